@@ -1,0 +1,100 @@
+import { Problem } from '../../expression/problem.js';
+import { bindingsOf } from '../../exercise/draw.js';
+import { fractionToLatex } from '../../system/latex.js';
+import { type Fraction, fractionOf, isProper, isSameFraction } from '../../rational/fraction.js';
+import { curveDistance } from '../../response/curve.js';
+import { stepResponse } from '../../response/step.js';
+import { coefficientsOf, systemOf } from '../../system/system.js';
+import { verdictOf } from '../verdict.js';
+import { listOf } from '../words.js';
+import type { AnswerKind } from './kind.js';
+
+/** What differs between an answer and the expected fraction; an empty list when they count as equal. */
+export interface Comparison {
+  readonly differences: readonly string[];
+  /** Equal up to a constant factor. */
+  readonly onlyGain: boolean;
+}
+
+/**
+ * Compares coefficient by coefficient, both in lowest terms with a monic denominator. Equal forms are equal exactly;
+ * otherwise each coefficient may be off by the tolerance (relative), and one that should be zero must be zero.
+ */
+export function compareFractions(answer: Fraction, expected: Fraction, tolerance: number): Comparison {
+  if (isSameFraction(answer, expected)) return { differences: [], onlyGain: false };
+  const got = coefficientsOf(answer);
+  const want = coefficientsOf(expected);
+  const differences: string[] = [];
+  if (got.denominator.length !== want.denominator.length) {
+    differences.push(`the denominator is of order ${got.denominator.length - 1} in lowest terms, which is not right`);
+  }
+  if (got.numerator.length !== want.numerator.length) {
+    differences.push(`the numerator is of degree ${got.numerator.length - 1} in lowest terms, which is not right`);
+  }
+  if (differences.length > 0) return { differences, onlyGain: false };
+  for (const part of ['numerator', 'denominator'] as const) {
+    const off = want[part].flatMap((c, k) =>
+      Math.abs(got[part][k]! - c) <= tolerance * Math.abs(c) * (1 + 1e-9) ? [] : [want[part].length - 1 - k],
+    );
+    if (off.length > 0) differences.push(`${part}: ${listOf(off.map(powerName))}`);
+  }
+  const ratio = got.numerator[0]! / want.numerator[0]!;
+  const onlyGain =
+    differences.length === 1 &&
+    differences[0]!.startsWith('numerator') &&
+    want.numerator.every((c, k) => Math.abs(got.numerator[k]! - ratio * c) <= tolerance * Math.abs(ratio * c));
+  return { differences, onlyGain };
+}
+
+const powerName = (power: number): string =>
+  power === 0 ? 'the constant term' : power === 1 ? 'the term in s' : `the term in s^${power}`;
+
+export const transferFunction: AnswerKind<'transferFunction'> = {
+  kind: 'transferFunction',
+  read(_part, values, answer) {
+    const fraction = fractionOf(answer.text, bindingsOf(values));
+    if (!isProper(fraction)) {
+      throw new Problem('improper', 'This has more zeros than poles: above the line stands a higher power of s than below.');
+    }
+  },
+  check(part, values, answer) {
+    const bindings = bindingsOf(values);
+    const got = fractionOf(answer.text, bindings);
+    const want = fractionOf(part.expected, bindings);
+    const { differences, onlyGain } = compareFractions(got, want, part.tolerancePercent / 100);
+    const met = differences.length === 0;
+    const words = met
+      ? 'The transfer function is right.'
+      : onlyGain
+        ? 'Right up to a constant factor: the gain is not.'
+        : `Not yet, after dividing by the leading coefficient below the line. Off: ${differences.join('; ')}.`;
+    const item = { id: part.id, label: 'Transfer function', unit: '', measured: null, limit: null };
+    return verdictOf(
+      [
+        {
+          ...item,
+          relation: 'equal',
+          met,
+          close: false,
+          points: met ? part.points : 0,
+          outOf: part.points,
+          words,
+        },
+      ],
+      words,
+      met ? {} : distanceBetween(got, want),
+    );
+  },
+  solution(part, values) {
+    return fractionToLatex(fractionOf(part.expected, bindingsOf(values)));
+  },
+};
+
+/** Distance of the step responses over eight time constants of the slower one, when both are stable. */
+function distanceBetween(got: Fraction, want: Fraction): { curveDistance?: number } {
+  const [left, right] = [systemOf(got), systemOf(want)];
+  if (!left.stable || !right.stable) return {};
+  const slowest = Math.max(...[...left.poles, ...right.poles].map((pole) => pole.timeConstant ?? 0));
+  const scale = Math.max(Math.abs(left.dcGain ?? 0), Math.abs(right.dcGain ?? 0));
+  return { curveDistance: curveDistance(stepResponse(left), stepResponse(right), 8 * (slowest || 1), scale) };
+}

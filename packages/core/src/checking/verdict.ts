@@ -1,0 +1,50 @@
+import Type, { type Static } from 'typebox';
+
+/** Names the rules by which a verdict was made; raised whenever any verdict could come out differently. */
+export const checkerVersion = '1';
+
+const closed = { additionalProperties: false };
+const nullable = (of: ReturnType<typeof Type.Number>) => Type.Union([of, Type.Null()]);
+
+/** One nail of a verdict: one specification, or the one comparison of an answer that has no specifications. */
+export const VerdictItem = Type.Object(
+  {
+    id: Type.String(),
+    label: Type.String(),
+    unit: Type.String(),
+    measured: nullable(Type.Number()),
+    limit: nullable(Type.Number()),
+    relation: Type.Union([Type.Literal('atMost'), Type.Literal('atLeast'), Type.Literal('equal')]),
+    met: Type.Boolean(),
+    close: Type.Boolean({ description: 'Within 1 % of the limit: a person may want to look.' }),
+    points: Type.Number(),
+    outOf: Type.Number(),
+    words: Type.String(),
+  },
+  closed,
+);
+export type VerdictItem = Static<typeof VerdictItem>;
+
+/** What the check says of one answer; pure: same exercise, values and answer, same verdict. */
+export const Verdict = Type.Object(
+  {
+    checker: Type.String(),
+    met: Type.Boolean(),
+    points: Type.Number(),
+    outOf: Type.Number(),
+    words: Type.String(),
+    items: Type.Array(VerdictItem),
+    curveDistance: Type.Optional(
+      Type.Number({ description: 'Largest distance between the step responses of answer and expected value, as a share of the final value.' }),
+    ),
+  },
+  closed,
+);
+export type Verdict = Static<typeof Verdict>;
+
+/** Adds up the items; `words` says it in a sentence. */
+export function verdictOf(items: VerdictItem[], words: string, extra: { curveDistance?: number } = {}): Verdict {
+  const points = items.reduce((sum, item) => sum + item.points, 0);
+  const outOf = items.reduce((sum, item) => sum + item.outOf, 0);
+  return { checker: checkerVersion, met: items.every((item) => item.met), points, outOf, words, items, ...extra };
+}

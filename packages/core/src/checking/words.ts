@@ -1,0 +1,26 @@
+/** A number for people: three significant digits, no exponent between 0.001 and 100,000. */
+export function formatNumber(value: number): string {
+  if (!Number.isFinite(value)) return '∞';
+  const size = Math.abs(value);
+  if (size === 0 || size < 1e-9) return '0';
+  if (size >= 1e5 || size < 1e-3) return value.toExponential(2).replace('e+', 'e').replace('-', '−');
+  const digits = Math.max(0, 2 - Math.floor(Math.log10(size)));
+  return String(Number(value.toFixed(digits))).replace('-', '−');
+}
+
+/** The number with its unit after a thin space. */
+export function withUnit(value: number, unit: string): string {
+  return unit ? `${formatNumber(value)} ${unit}` : formatNumber(value);
+}
+
+/** A pole or zero for people: `−0.4`, `−0.4 ± 2.1j`. */
+export function formatPoint({ re, im }: { re: number; im: number }): string {
+  if (im === 0) return formatNumber(re);
+  return `${Math.abs(re) < 1e-9 * Math.abs(im) ? '' : `${formatNumber(re)} `}± ${formatNumber(Math.abs(im))}j`;
+}
+
+/** One, two and three. */
+export function listOf(words: readonly string[]): string {
+  if (words.length < 2) return words.join('');
+  return `${words.slice(0, -1).join(', ')} and ${words[words.length - 1]}`;
+}

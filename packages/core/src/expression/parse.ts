@@ -1,0 +1,122 @@
+import { limits } from './limits.js';
+import { Problem } from './problem.js';
+import { type Token, tokensOf } from './tokens.js';
+import type { Tree } from './tree.js';
+
+/**
+ * Reads an expression as people type it: `+ - * / ^ ( )`, implied multiplication (`2s`, `3(s+1)`, `K(s+2)`),
+ * decimals and exponents (`1.5e-3`), names with digits. Implied and written multiplication bind alike and, with
+ * division, from left to right. Method: precedence climbing.
+ * @throws Problem with the position of the mistake.
+ */
+export function parse(text: string): Tree {
+  const tokens = tokensOf(text);
+  let next = 0;
+  let depth = 0;
+  const opened: number[] = [];
+  const peek = (): Token => tokens[next]!;
+  const take = (): Token => tokens[next++]!;
+
+  const deeper = (at: number): void => {
+    depth += 1;
+    if (depth > limits.nesting) {
+      throw new Problem('tooDeep', `Brackets, signs and powers may be nested ${limits.nesting} deep.`, at);
+    }
+  };
+
+  function sum(): Tree {
+    let left = product();
+    for (;;) {
+      const sign = peek();
+      if (sign.kind !== '+' && sign.kind !== '-') return left;
+      take();
+      left = { kind: sign.kind === '+' ? 'sum' : 'difference', left, right: product(), at: sign.at };
+    }
+  }
+
+  function product(): Tree {
+    let left = signed();
+    for (;;) {
+      const sign = peek();
+      if (sign.kind === '*' || sign.kind === '/') {
+        take();
+        left = { kind: sign.kind === '*' ? 'product' : 'quotient', left, right: signed(), at: sign.at };
+      } else if (sign.kind === 'name' || sign.kind === '(') {
+        left = { kind: 'product', left, right: power(), at: sign.at };
+      } else if (sign.kind === 'number') {
+        if (left.kind === 'number') {
+          throw new Problem('missingOperator', 'Two numbers stand side by side; write * between them.', sign.at);
+        }
+        left = { kind: 'product', left, right: power(), at: sign.at };
+      } else {
+        return left;
+      }
+    }
+  }
+
+  function signed(): Tree {
+    const sign = peek();
+    if (sign.kind !== '-' && sign.kind !== '+') return power();
+    take();
+    deeper(sign.at);
+    const of = signed();
+    depth -= 1;
+    return sign.kind === '-' ? { kind: 'negative', of, at: sign.at } : of;
+  }
+
+  function power(): Tree {
+    const base = atom();
+    const sign = peek();
+    if (sign.kind !== '^') return base;
+    take();
+    deeper(sign.at);
+    const exponent = peek().kind === '-' || peek().kind === '+' ? signed() : power();
+    depth -= 1;
+    return { kind: 'power', base, exponent, at: sign.at };
+  }
+
+  function atom(): Tree {
+    const token = take();
+    switch (token.kind) {
+      case 'number':
+        return { kind: 'number', text: token.text, at: token.at };
+      case 'name':
+        return { kind: 'name', name: token.text, at: token.at };
+      case '(': {
+        if (peek().kind === ')') throw new Problem('emptyBracket', 'There is nothing between these brackets.', token.at);
+        deeper(token.at);
+        opened.push(token.at);
+        const inner = sum();
+        const close = take();
+        if (close.kind === 'end') {
+          throw new Problem('unclosedBracket', 'A bracket opened here is never closed.', token.at);
+        }
+        if (close.kind !== ')') throw stray(close);
+        opened.pop();
+        depth -= 1;
+        return inner;
+      }
+      case 'end':
+        if (opened.length > 0) {
+          throw new Problem('unclosedBracket', 'A bracket opened here is never closed.', opened[opened.length - 1]);
+        }
+        throw new Problem('missingOperand', 'The expression stops where a value should follow.', token.at);
+      default:
+        throw stray(token);
+    }
+  }
+
+  function stray(token: Token): Problem {
+    if (token.kind === ')') {
+      return opened.length > 0
+        ? new Problem('missingOperand', 'A value is missing before this bracket.', token.at)
+        : new Problem('unopenedBracket', 'This bracket closes one that was never opened.', token.at);
+    }
+    return new Problem('missingOperand', `A value is missing before “${token.kind}”.`, token.at);
+  }
+
+  const tree = sum();
+  const rest = peek();
+  if (rest.kind !== 'end') throw stray(rest);
+  return tree;
+}

@@ -1,0 +1,139 @@
+import { type Complex, complex, magnitude, minus, plus, times } from '../system/complex.js';
+import type { Root } from '../system/roots.js';
+import type { Motion, Rate } from './motion.js';
+
+const taylorTerms = 18;
+
+/**
+ * The time function of gain·Π(s − zero)/Π(s − pole) without dividing by distances between poles, for poles that nearly
+ * coincide. The fraction must be strictly proper.
+ * Method: the numerator in Newton's form over the poles; the divided differences of e^(pt) are the first column of the
+ * exponential of the bidiagonal matrix with the poles on its diagonal (Opitz 1964; McCurdy, Ng and Parlett 1984),
+ * by scaling and squaring.
+ */
+export function dividedDifferenceMotion(gain: number, zeros: readonly Root[], poles: readonly Root[]): Motion {
+  const nodes = inLejaOrder(spread(poles));
+  const n = nodes.length;
+  // Newton's form by repeated factors: the value at a node times what follows, built up zero by zero.
+  let newton: Complex[] = [complex(gain)];
+  for (const zero of spread(zeros)) {
+    const longer: Complex[] = Array.from({ length: newton.length + 1 }, () => complex(0));
+    newton.forEach((c, k) => {
+      // (s − zero) = (s − node_k from the end) + (node − zero)
+      const node = nodes[n - 1 - k]!;
+      longer[k + 1] = plus(longer[k + 1]!, c);
+      longer[k] = plus(longer[k]!, times(c, minus(node, zero)));
+    });
+    newton = longer;
+  }
+  // Σ c_k Π_{last k nodes}(s − node) / Π all = Σ c_k / Π_{first n−k nodes}.
+  const weights: Complex[] = Array.from({ length: n }, () => complex(0));
+  newton.forEach((c, k) => (weights[n - 1 - k] = c));
+  return new BidiagonalMotion(nodes, weights, new Exponentials(nodes));
+}
+
+const spread = (found: readonly Root[]): Complex[] =>
+  found.flatMap((root) => Array.from({ length: root.multiplicity }, () => complex(root.re, root.im)));
+
+/** Each node as far as possible from those before it, so that the divided differences grow slowly. */
+function inLejaOrder(points: Complex[]): Complex[] {
+  const rest = [...points].sort((a, b) => magnitude(b) - magnitude(a));
+  const order: Complex[] = [];
+  while (rest.length > 0) {
+    let best = 0;
+    let bestProduct = -Infinity;
+    rest.forEach((point, k) => {
+      const product = order.reduce((sum, other) => sum + Math.log(magnitude(minus(point, other)) + 1e-300), 0);
+      if (product > bestProduct) [best, bestProduct] = [k, product];
+    });
+    order.push(rest.splice(order.length === 0 ? 0 : best, 1)[0]!);
+  }
+  return order;
+}
+
+/** First column of e^(tB), B lower bidiagonal with the nodes on its diagonal and ones below it. */
+class Exponentials {
+  constructor(private readonly nodes: readonly Complex[]) {}
+
+  firstColumn(time: number): { re: Float64Array; im: Float64Array } {
+    const n = this.nodes.length;
+    const norm = Math.max(...this.nodes.map(magnitude)) + 1;
+    const squarings = Math.max(0, Math.ceil(Math.log2(norm * time)) + 1);
+    const step = time / 2 ** squarings;
+    let re: Float64Array = new Float64Array(n * n);
+    let im: Float64Array = new Float64Array(n * n);
+    for (let j = 0; j < n; j++) this.taylorColumn(j, step, re, im);
+    for (let k = 0; k < squarings; k++) [re, im] = squared(re, im, n);
+    const column = { re: new Float64Array(n), im: new Float64Array(n) };
+    for (let i = 0; i < n; i++) {
+      column.re[i] = re[i * n]!;
+      column.im[i] = im[i * n]!;
+    }
+    return column;
+  }
+
+  /** Column j of e^(hB) for a small h, by its Taylor series. */
+  private taylorColumn(j: number, h: number, re: Float64Array, im: Float64Array): void {
+    const n = this.nodes.length;
+    const termRe = new Float64Array(n);
+    const termIm = new Float64Array(n);
+    termRe[j] = 1;
+    for (let k = 0; k <= taylorTerms; k++) {
+      for (let i = j; i < n; i++) {
+        re[i * n + j]! += termRe[i]!;
+        im[i * n + j]! += termIm[i]!;
+      }
+      const scale = h / (k + 1);
+      for (let i = n - 1; i >= j; i--) {
+        const node = this.nodes[i]!;
+        const aboveRe = i > j ? termRe[i - 1]! : 0;
+        const aboveIm = i > j ? termIm[i - 1]! : 0;
+        const x = termRe[i]!;
+        const y = termIm[i]!;
+        termRe[i] = (node.re * x - node.im * y + aboveRe) * scale;
+        termIm[i] = (node.re * y + node.im * x + aboveIm) * scale;
+      }
+    }
+  }
+}
+
+function squared(re: Float64Array, im: Float64Array, n: number): [Float64Array, Float64Array] {
+  const outRe = new Float64Array(n * n);
+  const outIm = new Float64Array(n * n);
+  for (let i = 0; i < n; i++) {
+    for (let k = 0; k <= i; k++) {
+      const a = re[i * n + k]!;
+      const b = im[i * n + k]!;
+      for (let j = 0; j <= k; j++) {
+        outRe[i * n + j]! += a * re[k * n + j]! - b * im[k * n + j]!;
+        outIm[i * n + j]! += a * im[k * n + j]! + b * re[k * n + j]!;
+      }
+    }
+  }
+  return [outRe, outIm];
+}
+
+class BidiagonalMotion implements Motion {
+  constructor(
+    private readonly nodes: readonly Complex[],
+    private readonly weights: readonly Complex[],
+    private readonly exponentials: Exponentials,
+  ) {}
+
+  at(time: number): number {
+    const { re, im } = this.exponentials.firstColumn(time);
+    let sum = 0;
+    this.weights.forEach((w, k) => (sum += w.re * re[k]! - w.im * im[k]!));
+    return sum;
+  }
+
+  derivative(): Motion {
+    const weights = this.weights.map((w, k) => plus(times(w, this.nodes[k]!), this.weights[k + 1] ?? complex(0)));
+    return new BidiagonalMotion(this.nodes, weights, this.exponentials);
+  }
+
+  get rates(): Rate[] {
+    const size = this.weights.reduce((sum, w) => sum + magnitude(w), 0);
+    return this.nodes.map(({ re, im }) => ({ re, im, power: 0, size }));
+  }
+}

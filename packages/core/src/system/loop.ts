@@ -1,0 +1,39 @@
+import { Problem } from '../expression/problem.js';
+import { type Fraction, isProper, multiplyFractions } from '../rational/fraction.js';
+import { type Polynomial, add, isHurwitz, isZero } from '../rational/polynomial.js';
+import { type Pole, type System, poleOf, systemOf } from './system.js';
+import { roots } from './roots.js';
+
+/** A loop with unity negative feedback. */
+export interface Loop {
+  /** Controller times plant, common factors kept. */
+  readonly open: Fraction;
+  /** Reference to output, in lowest terms. */
+  readonly closed: System;
+  /** Its roots are all the modes of the loop, those hidden by cancellation included. */
+  readonly characteristic: Polynomial;
+  /** Every mode decays, hidden ones included; decided exactly. */
+  readonly stable: boolean;
+}
+
+/**
+ * Closes the loop y = L·(r − y) around L = controller · plant.
+ * @throws Problem `improper` when the loop has no solution that starts from rest (L tends to −1 at high frequency, or the plant is improper).
+ */
+export function closeLoop(controller: Fraction, plant: Fraction): Loop {
+  if (!isProper(plant)) {
+    throw new Problem('improper', 'The plant has more zeros than poles, so it cannot be built or simulated.');
+  }
+  const open = multiplyFractions(controller, plant);
+  const characteristic = add(open.numerator, open.denominator);
+  const fraction: Fraction = { numerator: open.numerator, denominator: characteristic };
+  if (isZero(characteristic) || !isProper(fraction)) {
+    throw new Problem('improper', 'With these gains the loop is not well posed: its gain tends to −1 at high frequency.');
+  }
+  return { open, closed: systemOf(fraction), characteristic, stable: isHurwitz(characteristic) };
+}
+
+/** Every mode of the loop, hidden ones included. */
+export function modesOf(loop: Loop): Pole[] {
+  return roots(loop.characteristic).map(poleOf);
+}
