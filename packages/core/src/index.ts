@@ -31,5 +31,6 @@ export { Verdict, VerdictItem, checkerVersion } from './checking/verdict.js';
 export { checkAnswer, readAnswer, solutionOf } from './checking/answers/index.js';
 export { checkLoop, gainsFromText, loopOf } from './checking/answers/gains.js';
 export { numberFromText } from './checking/answers/number.js';
+export * from './exchange/messages.js';
 export { type Finding, examine, sampleOf } from './checking/examine.js';
 export { formatNumber, formatPoint, withUnit } from './checking/words.js';

@@ -1,0 +1,24 @@
+/** Something a person can do something about; shown without a stack. */
+export class Trouble extends Error {}
+
+/**
+ * Shows a step while it runs, then what came of it and how long it took.
+ * @template T
+ * @param {string} what
+ * @param {() => Promise<T>} work
+ * @returns {Promise<T>}
+ */
+export async function step(what, work) {
+  const started = Date.now();
+  const live = process.stdout.isTTY;
+  process.stdout.write(live ? `  … ${what}` : `  … ${what}\n`);
+  try {
+    const result = await work();
+    const seconds = ((Date.now() - started) / 1000).toFixed(1);
+    process.stdout.write(`${live ? '\r' : ''}  ✓ ${what}  ${seconds} s\n`);
+    return result;
+  } catch (error) {
+    process.stdout.write(`${live ? '\r' : ''}  ✗ ${what}\n`);
+    throw error;
+  }
+}

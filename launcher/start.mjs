@@ -1,0 +1,201 @@
+import { spawn } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
+import { existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { parseArgs } from 'node:util';
+import { build, home, installModules, installPostgres } from './install.mjs';
+import { PrivatePostgres, isFree } from './postgres.mjs';
+import { Trouble, step } from './say.mjs';
+
+const help = `./nailset start: brings Nailset up and stays in the foreground; Ctrl-C stops it.
+
+  --port N       port of the web server (4180)
+  --host NAME    address to listen on (127.0.0.1, this machine only)
+  --data FOLDER  where database, logs and keys live (.nailset)
+  --no-demo      without the demo course
+  --help         this text
+
+  DATABASE_URL   in the environment: use this PostgreSQL database instead of a private one
+`;
+
+/**
+ * @param {string[]} args
+ * @returns {Promise<number>}
+ */
+export async function start(args) {
+  const options = readOptions(args);
+  if (options.help) {
+    console.log(help);
+    return 0;
+  }
+  const { port, host, data, demo } = options;
+  mkdirSync(data, { recursive: true });
+  const note = path.join(data, 'running.json');
+  const running = await alreadyRunning(note);
+  if (running) {
+    console.log(`Nailset is running already: ${running}`);
+    return 0;
+  }
+  if (!(await isFree(port, host))) {
+    throw new Trouble(`Port ${port} is used by another program. Take another one: ./nailset start --port ${port + 1}`);
+  }
+
+  console.log('Nailset');
+  const given = process.env['DATABASE_URL'];
+  if (!given) await installPostgres();
+  await installModules();
+  await build();
+  const postgres = given ? undefined : new PrivatePostgres(data, { onRestart: (line) => console.log(`\n${line}`) });
+  const stopping = new AbortController();
+  const interrupted = new Promise((resolve) => {
+    for (const signal of /** @type {const} */ (['SIGINT', 'SIGTERM', 'SIGHUP'])) {
+      process.on(signal, () => {
+        stopping.abort();
+        resolve('interrupted');
+      });
+    }
+  });
+  if (postgres) {
+    await step('Starting the database', async () => {
+      await postgres.create();
+      await postgres.start();
+      await postgres.createDatabase('nailset');
+    });
+    if (postgres.folder !== data) console.log(`    The database lives in ${postgres.folder}: its user cannot reach ${data}.`);
+  }
+  const url = `http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}`;
+  const log = path.join(data, 'server.log');
+  const server = spawn(process.execPath, [path.join(home, 'packages/server/dist/main.js')], {
+    cwd: home,
+    detached: true,
+    stdio: ['ignore', openSync(log, 'a'), openSync(log, 'a')],
+    env: {
+      ...process.env,
+      DATABASE_URL: given ?? postgres?.url('nailset'),
+      NAILSET_PORT: String(port),
+      NAILSET_HOST: host,
+      NAILSET_DEMO: demo ? '1' : '0',
+      NAILSET_COURSE_KEY: courseKey(data),
+    },
+  });
+  const ended = new Promise((resolve) => server.once('exit', () => resolve('ended')));
+  try {
+    await step('Starting the server', () => healthy(url, server, stopping.signal));
+    writeFileSync(note, JSON.stringify({ pid: process.pid, url }));
+    if (!stopping.signal.aborted) greet(url, demo, courseKey(data));
+    const reason = await Promise.race([ended, interrupted]);
+    if (reason === 'ended') throw new Trouble(`The server stopped unexpectedly. The end of ${log}:\n${tail(log)}`);
+    console.log('\nStopping …');
+    return 0;
+  } finally {
+    rmSync(note, { force: true });
+    if (server.exitCode === null && server.signalCode === null) {
+      server.kill('SIGTERM');
+      const patience = setTimeout(() => server.kill('SIGKILL'), 10_000);
+      await ended;
+      clearTimeout(patience);
+    }
+    await postgres?.stop();
+    console.log('Stopped: server and database.');
+  }
+}
+
+/** @param {string[]} args */
+function readOptions(args) {
+  try {
+    const { values } = parseArgs({
+      args,
+      options: {
+        port: { type: 'string', default: '4180' },
+        host: { type: 'string', default: '127.0.0.1' },
+        data: { type: 'string', default: path.join(home, '.nailset') },
+        'no-demo': { type: 'boolean', default: false },
+        help: { type: 'boolean', short: 'h', default: false },
+      },
+    });
+    const port = Number(values.port);
+    if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Trouble(`“${values.port}” is not a port number.`);
+    const { host, help: wanted } = values;
+    return { port, host, data: path.resolve(values.data), demo: !values['no-demo'], help: wanted };
+  } catch (error) {
+    throw new Trouble(`${error instanceof Error ? error.message : error}\n\n${help}`);
+  }
+}
+
+/**
+ * The address of a run that is up; the note of one that is gone is removed.
+ * @param {string} note
+ * @returns {Promise<string | undefined>}
+ */
+async function alreadyRunning(note) {
+  if (!existsSync(note)) return undefined;
+  try {
+    const { pid, url } = JSON.parse(readFileSync(note, 'utf8'));
+    process.kill(pid, 0);
+    if (await isHealthy(url)) return url;
+  } catch {
+    // Nobody has that process id any more, or the note is damaged.
+  }
+  console.log('An earlier run did not end properly; its note is removed.');
+  rmSync(note, { force: true });
+  return undefined;
+}
+
+/** @param {string} url */
+async function isHealthy(url) {
+  return fetch(`${url}/api/health`, { signal: AbortSignal.timeout(2000) }).then(
+    (answer) => answer.ok,
+    () => false,
+  );
+}
+
+/**
+ * @param {string} url
+ * @param {import('node:child_process').ChildProcess} server
+ * @param {AbortSignal} stopping
+ */
+async function healthy(url, server, stopping) {
+  while (!(await isHealthy(url))) {
+    if (stopping.aborted) return;
+    if (server.exitCode !== null || server.signalCode !== null) return;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+}
+
+/**
+ * The key that lets someone start a first course; made once per data folder.
+ * @param {string} data
+ */
+function courseKey(data) {
+  const file = path.join(data, 'course-key');
+  if (!existsSync(file)) writeFileSync(file, randomBytes(9).toString('base64url'), { mode: 0o600 });
+  return readFileSync(file, 'utf8');
+}
+
+/** @param {string} log */
+function tail(log) {
+  return readFileSync(log, 'utf8').trim().split('\n').slice(-4).join('\n');
+}
+
+/**
+ * @param {string} url
+ * @param {boolean} demo
+ * @param {string} key
+ */
+function greet(url, demo, key) {
+  const people = demo
+    ? `
+  Demo sign-ins, password harbour-lights
+    instructor   marit.solano@harbour.example
+    assistant    bram.ozturk@harbour.example
+    student      ilse.okafor@harbour.example
+`
+    : '';
+  console.log(`
+  Open ${url}
+${people}
+  To start a course of your own, make an account and use the course key ${key}
+
+  Ctrl-C stops server and database.
+`);
+}

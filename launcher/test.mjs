@@ -1,0 +1,86 @@
+import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import path from 'node:path';
+import { build, home, installChromium, installModules, installPostgres } from './install.mjs';
+import { PrivatePostgres } from './postgres.mjs';
+import { runKeeping } from './run.mjs';
+import { step } from './say.mjs';
+
+/**
+ * Every check and test; ends with one line of counts.
+ * @param {string[]} args passed on to Jest, for example a file name
+ * @returns {Promise<number>}
+ */
+export async function test(args) {
+  await installPostgres();
+  await installChromium();
+  await installModules();
+  await build();
+
+  let passed = 0;
+  let failed = 0;
+  const count = (/** @type {{ passed: number, failed: number }} */ result) => {
+    passed += result.passed;
+    failed += result.failed;
+  };
+  const scratch = mkdtempSync('/tmp/nailset-test-');
+  chmodSync(scratch, 0o755);
+  const postgres = new PrivatePostgres(scratch, { settings: ['fsync=off', 'max_connections=200'] });
+  try {
+    if (args.length === 0) {
+      count(await check('Types', ['run', '--silent', 'types']));
+      count(await check('Style and boundaries', ['run', '--silent', 'lint']));
+    }
+    await step('Starting a database for the tests', async () => {
+      await postgres.create();
+      await postgres.start();
+    });
+    const env = { ...process.env, NAILSET_TEST_DATABASE: postgres.url('postgres') };
+    count(await jest('Unit and server tests', ['core', 'web', 'server'], args, scratch, env));
+    // The browser tests share two cores with the browser itself: one file at a time.
+    count(await jest('Tests in the browser', ['e2e'], ['--runInBand', ...args], scratch, env));
+  } finally {
+    await postgres.stop();
+    rmSync(scratch, { recursive: true, force: true });
+    if (postgres.folder !== scratch) rmSync(postgres.folder, { recursive: true, force: true });
+  }
+  console.log(`\n${passed} passed, ${failed} failed`);
+  return failed > 0 || passed === 0 ? 1 : 0;
+}
+
+/**
+ * @param {string} what
+ * @param {string[]} args of npm
+ */
+async function check(what, args) {
+  const { status, output } = await runKeeping('npm', args, { cwd: home });
+  console.log(`  ${status === 0 ? '✓' : '✗'} ${what}`);
+  if (status !== 0) console.log(output);
+  return status === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 };
+}
+
+/**
+ * @param {string} what
+ * @param {string[]} projects
+ * @param {string[]} args
+ * @param {string} scratch
+ * @param {NodeJS.ProcessEnv} env
+ */
+async function jest(what, projects, args, scratch, env) {
+  console.log(`\n${what}`);
+  const report = path.join(scratch, `${projects.join('-')}.json`);
+  const own = ['jest', '--selectProjects', ...projects, '--json', `--outputFile=${report}`, '--passWithNoTests'];
+  const { status, output } = await runKeeping('npx', [...own, ...args], { cwd: home, env, echo: false });
+  // Jest prints its report as JSON among the lines for people; those are kept.
+  console.log(
+    output
+      .split('\n')
+      .filter((line) => !line.startsWith('{"numFailedTestSuites"') && !line.startsWith('npm warn'))
+      .join('\n'),
+  );
+  try {
+    const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(report, 'utf8'));
+    return { passed: numPassedTests, failed: numFailedTests + numRuntimeErrorTestSuites };
+  } catch {
+    return { passed: 0, failed: status === 0 ? 0 : 1 };
+  }
+}

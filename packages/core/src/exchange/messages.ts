@@ -1,0 +1,292 @@
+import Type, { type Static } from 'typebox';
+import { Answer, DrawValues, ExerciseDocument, Part, Trail } from '../exercise/document.js';
+import { StudentPart } from '../exercise/studentView.js';
+import { Verdict } from '../checking/verdict.js';
+
+/** What server and web say to each other; each message once, as JSON Schema with its type. */
+
+const closed = { additionalProperties: false };
+const orNull = <T extends Type.TSchema>(of: T) => Type.Union([of, Type.Null()]);
+export const Id = Type.String({ pattern: '^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$' });
+const Time = Type.String({ description: 'Date and time, ISO 8601, UTC.' });
+
+export const Role = Type.Enum(['instructor', 'assistant', 'student']);
+export type Role = Static<typeof Role>;
+
+export const ErrorMessage = Type.Object({
+  error: Type.Object({
+    code: Type.String(),
+    message: Type.String({ description: 'What happened and what to do, for people.' }),
+    at: Type.Optional(Type.Integer({ description: 'Zero-based position in the typed text.' })),
+    findings: Type.Optional(
+      Type.Array(
+        Type.Object({ path: Type.String(), message: Type.String(), at: Type.Optional(Type.Integer()) }, closed),
+      ),
+    ),
+  }),
+});
+export type ErrorMessage = Static<typeof ErrorMessage>;
+
+export const Membership = Type.Object({ courseId: Id, course: Type.String(), role: Role }, closed);
+export type Membership = Static<typeof Membership>;
+
+export const Person = Type.Object({ id: Id, name: Type.String(), email: Type.String() }, closed);
+export type Person = Static<typeof Person>;
+
+export const Session = Type.Object(
+  {
+    csrfToken: Type.String(),
+    person: orNull(Person),
+    memberships: Type.Array(Membership),
+    demo: Type.Array(Type.Object({ name: Type.String(), email: Type.String(), role: Role }, closed), {
+      description: 'People of the demo course to sign in as; empty outside demo mode.',
+    }),
+    demoPassword: Type.Optional(Type.String()),
+  },
+  closed,
+);
+export type Session = Static<typeof Session>;
+
+const email = Type.String({ minLength: 3, maxLength: 200, pattern: '^[^\\s@]+@[^\\s@]+$' });
+const password = Type.String({ minLength: 10, maxLength: 200 });
+const name = Type.String({ minLength: 1, maxLength: 100, pattern: '\\S' });
+const joinCode = Type.String({ minLength: 1, maxLength: 20 });
+
+export const SignIn = Type.Object({ email: Type.String({ maxLength: 200 }), password: Type.String({ maxLength: 200 }) }, closed);
+export type SignIn = Static<typeof SignIn>;
+
+export const Registration = Type.Object({ name, email, password, joinCode: Type.Optional(joinCode) }, closed);
+export type Registration = Static<typeof Registration>;
+
+export const Join = Type.Object({ joinCode }, closed);
+export const NewCourse = Type.Object(
+  { name, courseKey: Type.Optional(Type.String({ maxLength: 100, description: 'Shown by ./nailset start.' })) },
+  closed,
+);
+export type NewCourse = Static<typeof NewCourse>;
+
+export const CoursePeople = Type.Object(
+  {
+    course: Type.String(),
+    joinCode: Type.String(),
+    people: Type.Array(Type.Object({ ...Person.properties, role: Role }, closed)),
+  },
+  closed,
+);
+export type CoursePeople = Static<typeof CoursePeople>;
+export const RoleChange = Type.Object({ role: Role }, closed);
+
+export const ShelfRow = Type.Object(
+  {
+    id: Id,
+    title: Type.String(),
+    version: orNull(Type.Integer()),
+    changed: Type.Boolean({ description: 'The draft differs from the published version.' }),
+    dueAt: orNull(Time),
+    parts: Type.Integer(),
+    points: Type.Number(),
+    students: Type.Integer(),
+    handedIn: Type.Integer({ description: 'Students who handed in at least one part.' }),
+    wantingLook: Type.Integer({ description: 'Answers close to a limit, or not checked in time.' }),
+  },
+  closed,
+);
+export type ShelfRow = Static<typeof ShelfRow>;
+export const Shelf = Type.Object(
+  { course: Type.String(), joinCode: Type.String(), exercises: Type.Array(ShelfRow) },
+  closed,
+);
+export type Shelf = Static<typeof Shelf>;
+
+export const HomeRow = Type.Object(
+  {
+    id: Id,
+    title: Type.String(),
+    dueAt: orNull(Time),
+    points: orNull(Type.Number()),
+    outOf: Type.Number(),
+    parts: Type.Array(
+      Type.Object(
+        { title: Type.String(), state: Type.Enum(['open', 'handedIn', 'met', 'missed']) },
+        closed,
+      ),
+    ),
+  },
+  closed,
+);
+export type HomeRow = Static<typeof HomeRow>;
+export const Home = Type.Object({ course: Type.String(), exercises: Type.Array(HomeRow) }, closed);
+export type Home = Static<typeof Home>;
+
+export const Draft = Type.Object(
+  {
+    id: Id,
+    courseId: Id,
+    course: Type.String(),
+    document: ExerciseDocument,
+    revision: Type.Integer(),
+    savedAt: Time,
+    version: orNull(Type.Integer()),
+    changed: Type.Boolean(),
+    dueAt: orNull(Time),
+    submissions: Type.Integer(),
+  },
+  closed,
+);
+export type Draft = Static<typeof Draft>;
+export const DraftSave = Type.Object({ revision: Type.Integer(), document: ExerciseDocument }, closed);
+export type DraftSave = Static<typeof DraftSave>;
+export const DraftSaved = Type.Object({ revision: Type.Integer(), savedAt: Time }, closed);
+export type DraftSaved = Static<typeof DraftSaved>;
+export const ExerciseChange = Type.Object(
+  { dueAt: Type.Optional(orNull(Type.String({ format: 'date-time' }))), archived: Type.Optional(Type.Boolean()) },
+  closed,
+);
+export type ExerciseChange = Static<typeof ExerciseChange>;
+export const Publish = Type.Object({ revision: Type.Integer() }, closed);
+export const Published = Type.Object({ version: Type.Integer() }, closed);
+export const Created = Type.Object({ id: Id }, closed);
+
+export const Attempt = Type.Object(
+  {
+    id: Id,
+    partId: Type.String(),
+    attempt: Type.Integer(),
+    version: Type.Integer(),
+    handedInAt: Time,
+    answer: Answer,
+    verdict: Type.Optional(Verdict),
+    override: Type.Optional(Type.Object({ points: Type.Number(), reason: Type.String() }, closed)),
+  },
+  closed,
+);
+export type Attempt = Static<typeof Attempt>;
+
+export const Bench = Type.Object(
+  {
+    exerciseId: Id,
+    versionId: Id,
+    version: Type.Integer(),
+    courseId: Id,
+    course: Type.String(),
+    title: Type.String(),
+    statement: Type.String(),
+    attempts: Type.Integer(),
+    dueAt: orNull(Time),
+    parameters: Type.Array(
+      Type.Object(
+        { symbol: Type.String(), meaning: Type.String(), unit: Type.String(), value: Type.String() },
+        closed,
+      ),
+    ),
+    parts: Type.Array(StudentPart),
+    mayHandIn: Type.Boolean(),
+    saved: Type.Array(
+      Type.Object({ partId: Type.String(), answer: Answer, trail: Trail, savedAt: Time }, closed),
+    ),
+    handedIn: Type.Array(Attempt),
+    solutions: Type.Array(
+      Type.Object(
+        {
+          partId: Type.String(),
+          text: Type.String(),
+          system: Type.String({ description: 'The system whose step response can be shown by now.' }),
+        },
+        closed,
+      ),
+      { description: 'Expected answers, only of parts where the instructor allows it by now.' },
+    ),
+  },
+  closed,
+);
+export type Bench = Static<typeof Bench>;
+
+export const AnswerSave = Type.Object({ answer: Answer, trail: Trail }, closed);
+export type AnswerSave = Static<typeof AnswerSave>;
+export const AnswerSaved = Type.Object({ savedAt: Time }, closed);
+export type AnswerSaved = Static<typeof AnswerSaved>;
+
+export const HandIn = Type.Object(
+  {
+    key: Type.String({ pattern: '^[A-Za-z0-9_-]{16,64}$', description: 'Made by the client; a retry repeats it.' }),
+    versionId: Id,
+    partId: Type.String({ maxLength: 32 }),
+    answer: Answer,
+    trail: Trail,
+  },
+  closed,
+);
+export type HandIn = Static<typeof HandIn>;
+
+const SheetCell = Type.Object(
+  {
+    submissionId: Id,
+    attempt: Type.Integer(),
+    version: Type.Integer(),
+    checked: Type.Boolean(),
+    met: Type.Boolean(),
+    points: Type.Number(),
+    outOf: Type.Number(),
+    look: Type.Boolean(),
+    items: Type.Array(Type.Object({ id: Type.String(), met: Type.Boolean(), close: Type.Boolean() }, closed)),
+  },
+  closed,
+);
+export type SheetCell = Static<typeof SheetCell>;
+export const SheetRow = Type.Object(
+  {
+    person: Person,
+    points: orNull(Type.Number()),
+    cells: Type.Record(Type.String(), SheetCell),
+  },
+  closed,
+);
+export type SheetRow = Static<typeof SheetRow>;
+export const ClassSheet = Type.Object(
+  {
+    exerciseId: Id,
+    courseId: Id,
+    course: Type.String(),
+    title: Type.String(),
+    version: Type.Integer(),
+    dueAt: orNull(Time),
+    outOf: Type.Number(),
+    parts: Type.Array(Part),
+    rows: Type.Array(SheetRow),
+    flock: Type.Array(
+      Type.Object(
+        { submissionId: Id, personId: Id, partId: Type.String(), values: DrawValues, answer: Answer },
+        closed,
+      ),
+      { description: 'Every student’s best answer to the parts that have a response.' },
+    ),
+  },
+  closed,
+);
+export type ClassSheet = Static<typeof ClassSheet>;
+
+export const Handed = Type.Object(
+  {
+    id: Id,
+    person: Person,
+    part: Part,
+    values: DrawValues,
+    attempt: Type.Integer(),
+    version: Type.Integer(),
+    handedInAt: Time,
+    answer: Answer,
+    trail: Trail,
+    expected: orNull(Type.String()),
+    verdict: orNull(Verdict),
+    overrides: Type.Array(
+      Type.Object({ points: Type.Number(), reason: Type.String(), by: Type.String(), at: Time }, closed),
+    ),
+  },
+  closed,
+);
+export type Handed = Static<typeof Handed>;
+export const Override = Type.Object(
+  { points: Type.Number({ minimum: 0, maximum: 100 }), reason: Type.String({ minLength: 3, maxLength: 500 }) },
+  closed,
+);
+export type Override = Static<typeof Override>;

@@ -1,0 +1,89 @@
+import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
+import type { Person, Role } from '@nailset/core';
+import { Refusal } from './errors.js';
+import type { Database } from './store/database.js';
+import { courseOfExercise } from './store/exercises.js';
+import { personBySession, roleIn, sessionDays } from './store/people.js';
+import { courseOfSubmission } from './store/submissions.js';
+
+export const sessionCookie = 'nailset_session';
+
+/** Who may use a route. `member` and narrower look at the role in the course that the address leads to. */
+export type Access = 'anyone' | 'signedIn' | 'member' | 'student' | 'staff' | 'instructor';
+
+const roles: Record<Exclude<Access, 'anyone' | 'signedIn'>, readonly Role[]> = {
+  member: ['instructor', 'assistant', 'student'],
+  student: ['student'],
+  staff: ['instructor', 'assistant'],
+  instructor: ['instructor'],
+};
+
+declare module 'fastify' {
+  interface FastifyContextConfig {
+    access?: Access;
+  }
+  interface FastifyRequest {
+    person: Person | null;
+    role: Role | null;
+  }
+}
+
+/** The person behind a request; only for routes that need one. */
+export function personOf(request: FastifyRequest): Person {
+  if (!request.person) throw new Refusal('notSignedIn');
+  return request.person;
+}
+
+/**
+ * Checks every request against the `access` of its route, before its body is looked at. A route without one is refused
+ * when it is registered. Someone outside a course is told that nothing is there.
+ */
+export function guardAccess(app: FastifyInstance, database: Database, secureCookies: boolean): void {
+  app.decorateRequest('person', null);
+  app.decorateRequest('role', null);
+
+  app.addHook('onRoute', (route) => {
+    if (route.url.startsWith('/api/') && !route.config?.access) {
+      throw new Error(`${route.url} does not say who may use it.`);
+    }
+  });
+
+  app.addHook('onRequest', async (request) => {
+    const token = request.cookies[sessionCookie];
+    if (token) request.person = (await personBySession(database, token)) ?? null;
+    const access = request.routeOptions.config.access ?? 'anyone';
+    if (access === 'anyone') return;
+    const person = personOf(request);
+    if (access === 'signedIn') return;
+    const courseId = await courseOf(database, request.params as Record<string, string>);
+    request.role = courseId ? ((await roleIn(database, courseId, person.id)) ?? null) : null;
+    if (!request.role) throw new Refusal('notFound');
+    if (!roles[access].includes(request.role)) throw new Refusal('forbidden');
+  });
+
+  app.decorateReply('signIn', function (this: FastifyReply, token: string) {
+    return this.setCookie(sessionCookie, token, {
+      path: '/',
+      httpOnly: true,
+      sameSite: 'lax',
+      secure: secureCookies,
+      maxAge: sessionDays * 86_400,
+    });
+  });
+}
+
+declare module 'fastify' {
+  interface FastifyReply {
+    signIn(token: string): FastifyReply;
+  }
+}
+
+const uuid = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
+
+async function courseOf(database: Database, params: Record<string, string>): Promise<string | undefined> {
+  const { courseId, exerciseId, submissionId } = params;
+  if (![courseId, exerciseId, submissionId].some((id) => id && uuid.test(id))) return undefined;
+  if (courseId) return courseId;
+  if (exerciseId) return courseOfExercise(database, exerciseId);
+  return courseOfSubmission(database, submissionId!);
+}

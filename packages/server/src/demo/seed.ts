@@ -1,0 +1,125 @@
+import { randomUUID } from 'node:crypto';
+import { eq } from 'drizzle-orm';
+import { type Answer, type ExerciseDocument, type Trail, checkAnswer } from '@nailset/core';
+import type { Database } from '../store/database.js';
+import { addExercise, changeExercise, drawFor, newestVersion, publishDraft } from '../store/exercises.js';
+import { addCourse, addPerson, hashPassword } from '../store/people.js';
+import { courses, memberships, people, submissions, verdicts } from '../store/schema.js';
+import { lampAnswer, trolleyAnswer } from './answers.js';
+import { cableWinch, craneTrolley, lampTurntable } from './exercises.js';
+import { demoAssistant, demoInstructor, demoPassword, emailOf } from './people.js';
+
+/**
+ * The class: for each student the ways they went in every part, attempt after attempt (`>`); `-` for not handed in.
+ * Columns: model, overshoot, peak, PD, PID.
+ */
+const students: [name: string, ...ways: [string, string, string, string, string]][] = [
+  ['Ilse Okafor', 'noTwo', '-', '-', 'fastOnly', '-'],
+  ['Tomasz Berg', 'numbers', 'overshoot', 'peak', 'tuned', 'tuned'],
+  ['Mireille Anand', 'symbols', 'overshoot', 'peak', 'tuned', 'tuned'],
+  ['Kofi Lindqvist', 'noTwo>numbers', 'overshoot', 'peak', 'fastOnly>tuned', 'almost>tuned'],
+  ['Yara Petrov', 'numbers', 'overshoot', 'peak', 'tuned', 'tuned'],
+  ['Jonas Adeyemi', 'scaled', 'overshoot', 'peak', 'tuned', 'almost>tuned'],
+  ['Linh Marchetti', 'numbers', 'overshootFraction>overshoot', 'peak', 'almost>tuned', 'swapped>tuned'],
+  ['Sefa Duarte', 'noSquare>numbers', 'overshoot', 'peakUndamped', 'tuned', 'tuned'],
+  ['Anouk Rahman', 'numbers', 'overshoot', 'peak', 'fastOnly>almost>tuned', 'noIntegral>tuned'],
+  ['Piet Nakamura', 'unitNumerator', 'overshootFraction', 'peak', 'tuned', 'almost'],
+  ['Zeynep Holm', 'noGain>symbols', 'overshoot', 'peakUndamped>peak', 'tuned', 'almost'],
+  ['Ravi Castellan', 'numbers', 'overshootStraight', 'peakPeriod', 'slow>almost', 'slow'],
+  ['Maud Eriksen', 'noTwo', 'overshoot', 'peak', 'fastOnly', 'fastOnly>almost'],
+  ['Ngozi Weiss', 'scaled', 'overshoot', 'peakUndamped', 'almost', 'noIntegral'],
+  ['Luca Tanaka', 'noSquare', 'overshootStraight>overshoot', 'peak', 'tuned', 'swapped'],
+  ['Freya Mbeki', 'numbers', 'overshootFraction', 'peakUndamped', 'almost>tuned', 'noIntegral>almost'],
+  ['Idris Novak', 'unitNumerator>noGain', 'overshootStraight', 'peak', 'slow', 'swapped'],
+  ['Hana Verhoeven', 'symbols', 'overshoot', 'peak', 'tuned', 'tuned'],
+  ['Oskar Mensah', 'numbers', 'overshoot', 'peakPeriod>peak', 'almost', 'fastOnly'],
+  ['Pilar Johansen', 'noTwo>noSquare>numbers', 'overshoot', 'peak', 'tuned', 'almost>tuned'],
+  ['Dmitri Osei', 'noGain', 'overshootStraight', 'peakUndamped', 'fastOnly', 'unstable'],
+  ['Asha Moreau', 'unitNumerator', 'overshootFraction', 'peakPeriod', 'slow', 'unstable>slow'],
+  ['Wim Karlsson', 'numbers', 'overshoot', '-', '-', '-'],
+  ['Tove Baptiste', '-', '-', '-', '-', '-'],
+];
+
+const hour = 3_600_000;
+
+/** Builds the demo course once; an existing one is left alone. */
+export async function seedDemo(database: Database): Promise<void> {
+  const [existing] = await database.select().from(courses).where(eq(courses.demo, true));
+  if (existing) return;
+  const passwordHash = await hashPassword(demoPassword);
+  const person = (name: string) => addPerson(database, { name, email: emailOf(name), passwordHash });
+  const instructor = await person(demoInstructor);
+  const courseId = await addCourse(database, { name: 'Harbour machinery', instructorId: instructor.id, demo: true });
+  const assistant = await person(demoAssistant);
+  await database.insert(memberships).values({ courseId, personId: assistant.id, role: 'assistant' });
+
+  const lamp = await published(database, courseId, instructor.id, lampTurntable, 2);
+  const trolley = await published(database, courseId, instructor.id, craneTrolley, 4);
+  await addExercise(database, courseId, cableWinch);
+
+  for (const [index, [name, model, overshoot, peak, pd, pid]] of students.entries()) {
+    const student = await person(name);
+    await database.update(people).set({ createdAt: new Date(Date.now() + index) }).where(eq(people.id, student.id));
+    await database.insert(memberships).values({ courseId, personId: student.id, role: 'student' });
+    const random = ((index * 7) % students.length) / students.length;
+    await handInAll(database, lamp, student.id, { model, overshoot, peak }, random);
+    await handInAll(database, trolley, student.id, { pd, pid }, random);
+  }
+}
+
+async function published(
+  database: Database,
+  courseId: string,
+  instructorId: string,
+  document: ExerciseDocument,
+  dueInDays: number,
+): Promise<string> {
+  const id = await addExercise(database, courseId, document);
+  await publishDraft(database, id, 1, instructorId);
+  const due = new Date(Date.now() + dueInDays * 24 * hour);
+  due.setHours(18, 0, 0, 0);
+  await changeExercise(database, id, { dueAt: due });
+  return id;
+}
+
+async function handInAll(
+  database: Database,
+  exerciseId: string,
+  personId: string,
+  ways: Record<string, string>,
+  random: number,
+): Promise<void> {
+  const version = await newestVersion(database, exerciseId);
+  const values = await drawFor(database, version, personId);
+  const trail: Trail = [];
+  for (const [partIndex, part] of version.document.parts.entries()) {
+    const attempts = ways[part.id]!.split('>').filter((way) => way !== '-');
+    for (const [index, way] of attempts.entries()) {
+      const answer: Answer =
+        part.kind === 'gains' ? trolleyAnswer(way, part, values, random) : lampAnswer(way, values);
+      const verdict = checkAnswer(part, values, answer);
+      if (answer.kind === 'gains') {
+        trail.push({ gains: answer.gains, holding: verdict.items.filter((item) => item.met).length });
+      }
+      const handedInAt = new Date(Date.now() - (30 + 20 * random - 6 * partIndex - index) * hour);
+      const [added] = await database
+        .insert(submissions)
+        .values({
+          exerciseId,
+          versionId: version.id,
+          personId,
+          partId: part.id,
+          attempt: index + 1,
+          key: randomUUID(),
+          answer,
+          trail: part.kind === 'gains' ? [...trail] : [],
+          handedInAt,
+        })
+        .returning({ id: submissions.id });
+      await database
+        .insert(verdicts)
+        .values({ submissionId: added!.id, result: verdict, points: verdict.points, checkedAt: handedInAt });
+    }
+    trail.length = 0;
+  }
+}

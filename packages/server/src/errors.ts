@@ -1,0 +1,46 @@
+import type { Finding, Problem } from '@nailset/core';
+
+/** Every error that the server answers with: its status and what people read. One table. */
+const table = {
+  notSignedIn: [401, 'You are not signed in, or the session has ended. Sign in again; nothing is lost.'],
+  wrongPassword: [401, 'E-mail and password do not belong together.'],
+  forbidden: [403, 'Your role in this course does not allow this.'],
+  wrongToken: [403, 'This page is too old to send anything. Reload it; what you typed is kept.'],
+  notFound: [404, 'There is nothing here that you may see. Check the address or ask your instructor.'],
+  unknownJoinCode: [404, 'No course has this code. Check it with your instructor.'],
+  emailTaken: [409, 'This e-mail already has an account. Sign in instead.'],
+  changedElsewhere: [409, 'This exercise was changed in another window. Reload to go on from there.'],
+  oldVersion: [409, 'The exercise was changed since you opened it. Reload to see the new version; your answer is kept.'],
+  attemptsUsed: [409, 'All tries for this part are used. Your best one counts.'],
+  lastInstructor: [409, 'A course keeps at least one instructor.'],
+  pastDue: [409, 'The due date has passed. Your answer is kept as a draft but is not handed in.'],
+  notPublished: [404, 'This exercise is not published yet.'],
+  wrongCourseKey: [403, 'Only someone with the course key can start a course. ./nailset start shows it.'],
+  badRequest: [400, 'The request is not as expected.'],
+  tooLarge: [413, 'This is too large to be read.'],
+  refused: [422, 'This cannot be read.'],
+  notReady: [422, 'The exercise cannot be published yet.'],
+  tooMany: [429, 'Too many tries. Wait a minute and go on.'],
+  internal: [500, 'Something went wrong on our side. What was handed in is safe; try again.'],
+} as const satisfies Record<string, readonly [number, string]>;
+
+export type ErrorCode = keyof typeof table;
+
+/** An error for people; `message` replaces the table's text where there is more to say. */
+export class Refusal extends Error {
+  readonly status: number;
+
+  constructor(
+    readonly code: ErrorCode,
+    message?: string,
+    readonly details: { at?: number; findings?: Finding[] } = {},
+  ) {
+    super(message ?? table[code][1]);
+    this.status = table[code][0];
+  }
+}
+
+/** A typed answer that cannot be read, as the core says it. */
+export function refusalOf(problem: Problem): Refusal {
+  return new Refusal('refused', problem.message, { at: problem.at });
+}

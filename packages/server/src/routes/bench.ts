@@ -1,0 +1,167 @@
+import Type from 'typebox';
+import {
+  AnswerSave,
+  AnswerSaved,
+  type Attempt,
+  Attempt as AttemptMessage,
+  Bench,
+  type ExerciseDocument,
+  HandIn,
+  Home,
+  Id,
+  pointsOf,
+  solutionOf,
+  studentExercise,
+} from '@nailset/core';
+import { personOf } from '../access.js';
+import { drawFor, draftOf, newestVersion } from '../store/exercises.js';
+import { publishedExercises } from '../store/shelf.js';
+import { type Standing, bestOf, handIn, saveAnswer, savedAnswersOf, standingOf } from '../store/submissions.js';
+import { membershipsOf } from '../store/people.js';
+import { type App, type House, answers, byCourse, byExercise } from './route.js';
+
+/** What a student works with. Everything here is about the person who asks and nobody else. */
+export function benchRoutes(app: App, { database, checker }: House): void {
+  app.get(
+    '/api/courses/:courseId/home',
+    {
+      config: { access: 'member' },
+      schema: { summary: 'Published exercises with my own state', params: byCourse, response: answers(Home) },
+    },
+    async (request) => {
+      const person = personOf(request);
+      const { courseId } = request.params;
+      const course = (await membershipsOf(database, person.id)).find((m) => m.courseId === courseId)!.course;
+      const exercises = (await publishedExercises(database, courseId)).map(async ({ exercise, version }) => {
+        const standing = await standingOf(database, exercise.id, person.id);
+        const shown = showsVerdicts(version.document, exercise.dueAt);
+        const best = version.document.parts.map((part) => bestOf(standing.filter((entry) => entry.partId === part.id)));
+        return {
+          id: exercise.id,
+          title: version.document.title,
+          dueAt: exercise.dueAt?.toISOString() ?? null,
+          points: shown && best.some(Boolean) ? best.reduce((sum, entry) => sum + (entry?.points ?? 0), 0) : null,
+          outOf: version.document.parts.reduce((sum, part) => sum + pointsOf(part), 0),
+          parts: version.document.parts.map((part, k) => ({ title: part.title, state: stateOf(best[k], shown) })),
+        };
+      });
+      return { course, exercises: await Promise.all(exercises) };
+    },
+  );
+
+  app.get(
+    '/api/exercises/:exerciseId/bench',
+    {
+      config: { access: 'member' },
+      schema: { summary: 'An exercise with my numbers and my work', params: byExercise, response: answers(Bench) },
+    },
+    async (request) => {
+      const { exerciseId } = request.params;
+      const person = personOf(request);
+      const version = await newestVersion(database, exerciseId);
+      const { courseId, course, dueAt } = await draftOf(database, exerciseId);
+      const due = dueAt ? new Date(dueAt) : null;
+      const values = await drawFor(database, version, person.id);
+      const standing = await standingOf(database, exerciseId, person.id);
+      const saved = await savedAnswersOf(database, exerciseId, person.id);
+      const shown = showsVerdicts(version.document, due);
+      return {
+        exerciseId,
+        versionId: version.id,
+        version: version.number,
+        courseId,
+        course,
+        dueAt,
+        ...studentExercise(version.document, values),
+        mayHandIn: request.role === 'student',
+        saved: saved.map(({ partId, answer, trail, savedAt }) => ({ partId, answer, trail, savedAt: savedAt.toISOString() })),
+        handedIn: standing.map((entry) => attemptOf(entry, shown)),
+        solutions: version.document.parts.flatMap((part) => {
+          const own = standing.filter((entry) => entry.partId === part.id);
+          if (part.kind === 'gains' || !showsSolution(version.document, due, own)) return [];
+          const system = part.kind === 'number' ? part.system : part.expected;
+          return [{ partId: part.id, text: solutionOf(part, values) ?? '', system }];
+        }),
+      };
+    },
+  );
+
+  app.put(
+    '/api/exercises/:exerciseId/answers/:partId',
+    {
+      config: { access: 'student' },
+      schema: {
+        summary: 'Keep an answer in the making',
+        params: Type.Object({ exerciseId: Id, partId: Type.String({ maxLength: 32 }) }),
+        body: AnswerSave,
+        response: answers(AnswerSaved),
+      },
+    },
+    async (request) => {
+      const { exerciseId, partId } = request.params;
+      return { savedAt: await saveAnswer(database, exerciseId, personOf(request).id, partId, request.body) };
+    },
+  );
+
+  app.post(
+    '/api/exercises/:exerciseId/submissions',
+    {
+      config: { access: 'student' },
+      schema: {
+        summary: 'Hand in',
+        description: 'Repeat the same `key` after a lost connection: it stays one attempt and gives the same answer.',
+        params: byExercise,
+        body: HandIn,
+        response: answers(AttemptMessage),
+      },
+    },
+    async (request) => {
+      const { exerciseId } = request.params;
+      const person = personOf(request);
+      const id = await handIn(database, exerciseId, person.id, request.body);
+      const find = async () => (await standingOf(database, exerciseId, person.id)).find((entry) => entry.id === id)!;
+      let entry = await find();
+      if (!entry.verdict) {
+        await checker.check(id);
+        entry = await find();
+      }
+      const version = await newestVersion(database, exerciseId);
+      const { dueAt } = await draftOf(database, exerciseId);
+      return attemptOf(entry, showsVerdicts(version.document, dueAt ? new Date(dueAt) : null));
+    },
+  );
+}
+
+const isPast = (due: Date | null): boolean => due !== null && due.getTime() < Date.now();
+
+/** Whether students may see their verdicts by now. */
+function showsVerdicts(document: ExerciseDocument, due: Date | null): boolean {
+  return document.verdict === 'atOnce' || isPast(due);
+}
+
+/** Whether a student with these attempts may see the expected answer by now. */
+function showsSolution(document: ExerciseDocument, due: Date | null, own: readonly Standing[]): boolean {
+  if (document.solution === 'never') return false;
+  if (isPast(due)) return true;
+  if (document.solution === 'afterDue') return false;
+  return showsVerdicts(document, due) && (own.some((entry) => entry.verdict?.met) || own.length >= document.attempts);
+}
+
+function stateOf(best: Standing | undefined, shown: boolean): 'open' | 'handedIn' | 'met' | 'missed' {
+  if (!best) return 'open';
+  if (!shown || !best.verdict) return 'handedIn';
+  return best.points >= best.verdict.outOf ? 'met' : 'missed';
+}
+
+function attemptOf(entry: Standing, shown: boolean): Attempt {
+  return {
+    id: entry.id,
+    partId: entry.partId,
+    attempt: entry.attempt,
+    version: entry.version,
+    handedInAt: entry.handedInAt.toISOString(),
+    answer: entry.answer,
+    ...(shown && entry.verdict ? { verdict: entry.verdict } : {}),
+    ...(shown && entry.override ? { override: entry.override } : {}),
+  };
+}

@@ -1,0 +1,130 @@
+import { ClassSheet, Handed, Override, type Part, type SheetCell, pointsOf, solutionOf } from '@nailset/core';
+import { personOf } from '../access.js';
+import { Refusal } from '../errors.js';
+import { draftOf, newestVersion } from '../store/exercises.js';
+import { courseWithPeople } from '../store/people.js';
+import {
+  type Standing,
+  addOverride,
+  bestOf,
+  overridesOf,
+  standingOf,
+  submissionToCheck,
+} from '../store/submissions.js';
+import { type App, type House, answers, byExercise, bySubmission, nothing } from './route.js';
+
+/** What staff see of a class, and their decisions. */
+export function classSheetRoutes(app: App, { database }: House): void {
+  app.get(
+    '/api/exercises/:exerciseId/class',
+    {
+      config: { access: 'staff' },
+      schema: { summary: 'Every student’s best answers', params: byExercise, response: answers(ClassSheet) },
+    },
+    async (request) => {
+      const { exerciseId } = request.params;
+      const version = await newestVersion(database, exerciseId);
+      const { courseId, course, dueAt } = await draftOf(database, exerciseId);
+      const { people } = await courseWithPeople(database, courseId);
+      const standing = await standingOf(database, exerciseId);
+      const { parts, title } = version.document;
+      const flock: ClassSheet['flock'] = [];
+      const students = people.filter((person) => person.role === 'student');
+      const rows = students.map(async ({ id, name, email }) => {
+        const own = standing.filter((entry) => entry.personId === id);
+        const cells: Record<string, SheetCell> = {};
+        let points: number | null = null;
+        for (const part of parts) {
+          const best = bestOf(own.filter((entry) => entry.partId === part.id));
+          if (!best) continue;
+          cells[part.id] = cellOf(best, part);
+          points = (points ?? 0) + best.points;
+          if (part.kind !== 'number') {
+            const { values } = await submissionToCheck(database, best.id);
+            flock.push({ submissionId: best.id, personId: id, partId: part.id, values, answer: best.answer });
+          }
+        }
+        return { person: { id, name, email }, points, cells };
+      });
+      return {
+        exerciseId,
+        courseId,
+        course,
+        title,
+        version: version.number,
+        dueAt,
+        outOf: parts.reduce((sum, part) => sum + pointsOf(part), 0),
+        parts,
+        rows: await Promise.all(rows),
+        flock,
+      };
+    },
+  );
+
+  app.get(
+    '/api/submissions/:submissionId',
+    {
+      config: { access: 'staff' },
+      schema: { summary: 'One answer with its verdict and trail', params: bySubmission, response: answers(Handed) },
+    },
+    async (request) => {
+      const { submission, version, part, values } = await submissionToCheck(database, request.params.submissionId);
+      const { courseId } = await draftOf(database, submission.exerciseId);
+      const { people } = await courseWithPeople(database, courseId);
+      const { id, name, email } = people.find((person) => person.id === submission.personId)!;
+      const standing = await standingOf(database, submission.exerciseId, submission.personId);
+      return {
+        id: submission.id,
+        person: { id, name, email },
+        part,
+        values,
+        attempt: submission.attempt,
+        version: version.number,
+        handedInAt: submission.handedInAt.toISOString(),
+        answer: submission.answer,
+        trail: submission.trail,
+        expected: solutionOf(part, values),
+        verdict: standing.find((entry) => entry.id === submission.id)!.verdict,
+        overrides: await overridesOf(database, submission.id),
+      };
+    },
+  );
+
+  app.post(
+    '/api/submissions/:submissionId/overrides',
+    {
+      config: { access: 'staff' },
+      schema: {
+        summary: 'Set the points of an answer, with a reason',
+        params: bySubmission,
+        body: Override,
+        response: answers(nothing),
+      },
+    },
+    async (request) => {
+      const { submissionId } = request.params;
+      const { part } = await submissionToCheck(database, submissionId);
+      const most = pointsOf(part);
+      if (request.body.points > most) {
+        throw new Refusal('badRequest', `This part gives at most ${most} points.`);
+      }
+      await addOverride(database, submissionId, personOf(request).id, request.body);
+      return {};
+    },
+  );
+}
+
+function cellOf(best: Standing, part: Part): SheetCell {
+  const outOf = pointsOf(part);
+  return {
+    submissionId: best.id,
+    attempt: best.attempt,
+    version: best.version,
+    checked: best.verdict !== null,
+    met: best.override ? best.points >= outOf : (best.verdict?.met ?? false),
+    points: best.points,
+    outOf,
+    look: best.look,
+    items: (best.verdict?.items ?? []).map(({ id, met, close }) => ({ id, met, close })),
+  };
+}

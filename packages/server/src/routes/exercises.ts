@@ -1,0 +1,101 @@
+import {
+  Created,
+  Draft,
+  DraftSave,
+  DraftSaved,
+  ExerciseChange,
+  ExerciseDocument,
+  Publish,
+  Published,
+  Shelf,
+} from '@nailset/core';
+import { personOf } from '../access.js';
+import { addExercise, changeExercise, draftOf, publishDraft, saveDraft } from '../store/exercises.js';
+import { shelfOf } from '../store/shelf.js';
+import { type App, type House, answers, byCourse, byExercise, nothing } from './route.js';
+
+/** Making exercises: the shelf, drafts and published versions. */
+export function exerciseRoutes(app: App, { database }: House): void {
+  app.get(
+    '/api/courses/:courseId/shelf',
+    {
+      config: { access: 'staff' },
+      schema: { summary: 'A course’s exercises, for its staff', params: byCourse, response: answers(Shelf) },
+    },
+    async (request) => shelfOf(database, request.params.courseId),
+  );
+
+  app.post(
+    '/api/courses/:courseId/exercises',
+    {
+      config: { access: 'instructor' },
+      schema: { summary: 'A new exercise', params: byCourse, body: ExerciseDocument, response: answers(Created) },
+    },
+    async (request) => ({ id: await addExercise(database, request.params.courseId, request.body) }),
+  );
+
+  app.get(
+    '/api/exercises/:exerciseId/draft',
+    {
+      config: { access: 'staff' },
+      schema: { summary: 'The draft of an exercise', params: byExercise, response: answers(Draft) },
+    },
+    async (request) => draftOf(database, request.params.exerciseId),
+  );
+
+  app.put(
+    '/api/exercises/:exerciseId/draft',
+    {
+      config: { access: 'instructor' },
+      schema: {
+        summary: 'Save the draft',
+        description: '`revision` is the one that the change was made to; a newer one on the server is an error.',
+        params: byExercise,
+        body: DraftSave,
+        response: answers(DraftSaved),
+      },
+    },
+    async (request) =>
+      saveDraft(database, request.params.exerciseId, request.body.revision, request.body.document),
+  );
+
+  app.post(
+    '/api/exercises/:exerciseId/versions',
+    {
+      config: { access: 'instructor' },
+      schema: {
+        summary: 'Publish the draft as the next version, which never changes',
+        params: byExercise,
+        body: Publish,
+        response: answers(Published),
+      },
+    },
+    async (request) => ({
+      version: await publishDraft(
+        database,
+        request.params.exerciseId,
+        request.body.revision,
+        personOf(request).id,
+      ),
+    }),
+  );
+
+  app.patch(
+    '/api/exercises/:exerciseId',
+    {
+      config: { access: 'instructor' },
+      schema: {
+        summary: 'Set or clear the due date, archive',
+        params: byExercise,
+        body: ExerciseChange,
+        response: answers(nothing),
+      },
+    },
+    async (request) => {
+      const { dueAt, ...rest } = request.body;
+      const due = dueAt === undefined ? {} : { dueAt: dueAt === null ? null : new Date(dueAt) };
+      await changeExercise(database, request.params.exerciseId, { ...rest, ...due });
+      return {};
+    },
+  );
+}

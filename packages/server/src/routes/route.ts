@@ -1,0 +1,31 @@
+import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
+import type { FastifyBaseLogger, FastifyInstance, RawReplyDefaultExpression, RawRequestDefaultExpression, RawServerDefault } from 'fastify';
+import Type from 'typebox';
+import { ErrorMessage, Id } from '@nailset/core';
+import type { Checker } from '../checks/checker.js';
+import type { Settings } from '../settings.js';
+import type { Database } from '../store/database.js';
+
+/** What every group of routes is given. */
+export interface House {
+  readonly database: Database;
+  readonly checker: Checker;
+  readonly settings: Settings;
+}
+
+/** The server as routes see it: types follow from the schemas. */
+export type App = FastifyInstance<
+  RawServerDefault,
+  RawRequestDefaultExpression,
+  RawReplyDefaultExpression,
+  FastifyBaseLogger,
+  TypeBoxTypeProvider
+>;
+
+/** Answer with the given schema, or the error message that all routes share. */
+export const answers = <T extends Type.TSchema>(of: T) => ({ 200: of, '4xx': ErrorMessage, '5xx': ErrorMessage }) as const;
+
+export const nothing = Type.Object({}, { additionalProperties: false });
+export const byCourse = Type.Object({ courseId: Id });
+export const byExercise = Type.Object({ exerciseId: Id });
+export const bySubmission = Type.Object({ submissionId: Id });

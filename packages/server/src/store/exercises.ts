@@ -1,0 +1,124 @@
+import { isDeepStrictEqual } from 'node:util';
+import { and, count, desc, eq } from 'drizzle-orm';
+import { type DrawValues, type ExerciseDocument, drawValues, examine } from '@nailset/core';
+import { Refusal } from '../errors.js';
+import type { Database, Transaction } from './database.js';
+import { courses, draws, exercises, submissions, versions } from './schema.js';
+
+/** The course that an exercise belongs to; undefined for an unknown id. */
+export async function courseOfExercise(database: Database, exerciseId: string): Promise<string | undefined> {
+  const [found] = await database
+    .select({ courseId: exercises.courseId })
+    .from(exercises)
+    .where(eq(exercises.id, exerciseId));
+  return found?.courseId;
+}
+
+export async function addExercise(database: Database, courseId: string, document: ExerciseDocument): Promise<string> {
+  const [added] = await database.insert(exercises).values({ courseId, draft: document }).returning({ id: exercises.id });
+  return added!.id;
+}
+
+/** The newest published version. @throws Refusal `notPublished`. */
+export async function newestVersion(database: Database | Transaction, exerciseId: string) {
+  const [found] = await database
+    .select()
+    .from(versions)
+    .where(eq(versions.exerciseId, exerciseId))
+    .orderBy(desc(versions.number))
+    .limit(1);
+  if (!found) throw new Refusal('notPublished');
+  return found;
+}
+
+/** An exercise with its draft, what is published of it and how much was handed in. */
+export async function draftOf(database: Database, exerciseId: string) {
+  const [found] = await database
+    .select({ exercise: exercises, course: courses.name })
+    .from(exercises)
+    .innerJoin(courses, eq(courses.id, exercises.courseId))
+    .where(eq(exercises.id, exerciseId));
+  const { exercise, course } = found!;
+  const version = await newestVersion(database, exerciseId).catch(() => undefined);
+  const [handedIn] = await database
+    .select({ count: count() })
+    .from(submissions)
+    .where(eq(submissions.exerciseId, exerciseId));
+  return {
+    id: exercise.id,
+    courseId: exercise.courseId,
+    course,
+    document: exercise.draft,
+    revision: exercise.revision,
+    savedAt: exercise.savedAt.toISOString(),
+    version: version?.number ?? null,
+    changed: !isDeepStrictEqual(version?.document, exercise.draft),
+    dueAt: exercise.dueAt?.toISOString() ?? null,
+    submissions: handedIn!.count,
+  };
+}
+
+/** Saves the draft over the revision it was made from. @throws Refusal `changedElsewhere`. */
+export async function saveDraft(database: Database, exerciseId: string, revision: number, document: ExerciseDocument) {
+  const [saved] = await database
+    .update(exercises)
+    .set({ draft: document, revision: revision + 1, savedAt: new Date() })
+    .where(and(eq(exercises.id, exerciseId), eq(exercises.revision, revision)))
+    .returning({ revision: exercises.revision, savedAt: exercises.savedAt });
+  if (!saved) throw new Refusal('changedElsewhere');
+  return { revision: saved.revision, savedAt: saved.savedAt.toISOString() };
+}
+
+/**
+ * Publishes the draft as the next version. The draft of that revision is examined again here.
+ * @throws Refusal `changedElsewhere`, or `notReady` with every finding.
+ */
+export async function publishDraft(
+  database: Database,
+  exerciseId: string,
+  revision: number,
+  personId: string,
+): Promise<number> {
+  return database.transaction(async (tx) => {
+    const [exercise] = await tx.select().from(exercises).where(eq(exercises.id, exerciseId)).for('update');
+    if (exercise!.revision !== revision) throw new Refusal('changedElsewhere');
+    const findings = examine(exercise!.draft);
+    if (findings.length > 0) throw new Refusal('notReady', findings[0]!.message, { findings });
+    const [last] = await tx
+      .select({ number: versions.number })
+      .from(versions)
+      .where(eq(versions.exerciseId, exerciseId))
+      .orderBy(desc(versions.number))
+      .limit(1);
+    const number = (last?.number ?? 0) + 1;
+    await tx.insert(versions).values({ exerciseId, number, document: exercise!.draft, publishedBy: personId });
+    return number;
+  });
+}
+
+export async function changeExercise(
+  database: Database,
+  exerciseId: string,
+  change: { dueAt?: Date | null; archived?: boolean },
+): Promise<void> {
+  if (Object.keys(change).length > 0) {
+    await database.update(exercises).set(change).where(eq(exercises.id, exerciseId));
+  }
+}
+
+/**
+ * A student's numbers for a version: drawn once from exercise and student, then kept. Versions that leave the
+ * parameters alone give a student the same numbers.
+ */
+export async function drawFor(
+  database: Database | Transaction,
+  version: { id: string; exerciseId: string; document: ExerciseDocument },
+  personId: string,
+): Promise<DrawValues> {
+  const where = and(eq(draws.versionId, version.id), eq(draws.personId, personId));
+  const [kept] = await database.select({ values: draws.values }).from(draws).where(where);
+  if (kept) return kept.values;
+  const values = drawValues(version.document, `${version.exerciseId}\n${personId}`);
+  await database.insert(draws).values({ versionId: version.id, personId, values }).onConflictDoNothing();
+  return values;
+}

@@ -1,0 +1,167 @@
+import { createHash, randomBytes, randomInt } from 'node:crypto';
+import { hash, verify } from '@node-rs/argon2';
+import { and, asc, eq, gt, lt, sql } from 'drizzle-orm';
+import type { Membership, Person, Role } from '@nailset/core';
+import { Refusal } from '../errors.js';
+import type { Database, Transaction } from './database.js';
+import { courses, memberships, people, sessions } from './schema.js';
+
+/** How long a browser stays signed in. */
+export const sessionDays = 14;
+
+const person = { id: people.id, name: people.name, email: people.email };
+const hashOfToken = (token: string): string => createHash('sha256').update(token).digest('hex');
+
+/** Hash to store for a password: argon2id with the library's parameters. */
+export const hashPassword = (password: string): Promise<string> => hash(password);
+
+/** Compared when no account has the e-mail, so that the answer takes as long as a wrong password. */
+let nobody: Promise<string> | undefined;
+
+/** The person with this e-mail and password. @throws Refusal `wrongPassword`, the same for either being wrong. */
+export async function personByPassword(database: Database, email: string, password: string): Promise<Person> {
+  const [found] = await database
+    .select({ ...person, passwordHash: people.passwordHash })
+    .from(people)
+    .where(eq(sql`lower(${people.email})`, email.trim().toLowerCase()));
+  nobody ??= hashPassword('nobody has this password');
+  const right = await verify(found?.passwordHash ?? (await nobody), password);
+  if (!found || !right) throw new Refusal('wrongPassword');
+  return { id: found.id, name: found.name, email: found.email };
+}
+
+/** @throws Refusal `emailTaken`. */
+export async function addPerson(
+  database: Database | Transaction,
+  { name, email, passwordHash }: { name: string; email: string; passwordHash: string },
+): Promise<Person> {
+  const [added] = await database
+    .insert(people)
+    .values({ name: name.trim(), email: email.trim(), passwordHash })
+    .onConflictDoNothing()
+    .returning(person);
+  if (!added) throw new Refusal('emailTaken');
+  return added;
+}
+
+/** Starts a session and returns the token for the cookie. */
+export async function openSession(database: Database, personId: string): Promise<string> {
+  const token = randomBytes(32).toString('base64url');
+  await database.delete(sessions).where(lt(sessions.expiresAt, new Date()));
+  await database.insert(sessions).values({
+    tokenHash: hashOfToken(token),
+    personId,
+    expiresAt: new Date(Date.now() + sessionDays * 86_400_000),
+  });
+  return token;
+}
+
+export async function closeSession(database: Database, token: string): Promise<void> {
+  await database.delete(sessions).where(eq(sessions.tokenHash, hashOfToken(token)));
+}
+
+/** The person whose browser holds the token, or undefined. */
+export async function personBySession(database: Database, token: string): Promise<Person | undefined> {
+  const [found] = await database
+    .select(person)
+    .from(sessions)
+    .innerJoin(people, eq(people.id, sessions.personId))
+    .where(and(eq(sessions.tokenHash, hashOfToken(token)), gt(sessions.expiresAt, new Date())));
+  return found;
+}
+
+export function membershipsOf(database: Database, personId: string): Promise<Membership[]> {
+  return database
+    .select({ courseId: courses.id, course: courses.name, role: memberships.role })
+    .from(memberships)
+    .innerJoin(courses, eq(courses.id, memberships.courseId))
+    .where(eq(memberships.personId, personId))
+    .orderBy(asc(courses.createdAt));
+}
+
+/** The role in a course; undefined for someone who does not belong to it. */
+export async function roleIn(database: Database, courseId: string, personId: string): Promise<Role | undefined> {
+  const [found] = await database
+    .select({ role: memberships.role })
+    .from(memberships)
+    .where(and(eq(memberships.courseId, courseId), eq(memberships.personId, personId)));
+  return found?.role;
+}
+
+/** Makes a person a student of the course with this code, unless they already belong to it. @throws Refusal `unknownJoinCode`. */
+export async function joinCourse(database: Database | Transaction, personId: string, joinCode: string): Promise<string> {
+  const [course] = await database
+    .select({ id: courses.id })
+    .from(courses)
+    .where(eq(courses.joinCode, joinCode.trim().toUpperCase()));
+  if (!course) throw new Refusal('unknownJoinCode');
+  await database.insert(memberships).values({ courseId: course.id, personId, role: 'student' }).onConflictDoNothing();
+  return course.id;
+}
+
+/** A new course with its instructor. */
+export async function addCourse(
+  database: Database,
+  { name, instructorId, demo = false }: { name: string; instructorId: string; demo?: boolean },
+): Promise<string> {
+  return database.transaction(async (tx) => {
+    const [course] = await tx
+      .insert(courses)
+      .values({ name: name.trim(), joinCode: newJoinCode(), demo })
+      .returning({ id: courses.id });
+    await tx.insert(memberships).values({ courseId: course!.id, personId: instructorId, role: 'instructor' });
+    return course!.id;
+  });
+}
+
+/** Eight characters that cannot be mistaken for each other. */
+function newJoinCode(): string {
+  const alphabet = 'ABCDEFGHJKMNPQRSTUVWXYZ23456789';
+  return Array.from({ length: 8 }, () => alphabet[randomInt(alphabet.length)]).join('');
+}
+
+/** Name, join code and everyone of a course, staff first, then by name. */
+export async function courseWithPeople(database: Database, courseId: string) {
+  const [course] = await database
+    .select({ course: courses.name, joinCode: courses.joinCode })
+    .from(courses)
+    .where(eq(courses.id, courseId));
+  const found = await database
+    .select({ ...person, role: memberships.role })
+    .from(memberships)
+    .innerJoin(people, eq(people.id, memberships.personId))
+    .where(eq(memberships.courseId, courseId))
+    .orderBy(asc(memberships.role), asc(people.name));
+  return { ...course!, people: found };
+}
+
+/** Changes a role. @throws Refusal `notFound` for someone outside the course, `lastInstructor`. */
+export async function changeRole(database: Database, courseId: string, personId: string, role: Role): Promise<void> {
+  await database.transaction(async (tx) => {
+    const staff = await tx
+      .select({ personId: memberships.personId })
+      .from(memberships)
+      .where(and(eq(memberships.courseId, courseId), eq(memberships.role, 'instructor')))
+      .for('update');
+    if (role !== 'instructor' && staff.length === 1 && staff[0]!.personId === personId) {
+      throw new Refusal('lastInstructor');
+    }
+    const changed = await tx
+      .update(memberships)
+      .set({ role })
+      .where(and(eq(memberships.courseId, courseId), eq(memberships.personId, personId)))
+      .returning();
+    if (changed.length === 0) throw new Refusal('notFound');
+  });
+}
+
+/** The demo's people to sign in as: its staff and its first students. */
+export async function demoPeople(database: Database) {
+  return database
+    .select({ name: people.name, email: people.email, role: memberships.role })
+    .from(memberships)
+    .innerJoin(people, eq(people.id, memberships.personId))
+    .innerJoin(courses, and(eq(courses.id, memberships.courseId), eq(courses.demo, true)))
+    .orderBy(asc(memberships.role), asc(people.createdAt), asc(people.name))
+    .limit(6);
+}

@@ -1,0 +1,188 @@
+import { sql } from 'drizzle-orm';
+import {
+  boolean,
+  index,
+  integer,
+  jsonb,
+  pgEnum,
+  pgTable,
+  primaryKey,
+  doublePrecision,
+  text,
+  timestamp,
+  unique,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
+import type { Answer, DrawValues, ExerciseDocument, Trail, Verdict } from '@nailset/core';
+
+const time = (name: string) => timestamp(name, { withTimezone: true });
+const id = () => uuid('id').primaryKey().defaultRandom();
+const now = (name: string) => time(name).notNull().defaultNow();
+
+export const role = pgEnum('role', ['instructor', 'assistant', 'student']);
+
+export const people = pgTable(
+  'people',
+  {
+    id: id(),
+    email: text('email').notNull(),
+    name: text('name').notNull(),
+    passwordHash: text('password_hash').notNull(),
+    createdAt: now('created_at'),
+  },
+  (t) => [uniqueIndex('people_email').on(sql`lower(${t.email})`)],
+);
+
+/** Signed-in browsers. The cookie holds a random token; only its SHA-256 is kept here. */
+export const sessions = pgTable('sessions', {
+  tokenHash: text('token_hash').primaryKey(),
+  personId: uuid('person_id')
+    .notNull()
+    .references(() => people.id),
+  expiresAt: time('expires_at').notNull(),
+});
+
+export const courses = pgTable('courses', {
+  id: id(),
+  name: text('name').notNull(),
+  joinCode: text('join_code').notNull().unique(),
+  demo: boolean('demo').notNull().default(false),
+  createdAt: now('created_at'),
+});
+
+export const memberships = pgTable(
+  'memberships',
+  {
+    courseId: uuid('course_id')
+      .notNull()
+      .references(() => courses.id),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => people.id),
+    role: role('role').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.courseId, t.personId] })],
+);
+
+/** An exercise with its draft; the draft's revision guards against two people saving over each other. */
+export const exercises = pgTable('exercises', {
+  id: id(),
+  courseId: uuid('course_id')
+    .notNull()
+    .references(() => courses.id),
+  draft: jsonb('draft').$type<ExerciseDocument>().notNull(),
+  revision: integer('revision').notNull().default(1),
+  savedAt: now('saved_at'),
+  dueAt: time('due_at'),
+  archived: boolean('archived').notNull().default(false),
+  createdAt: now('created_at'),
+});
+
+/** Published versions; never changed (a trigger refuses it). */
+export const versions = pgTable(
+  'versions',
+  {
+    id: id(),
+    exerciseId: uuid('exercise_id')
+      .notNull()
+      .references(() => exercises.id),
+    number: integer('number').notNull(),
+    document: jsonb('document').$type<ExerciseDocument>().notNull(),
+    publishedAt: now('published_at'),
+    publishedBy: uuid('published_by')
+      .notNull()
+      .references(() => people.id),
+  },
+  (t) => [unique().on(t.exerciseId, t.number)],
+);
+
+/** Each student's numbers for each version; written when first needed, never changed. */
+export const draws = pgTable(
+  'draws',
+  {
+    versionId: uuid('version_id')
+      .notNull()
+      .references(() => versions.id),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => people.id),
+    values: jsonb('values').$type<DrawValues>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.versionId, t.personId] })],
+);
+
+/** Answers in the making, saved while typing. */
+export const savedAnswers = pgTable(
+  'saved_answers',
+  {
+    exerciseId: uuid('exercise_id')
+      .notNull()
+      .references(() => exercises.id),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => people.id),
+    partId: text('part_id').notNull(),
+    answer: jsonb('answer').$type<Answer>().notNull(),
+    trail: jsonb('trail').$type<Trail>().notNull(),
+    savedAt: now('saved_at'),
+  },
+  (t) => [primaryKey({ columns: [t.exerciseId, t.personId, t.partId] })],
+);
+
+/** What was handed in; never changed. `key` is the client's, so that a retry is the same attempt. */
+export const submissions = pgTable(
+  'submissions',
+  {
+    id: id(),
+    exerciseId: uuid('exercise_id')
+      .notNull()
+      .references(() => exercises.id),
+    versionId: uuid('version_id')
+      .notNull()
+      .references(() => versions.id),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => people.id),
+    partId: text('part_id').notNull(),
+    attempt: integer('attempt').notNull(),
+    key: text('key').notNull(),
+    answer: jsonb('answer').$type<Answer>().notNull(),
+    trail: jsonb('trail').$type<Trail>().notNull(),
+    handedInAt: now('handed_in_at'),
+  },
+  (t) => [unique().on(t.personId, t.key), unique().on(t.exerciseId, t.personId, t.partId, t.attempt)],
+);
+
+/** Every check of a submission, the newest counts; never changed. `result` is null when the check ran out of time. */
+export const verdicts = pgTable(
+  'verdicts',
+  {
+    id: id(),
+    submissionId: uuid('submission_id')
+      .notNull()
+      .references(() => submissions.id),
+    result: jsonb('result').$type<Verdict>(),
+    points: doublePrecision('points').notNull(),
+    checkedAt: now('checked_at'),
+  },
+  (t) => [index('verdicts_submission').on(t.submissionId, t.checkedAt)],
+);
+
+/** Points set by a person with a reason, the newest counts; never changed. */
+export const overrides = pgTable(
+  'overrides',
+  {
+    id: id(),
+    submissionId: uuid('submission_id')
+      .notNull()
+      .references(() => submissions.id),
+    points: doublePrecision('points').notNull(),
+    reason: text('reason').notNull(),
+    byPersonId: uuid('by_person_id')
+      .notNull()
+      .references(() => people.id),
+    at: now('at'),
+  },
+  (t) => [index('overrides_submission').on(t.submissionId, t.at)],
+);

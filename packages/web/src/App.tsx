@@ -1,0 +1,63 @@
+import { Suspense, lazy } from 'react';
+import { BrowserRouter, Navigate, Outlet, Route, Routes } from 'react-router';
+import { useSession } from './api/queries';
+import { BenchPage } from './bench/BenchPage';
+import { CoursePage } from './course/CoursePage';
+import { PeoplePage } from './course/PeoplePage';
+import { Empty, ErrorNote, Loading } from './shared/states';
+import { Header } from './shared/Header';
+import { JoinPage } from './signIn/JoinPage';
+import { SignInPage } from './signIn/SignInPage';
+
+const BuilderPage = lazy(() => import('./builder/BuilderPage'));
+const ClassSheetPage = lazy(() => import('./classSheet/ClassSheetPage'));
+
+/** Every address and its view. */
+export function App() {
+  return (
+    <BrowserRouter>
+      <Routes>
+        <Route path="/join" element={<JoinPage />} />
+        <Route element={<SignedIn />}>
+          <Route index element={<Start />} />
+          <Route path="/courses/:courseId" element={<CoursePage />} />
+          <Route path="/courses/:courseId/people" element={<PeoplePage />} />
+          <Route path="/exercises/:exerciseId" element={<BenchPage />} />
+          <Route path="/exercises/:exerciseId/build" element={<BuilderPage />} />
+          <Route path="/exercises/:exerciseId/class" element={<ClassSheetPage />} />
+          <Route path="*" element={<Nowhere />} />
+        </Route>
+      </Routes>
+    </BrowserRouter>
+  );
+}
+
+/** Asks for the sign-in where someone is not, and then shows the view that was asked for. */
+function SignedIn() {
+  const session = useSession();
+  if (session.isPending) return <Loading what="Opening Nailset" />;
+  if (!session.data) return <ErrorNote error={session.error} retry={() => void session.refetch()} />;
+  if (!session.data.person) return <SignInPage session={session.data} />;
+  return (
+    <Suspense fallback={<Loading what="Opening" />}>
+      <Outlet />
+    </Suspense>
+  );
+}
+
+/** The first course, or a way to get into one. */
+function Start() {
+  const [first] = useSession().data!.memberships;
+  return <Navigate replace to={first ? `/courses/${first.courseId}` : '/join'} />;
+}
+
+function Nowhere() {
+  return (
+    <>
+      <Header />
+      <main>
+        <Empty title="There is no such page.">Follow the name at the top left to your course.</Empty>
+      </main>
+    </>
+  );
+}

@@ -1,0 +1,114 @@
+import type { Answer, Bench, StudentPart } from '@nailset/core';
+import { nanoid } from 'nanoid';
+import { useEffect, useReducer, useRef, useState } from 'react';
+import { useParams } from 'react-router';
+import { ApiError } from '../api/client';
+import { useBench, useHandIn } from '../api/queries';
+import { Header } from '../shared/Header';
+import { ErrorNote, Loading } from '../shared/states';
+import { clockTime, dayAndTime } from '../shared/time';
+import { useTitle } from '../shared/useTitle';
+import { BenchSheet } from './BenchSheet';
+import { type Saving, useSaving } from './useSaving';
+import { type Work, workFrom, workReducer } from './work';
+
+/** An exercise as its student works on it. */
+export function BenchPage() {
+  const { exerciseId = '' } = useParams();
+  const bench = useBench(exerciseId);
+  useTitle(bench.data?.title ?? 'Bench');
+  if (bench.isPending) return <WithHeader>{<Loading what="Opening the bench" />}</WithHeader>;
+  if (!bench.data) return <WithHeader>{<ErrorNote error={bench.error} retry={() => void bench.refetch()} />}</WithHeader>;
+  return <Loaded key={bench.data.versionId} bench={bench.data} reload={() => void bench.refetch()} />;
+}
+
+const WithHeader = ({ children }: { children: React.ReactNode }) => (
+  <>
+    <Header />
+    <main>{children}</main>
+  </>
+);
+
+function Loaded({ bench, reload }: { bench: Bench; reload: () => void }) {
+  const [work, dispatch] = useReducer(workReducer, bench, workFrom);
+  const saving = useSaving(bench, work);
+  const handIn = useHandIn(bench.exerciseId);
+  const pastDue = usePastDue(bench.dueAt);
+  // One key per intent: the same answer sent again after a lost connection stays one try.
+  const intent = useRef<{ key: string; of: string }>(undefined);
+  const outdated = handIn.error instanceof ApiError && handIn.error.code === 'oldVersion';
+
+  const send = (part: StudentPart, answer: Answer) => {
+    const of = `${part.id} ${JSON.stringify(answer)}`;
+    if (intent.current?.of !== of) intent.current = { key: nanoid(24), of };
+    const trail: Work['trails'][string] = work.trails[part.id] ?? [];
+    const body = { key: intent.current.key, versionId: bench.versionId, partId: part.id, answer, trail };
+    handIn.mutate(body, { onSuccess: () => (intent.current = undefined) });
+  };
+
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <Header crumbs={[{ text: bench.course, to: `/courses/${bench.courseId}` }, { text: bench.title }]}>
+        <SavedNote saving={saving} watching={!bench.mayHandIn} />
+        {bench.dueAt && (
+          <span>
+            {pastDue ? 'Was due' : 'Due'} <b className="font-medium text-ink">{dayAndTime(bench.dueAt)}</b>
+          </span>
+        )}
+      </Header>
+      {outdated && (
+        <p role="alert" className="border-b border-rule bg-wash px-5 py-2">
+          {handIn.error!.message}{' '}
+          <button type="button" className="link" onClick={reload}>
+            Show the new version
+          </button>
+        </p>
+      )}
+      <main className="flex flex-1 flex-col">
+        <BenchSheet
+          bench={bench}
+          work={work}
+          dispatch={dispatch}
+          handing={
+            bench.mayHandIn
+              ? { busy: handIn.isPending, error: outdated ? undefined : handIn.error?.message, pastDue, handIn: send }
+              : undefined
+          }
+        />
+      </main>
+    </div>
+  );
+}
+
+function SavedNote({ saving, watching }: { saving: Saving; watching: boolean }) {
+  if (watching) return <span>Only students hand in</span>;
+  switch (saving.state) {
+    case 'saving':
+      return <span>Saving …</span>;
+    case 'offline':
+      return (
+        <span role="alert" className="text-copper">
+          Not saved: no connection. Trying again …
+        </span>
+      );
+    case 'refused':
+      return (
+        <span role="alert" className="text-brick">
+          {saving.message}
+        </span>
+      );
+    case 'saved':
+      return saving.at ? <span>Saved {clockTime(saving.at)}</span> : null;
+  }
+}
+
+/** Whether the due date has passed, told again when it does. */
+function usePastDue(dueAt: string | null): boolean {
+  const [now, setNow] = useState(Date.now);
+  useEffect(() => {
+    if (!dueAt) return;
+    const timer = setInterval(() => setNow(Date.now()), 15_000);
+    return () => clearInterval(timer);
+  }, [dueAt]);
+  return dueAt !== null && now > new Date(dueAt).getTime();
+}

@@ -1,0 +1,287 @@
+import {
+  type Answer,
+  type Bench,
+  type Bindings,
+  type ControllerForm,
+  type GainsPart,
+  Problem,
+  type StudentPart,
+  controllerOf,
+  fractionToLatex,
+  gainsFromText,
+  gainsOfForm,
+  nameToLatex,
+  numberFromText,
+  quantities,
+  rationalFromDecimal,
+} from '@nailset/core';
+import { type ReactNode, useEffect, useMemo, useState } from 'react';
+import { Formula } from '../shared/Formula';
+import { Statement } from '../shared/Statement';
+import { understand } from '../shared/expression';
+import { GainsBench } from './GainsBench';
+import { HandInBar } from './HandInBar';
+import { KeysDialog } from './KeysDialog';
+import { NailRail } from './NailRail';
+import { NumberBench, TransferFunctionBench } from './TypedBench';
+import { Tries } from './Tries';
+import { type LoopResponse, loopResponses, tryResponse } from './loopResponse';
+import { type Work, type WorkAction, sameAnswer } from './work';
+
+/** What the sheet does beyond showing: handing in, and what came of the last time. Left out in the builder's preview. */
+export interface HandingIn {
+  readonly busy: boolean;
+  readonly error: string | undefined;
+  readonly pastDue: boolean;
+  readonly handIn: (part: StudentPart, answer: Answer) => void;
+}
+
+/**
+ * The bench itself: statement and parts, the open part in the middle, nails and tries on the right, hand-in bar at the
+ * foot. It follows the width of its own place, so that the builder can show it beside the exercise.
+ */
+export function BenchSheet({
+  bench,
+  work,
+  dispatch,
+  handing,
+}: {
+  bench: Bench;
+  work: Work;
+  dispatch: (action: WorkAction) => void;
+  handing?: HandingIn | undefined;
+}) {
+  const [keysShown, setKeysShown] = useState(false);
+  const part = bench.parts.find(({ id }) => id === work.open) ?? bench.parts[0]!;
+  const answer = work.answers[part.id]!;
+  const bindings = useMemo<Bindings>(
+    () => new Map(bench.parameters.map(({ symbol, value }) => [symbol, rationalFromDecimal(value)])),
+    [bench.parameters],
+  );
+  const gains = useGains(part, answer, bindings);
+
+  useEffect(() => {
+    if (!handing) return;
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key === '?' && !(event.target as HTMLElement).matches('input, textarea')) setKeysShown(true);
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [handing]);
+
+  const attempts = bench.handedIn.filter(({ partId }) => partId === part.id);
+  const left = bench.attempts - attempts.length;
+  const last = attempts.at(-1);
+  const readable = readableAnswer(part, answer, bindings, gains);
+  const blocked = blockedBecause(readable, left, last !== undefined && sameAnswer(last.answer, answer), handing?.pastDue);
+  const type = (text: string) => dispatch({ do: 'type', part: part.id, text });
+  const solution = bench.solutions.find(({ partId }) => partId === part.id);
+  const bar = (
+    <HandInBar
+      answer={readable.shown}
+      words={readable.words}
+      triesLeft={left === 1 ? '1 try left' : `${left} tries left`}
+      blocked={handing ? blocked : ''}
+      busy={handing?.busy ?? false}
+      error={handing?.error}
+      onHandIn={handing && (() => handing.handIn(part, answer))}
+      onKeys={() => setKeysShown(true)}
+    />
+  );
+  const text = answer.kind === 'gains' ? '' : answer.text;
+  const typed = { text, bindings, solution, onChange: type };
+
+  return (
+    <div className="@container flex min-h-0 flex-1 flex-col">
+      <div className="grid flex-1 content-start @min-[900px]:grid-cols-[248px_1fr_252px] @min-[900px]:content-stretch">
+        <aside className="border-rule px-5 py-5 @max-[900px]:border-b @min-[900px]:border-r">
+          <h1 className="mb-3 font-serif text-[21px] leading-[1.25]">{bench.title}</h1>
+          <Statement text={bench.statement} />
+          <Given parameters={bench.parameters} />
+          <PartList bench={bench} open={part.id} onOpen={(id) => dispatch({ do: 'open', part: id })} />
+        </aside>
+        <div className="min-w-0 px-[18px] py-5">
+          {bench.parts.length > 1 && <p className="mb-3 max-w-3xl text-slate @min-[900px]:hidden">{part.title}</p>}
+          {part.kind === 'gains' &&
+            (gains?.response ? (
+              <GainsBench
+                key={part.id}
+                part={part}
+                work={work}
+                dispatch={dispatch}
+                responses={gains.responses!}
+                response={gains.response}
+                keys={handing !== undefined}
+              />
+            ) : (
+              <p className="text-brick">{gains?.problem?.message}</p>
+            ))}
+          {part.kind === 'transferFunction' && <TransferFunctionBench key={part.id} part={part} {...typed} />}
+          {part.kind === 'number' && <NumberBench key={part.id} part={part} {...typed} />}
+        </div>
+        <aside className="flex flex-col gap-6 border-rule px-5 py-5 @max-[900px]:border-t @min-[900px]:border-l">
+          {gains?.response && (
+            <section aria-label="Nails">
+              <h2 className="caption mb-3">Nails</h2>
+              <NailRail items={gains.response.verdict.items} />
+            </section>
+          )}
+          <Tries attempts={attempts} version={bench.version} />
+          {attempts.length === 0 && part.kind !== 'gains' && (
+            <p className="text-[13px] text-slate">Your tries and what they met will stand here.</p>
+          )}
+        </aside>
+      </div>
+      {bar}
+      <KeysDialog open={keysShown} onOpenChange={setKeysShown} />
+    </div>
+  );
+}
+
+interface GainsState {
+  readonly responses: ReturnType<typeof loopResponses> | undefined;
+  /** Of the present gains, or of the last that could be read. */
+  readonly response: LoopResponse | undefined;
+  readonly problem: Problem | undefined;
+}
+
+/** The responses of a gains part; while a gain is being typed and is no number, the last response stays. */
+function useGains(part: StudentPart, answer: Answer, bindings: Bindings): GainsState | undefined {
+  const responses = useMemo(() => {
+    if (part.kind !== 'gains') return undefined;
+    try {
+      return loopResponses(part, bindings);
+    } catch (error) {
+      if (error instanceof Problem) return error;
+      throw error;
+    }
+  }, [part, bindings]);
+  const [lastGood, setLastGood] = useState<{ of: unknown; response: LoopResponse }>();
+  if (part.kind !== 'gains' || answer.kind !== 'gains' || !responses) return undefined;
+  if (responses instanceof Problem) return { responses: undefined, response: undefined, problem: responses };
+  const found = tryResponse(responses, answer.gains);
+  if (found instanceof Problem) {
+    const before = lastGood?.of === responses ? lastGood.response : startResponse(part, responses);
+    return { responses, response: before, problem: found };
+  }
+  if (lastGood?.response !== found) setLastGood({ of: responses, response: found });
+  return { responses, response: found, problem: undefined };
+}
+
+function startResponse(part: GainsPart, responses: ReturnType<typeof loopResponses>): LoopResponse | undefined {
+  const start = Object.fromEntries(gainsOfForm[part.form].map((gain) => [gain, String(part.start[gain] ?? 0)]));
+  const found = tryResponse(responses, { Kp: '0', ...start });
+  return found instanceof Problem ? undefined : found;
+}
+
+interface Readable {
+  /** The answer, typeset. */
+  readonly shown: ReactNode;
+  readonly words: string;
+  /** Why it cannot be checked as it stands. */
+  readonly problem: string | undefined;
+}
+
+function readableAnswer(part: StudentPart, answer: Answer, bindings: Bindings, gains: GainsState | undefined): Readable {
+  if (part.kind === 'gains' && answer.kind === 'gains') {
+    const problem = gains?.problem?.message;
+    return {
+      shown: problem ? null : <Formula latex={`C(s)=${controllerLatex(part.form, answer.gains)}`} />,
+      words: gains?.response?.verdict.words ?? '',
+      problem,
+    };
+  }
+  const text = answer.kind === 'gains' ? '' : answer.text;
+  if (part.kind === 'transferFunction') {
+    const understood = understand(text, bindings);
+    return {
+      shown: understood.ok ? <Formula latex={`G(s)=${understood.reading.expanded}`} /> : null,
+      words: understood.ok ? 'Is this what you meant?' : '',
+      problem: understood.ok ? undefined : text.trim() ? understood.problem.message : 'Type your answer first.',
+    };
+  }
+  const { unit } = quantities[(part as Extract<StudentPart, { kind: 'number' }>).quantity as keyof typeof quantities];
+  try {
+    const value = numberFromText(text, unit);
+    return { shown: `${value} ${unit}`, words: '', problem: undefined };
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error;
+    return { shown: null, words: '', problem: text.trim() ? error.message : 'Type your answer first.' };
+  }
+}
+
+/** Kp + Ki/s + Kd·s with the numbers put in, terms that are zero left out. */
+function controllerLatex(form: ControllerForm, texts: { Kp: string; Ki?: string; Kd?: string }): string {
+  const gains = gainsFromText(form, texts);
+  const terms: [number, string][] = [
+    [Number(texts.Kp), ''],
+    [Number(gains.Ki ? texts.Ki : 0), '/s'],
+    [Number(gains.Kd ? texts.Kd : 0), 's'],
+  ];
+  const written = terms
+    .filter(([value]) => value !== 0)
+    .map(([value, kind], k) => {
+      const size = String(Math.abs(value));
+      const sign = value < 0 ? '-' : k > 0 ? '+' : '';
+      return sign + (kind === '/s' ? `\\tfrac{${size}}{s}` : `${size}\\,${kind}`);
+    });
+  return written.join('') || fractionToLatex(controllerOf(gains));
+}
+
+function blockedBecause(readable: Readable, left: number, same: boolean, pastDue = false): string {
+  if (pastDue) return 'The due date has passed.';
+  if (left <= 0) return 'All tries are used; your best one counts.';
+  if (readable.problem) return readable.problem;
+  if (same) return 'This is what you handed in. Change it to try again.';
+  return '';
+}
+
+function Given({ parameters }: { parameters: Bench['parameters'] }) {
+  if (parameters.length === 0) return null;
+  return (
+    <p className="mt-3 text-[13px] text-slate">
+      Your numbers:{' '}
+      {parameters.map(({ symbol, value, unit, meaning }, k) => (
+        <span key={symbol} title={meaning} className="whitespace-nowrap">
+          {k > 0 && ', '}
+          <Formula latex={nameToLatex(symbol)} className="text-ink" /> {value}
+          {unit && ` ${unit}`}
+        </span>
+      ))}
+    </p>
+  );
+}
+
+/** The parts with their state: done, open, to come. */
+function PartList({ bench, open, onOpen }: { bench: Bench; open: string; onOpen: (id: string) => void }) {
+  return (
+    <ol className="mt-4 border-t border-rule pt-3" aria-label="Parts">
+      {bench.parts.map((part, k) => {
+        const best = bench.handedIn.filter(({ partId }) => partId === part.id);
+        const done = best.some(({ verdict }) => verdict?.met);
+        const active = part.id === open;
+        const look = done ? 'border-moss text-moss' : active ? 'border-petrol bg-petrol text-white' : 'border-rule text-slate';
+        return (
+          <li key={part.id}>
+            <button
+              type="button"
+              aria-current={active ? 'step' : undefined}
+              onClick={() => onOpen(part.id)}
+              className="group grid w-full grid-cols-[20px_1fr] gap-x-2.5 py-2 text-left"
+            >
+              <span className={`grid size-5 place-items-center rounded-full border text-[11px] ${look}`}>
+                {done ? <span aria-label="done">✓</span> : String.fromCharCode(97 + k)}
+              </span>
+              <span className={active ? 'font-medium' : 'group-hover:underline'}>{part.title}</span>
+            </button>
+            {active && (
+              <div className="mb-2 pl-[30px] text-[13px] text-slate">
+                <Statement text={part.prompt} />
+              </div>
+            )}
+          </li>
+        );
+      })}
+    </ol>
+  );
+}

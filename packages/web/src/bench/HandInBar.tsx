@@ -1,0 +1,50 @@
+import type { ReactNode } from 'react';
+import { Button } from '../shared/Button';
+
+/** Always visible at the foot of the bench: the answer as understood, how it stands, tries left, and the button. */
+export function HandInBar({
+  answer,
+  words,
+  triesLeft,
+  blocked,
+  busy,
+  error,
+  onHandIn,
+  onKeys,
+}: {
+  answer: ReactNode;
+  words: string;
+  triesLeft: string;
+  /** Why nothing can be handed in now; empty when it can. */
+  blocked: string;
+  busy: boolean;
+  error: string | undefined;
+  onHandIn: (() => void) | undefined;
+  onKeys: () => void;
+}) {
+  return (
+    <div className="sticky bottom-0 z-10 flex min-h-[54px] flex-wrap items-center gap-x-6 gap-y-1 border-t border-rule bg-sheet px-5 py-2">
+      <span className="max-w-full overflow-x-auto overflow-y-hidden">{answer}</span>
+      <p role="status" className="min-w-0 flex-1 basis-48 text-[13px] text-slate">
+        {error ? (
+          <span role="alert" className="text-brick">
+            {error}
+          </span>
+        ) : (
+          blocked || words
+        )}
+      </p>
+      <span className="flex items-center gap-4 text-[13px] text-slate">
+        <button type="button" className="link @max-[620px]:hidden" onClick={onKeys}>
+          Keys ?
+        </button>
+        <span>{triesLeft}</span>
+        {onHandIn && (
+          <Button look="strong" disabled={blocked !== '' || busy} onClick={onHandIn}>
+            {busy ? 'Handing in …' : 'Hand in'}
+          </Button>
+        )}
+      </span>
+    </div>
+  );
+}

@@ -1,0 +1,79 @@
+import { type Attempt, type Verdict, formatNumber } from '@nailset/core';
+import { NailMark, nailState } from '../shared/NailMark';
+import { dayAndTime } from '../shared/time';
+
+/** What was handed in for a part, the newest first, each with its verdict in words. */
+export function Tries({ attempts, version }: { attempts: readonly Attempt[]; version: number }) {
+  if (attempts.length === 0) return null;
+  const [newest, ...older] = [...attempts].reverse();
+  return (
+    <section aria-label="Handed in" className="border-t border-rule pt-3">
+      <h2 className="caption mb-2">Handed in</h2>
+      <Try attempt={newest!} open version={version} />
+      {older.map((attempt) => (
+        <details key={attempt.id} className="mt-2">
+          <summary className="cursor-pointer text-[13px] text-slate">
+            Try {attempt.attempt}
+            {attempt.verdict && `: ${pointsText(attempt)}`}
+          </summary>
+          <Try attempt={attempt} version={version} />
+        </details>
+      ))}
+    </section>
+  );
+}
+
+function Try({ attempt, open = false, version }: { attempt: Attempt; open?: boolean; version: number }) {
+  const { verdict, override } = attempt;
+  return (
+    <div data-try={attempt.attempt} className={open ? '' : 'pl-3'}>
+      <p className="flex items-baseline justify-between gap-2 text-[13px]">
+        <span className="font-medium">
+          {open && `Try ${attempt.attempt}`}
+          {attempt.version !== version && <span className="text-slate"> · version {attempt.version}</span>}
+        </span>
+        <span className="text-note text-slate">{dayAndTime(attempt.handedInAt)}</span>
+      </p>
+      {verdict ? (
+        <>
+          <p className={`text-[15px] ${verdict.met ? 'text-moss' : 'text-brick'}`}>{pointsText(attempt)}</p>
+          <VerdictLines verdict={verdict} />
+        </>
+      ) : (
+        <p className="mt-1 text-slate">Recorded. The verdict follows later.</p>
+      )}
+      {override && (
+        <p className="mt-2 border-l-2 border-plum pl-3 text-[13px]">
+          Points set to {formatNumber(override.points)} by your instructor: {override.reason}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** A verdict, a line for each nail. */
+export function VerdictLines({ verdict }: { verdict: Verdict }) {
+  const own = verdict.items.length === 1 && verdict.items[0]!.words === verdict.words;
+  return (
+    <>
+      {!own && !verdict.met && verdict.items.every((item) => item.measured === null) && (
+        <p className="mt-1 text-[13px]">{verdict.words}</p>
+      )}
+      <ul className="mt-1.5 grid gap-1.5 text-[13px]">
+        {verdict.items.map((item) => (
+          <li key={item.id} className="flex gap-2">
+            <span className="pt-0.5">
+              <NailMark state={nailState(item)} />
+            </span>
+            <span>{item.words}</span>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+function pointsText({ verdict, override }: Attempt): string {
+  const points = override?.points ?? verdict!.points;
+  return `${formatNumber(points)} of ${formatNumber(verdict!.outOf)} points`;
+}

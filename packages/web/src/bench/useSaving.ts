@@ -1,0 +1,63 @@
+import { useEffect, useRef, useState } from 'react';
+import type { Bench } from '@nailset/core';
+import { ApiError, isOffline } from '../api/client';
+import { useSaveAnswer } from '../api/queries';
+import type { Work } from './work';
+
+export type Saving =
+  | { state: 'saved'; at: string | null }
+  | { state: 'saving' }
+  | { state: 'offline' }
+  | { state: 'refused'; message: string };
+
+const pause = 700;
+const retryAfter = 4000;
+
+/** Saves every changed answer a moment after the last change, and again after a lost connection. */
+export function useSaving(bench: Bench, work: Work): Saving {
+  const save = useSaveAnswer(bench.exerciseId).mutateAsync;
+  const newest = bench.saved.map(({ savedAt }) => savedAt).sort().at(-1) ?? null;
+  const [saving, setSaving] = useState<Saving>({ state: 'saved', at: newest });
+  const sent = useRef({ answers: work.answers, trails: work.trails });
+  const [tries, setTries] = useState(0);
+
+  useEffect(() => {
+    if (!bench.mayHandIn) return;
+    const changed = bench.parts.filter(
+      ({ id }) => work.answers[id] !== sent.current.answers[id] || work.trails[id] !== sent.current.trails[id],
+    );
+    if (changed.length === 0) return;
+    const timer = setTimeout(
+      () => {
+        setSaving((old) => (old.state === 'offline' ? old : { state: 'saving' }));
+        const going = { answers: work.answers, trails: work.trails };
+        Promise.all(
+          changed.map(({ id }) =>
+            save({ partId: id, answer: work.answers[id]!, trail: work.trails[id] ?? [] }),
+          ),
+        ).then(
+          ([first]) => {
+            sent.current = going;
+            setSaving({ state: 'saved', at: first!.savedAt });
+          },
+          (error: unknown) => {
+            const lost = isOffline(error) || (error instanceof ApiError && error.status >= 500);
+            setSaving(lost ? { state: 'offline' } : { state: 'refused', message: (error as Error).message });
+            if (lost) setTimeout(() => setTries((n) => n + 1), retryAfter);
+          },
+        );
+      },
+      tries === 0 ? pause : 0,
+    );
+    return () => clearTimeout(timer);
+  }, [bench, work.answers, work.trails, save, tries]);
+
+  useEffect(() => {
+    if (saving.state === 'saved' || !bench.mayHandIn) return;
+    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener('beforeunload', warn);
+    return () => window.removeEventListener('beforeunload', warn);
+  }, [saving.state, bench.mayHandIn]);
+
+  return saving;
+}

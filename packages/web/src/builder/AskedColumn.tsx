@@ -1,0 +1,194 @@
+import { type Bindings, type ExerciseDocument, type Finding, type Part, formatNumber, pointsOf } from '@nailset/core';
+import { DropdownMenu } from 'radix-ui';
+import { DecimalField } from '../shared/DecimalField';
+import { Field } from '../shared/Field';
+import { toLocalInput } from '../shared/time';
+import { ColumnTitle } from './GivenColumn';
+import { PartEditor } from './PartEditor';
+import { newPart } from './newExercise';
+
+const kinds: Record<Part['kind'], string> = {
+  transferFunction: 'transfer function',
+  number: 'number',
+  gains: 'gains',
+};
+
+/** What is asked, part by part, and what is accepted. */
+export function AskedColumn({
+  document,
+  open,
+  onOpen,
+  bindings,
+  findings,
+  disabled,
+  dueAt,
+  onDue,
+  edit,
+}: {
+  document: ExerciseDocument;
+  open: string;
+  onOpen: (part: string) => void;
+  bindings: Bindings;
+  findings: readonly Finding[];
+  disabled: boolean;
+  dueAt: string | null;
+  onDue: (dueAt: string | null) => void;
+  edit: (change: (document: ExerciseDocument) => ExerciseDocument) => void;
+}) {
+  const { parts } = document;
+  const total = parts.reduce((sum, part) => sum + pointsOf(part), 0);
+  const setPart = (id: string, change: Partial<Part>) =>
+    edit((old) => ({ ...old, parts: old.parts.map((part) => (part.id === id ? ({ ...part, ...change } as Part) : part)) }));
+  const add = (kind: Part['kind']) => {
+    const last = parts[parts.length - 1];
+    const system = !last ? '1/(s + 1)' : last.kind === 'gains' ? last.plant : last.kind === 'number' ? last.system : last.expected;
+    const part = newPart(kind, parts.map(({ id }) => id), system);
+    edit((old) => ({ ...old, parts: [...old.parts, part] }));
+    onOpen(part.id);
+  };
+  const remove = (id: string) => {
+    edit((old) => ({ ...old, parts: old.parts.filter((part) => part.id !== id) }));
+    onOpen(parts.find((part) => part.id !== id)!.id);
+  };
+  return (
+    <section aria-label="Asked and accepted" className="grid content-start gap-4">
+      <ColumnTitle title="Asked · Accepted" note={`${parts.length === 1 ? 'one part' : `${parts.length} parts`}, ${formatNumber(total)} points`} />
+      <ol className="grid gap-3">
+        {parts.map((part, index) => {
+          const own = findings.filter(({ path }) => path.startsWith(`parts/${index}/`));
+          const isOpen = part.id === open;
+          return (
+            <li key={part.id} className={`border-l-2 pl-3 ${isOpen ? 'border-petrol' : 'border-rule'}`}>
+              <div className="flex items-baseline gap-2">
+                <button type="button" aria-expanded={isOpen} onClick={() => onOpen(part.id)} className="flex-1 text-left">
+                  <b className="font-semibold">{String.fromCharCode(97 + index)}</b> <b className="font-semibold">{part.title || 'untitled'}</b>
+                  <span className="text-slate">
+                    {' '}
+                    · {part.kind === 'gains' ? `gains, ${part.form}` : kinds[part.kind]} · {formatNumber(pointsOf(part))}
+                  </span>
+                </button>
+                {!disabled && parts.length > 1 && (
+                  <button type="button" aria-label={`Remove part ${part.title}`} className="text-slate hover:text-brick" onClick={() => remove(part.id)}>
+                    ×
+                  </button>
+                )}
+              </div>
+              {own.map(({ path, message }) => (
+                <p key={path} className="text-note text-brick">
+                  {message}
+                </p>
+              ))}
+              {isOpen && (
+                <div className="mt-2">
+                  <PartEditor
+                    key={part.id}
+                    part={part}
+                    bindings={bindings}
+                    findings={own}
+                    disabled={disabled}
+                    onChange={(change) => setPart(part.id, change)}
+                  />
+                </div>
+              )}
+            </li>
+          );
+        })}
+      </ol>
+      {!disabled && parts.length < 8 && <AddPart onAdd={add} />}
+      <Rules document={document} disabled={disabled} dueAt={dueAt} onDue={onDue} edit={edit} />
+    </section>
+  );
+}
+
+function AddPart({ onAdd }: { onAdd: (kind: Part['kind']) => void }) {
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger className="justify-self-start px-1 font-medium text-petrol hover:underline">Add a part</DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="start" sideOffset={4} className="z-20 rounded-[3px] border border-rule bg-sheet py-1">
+          {(Object.keys(kinds) as Part['kind'][]).map((kind) => (
+            <DropdownMenu.Item
+              key={kind}
+              className="cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-wash"
+              onSelect={() => onAdd(kind)}
+            >
+              {kinds[kind]}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+/** Tries, due date, and what students see when. */
+function Rules({
+  document,
+  disabled,
+  dueAt,
+  onDue,
+  edit,
+}: {
+  document: ExerciseDocument;
+  disabled: boolean;
+  dueAt: string | null;
+  onDue: (dueAt: string | null) => void;
+  edit: (change: (document: ExerciseDocument) => ExerciseDocument) => void;
+}) {
+  return (
+    <fieldset disabled={disabled} className="grid grid-cols-2 gap-3 border-t border-rule pt-3">
+      <legend className="sr-only">Rules</legend>
+      <Field label="Tries for each part">
+        {(ids) => (
+          <DecimalField
+            {...ids}
+            min={1}
+            value={document.attempts}
+            onChange={(attempts) => edit((old) => ({ ...old, attempts: Math.min(50, Math.round(attempts)) }))}
+          />
+        )}
+      </Field>
+      <Field label="Due" hint="Takes effect at once.">
+        {(ids) => (
+          <input
+            {...ids}
+            type="datetime-local"
+            className="input px-1.5 text-[13px]"
+            defaultValue={toLocalInput(dueAt)}
+            onBlur={(event) => {
+              const next = event.target.value ? new Date(event.target.value).toISOString() : null;
+              if (next !== dueAt) onDue(next);
+            }}
+          />
+        )}
+      </Field>
+      <Field label="Students see verdicts">
+        {(ids) => (
+          <select
+            {...ids}
+            className="input px-1.5"
+            value={document.verdict}
+            onChange={(event) => edit((old) => ({ ...old, verdict: event.target.value as ExerciseDocument['verdict'] }))}
+          >
+            <option value="atOnce">at once</option>
+            <option value="afterDue">after the due date</option>
+          </select>
+        )}
+      </Field>
+      <Field label="and expected answers">
+        {(ids) => (
+          <select
+            {...ids}
+            className="input px-1.5"
+            value={document.solution}
+            onChange={(event) => edit((old) => ({ ...old, solution: event.target.value as ExerciseDocument['solution'] }))}
+          >
+            <option value="onceDone">once right or out of tries</option>
+            <option value="afterDue">after the due date</option>
+            <option value="never">never</option>
+          </select>
+        )}
+      </Field>
+    </fieldset>
+  );
+}

@@ -1,0 +1,167 @@
+import { type Bindings, type Draft, type ExerciseDocument, Problem, bindingsOf, drawValues, examine } from '@nailset/core';
+import { useDeferredValue, useMemo, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { useChangeExercise, useDraft, usePublish, useSession } from '../api/queries';
+import { Button } from '../shared/Button';
+import { Header } from '../shared/Header';
+import { ErrorNote, Loading } from '../shared/states';
+import { clockTime } from '../shared/time';
+import { useTitle } from '../shared/useTitle';
+import { AskedColumn } from './AskedColumn';
+import { GivenColumn } from './GivenColumn';
+import { PublishDialog } from './PublishDialog';
+import { StudentPreview } from './StudentPreview';
+import { type DraftState, useDraftSaving } from './useDraftSaving';
+
+/** Making an exercise: what is given, what is asked and accepted, and the student's view beside it. */
+export default function BuilderPage() {
+  const { exerciseId = '' } = useParams();
+  const draft = useDraft(exerciseId);
+  useTitle(draft.data ? `Build: ${draft.data.document.title}` : 'Builder');
+  if (draft.isPending || !draft.data) {
+    return (
+      <>
+        <Header />
+        <main>
+          {draft.isPending ? <Loading what="Opening the builder" /> : <ErrorNote error={draft.error} retry={() => void draft.refetch()} />}
+        </main>
+      </>
+    );
+  }
+  return <Loaded key={draft.dataUpdatedAt} draft={draft.data} reload={() => void draft.refetch()} />;
+}
+
+function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
+  const [document, setDocument] = useState<ExerciseDocument>(draft.document);
+  const [open, setOpen] = useState(draft.document.parts[0]!.id);
+  const [asking, setAsking] = useState(false);
+  const [version, setVersion] = useState({ number: draft.version, document: draft.changed ? null : draft.document });
+  const [dueAt, setDueAt] = useState(draft.dueAt);
+  const { saving, flush } = useDraftSaving(draft, document);
+  const publish = usePublish(draft.id);
+  const change = useChangeExercise(draft.id);
+  const role = useSession().data!.memberships.find(({ courseId }) => courseId === draft.courseId)?.role;
+  const disabled = role !== 'instructor';
+
+  // Proofs take longer than a keystroke; they follow a moment later.
+  const settled = useDeferredValue(document);
+  const findings = useMemo(() => examine(settled), [settled]);
+  const bindings = useMemo(() => exampleBindings(document), [document]);
+  const changed = version.number === null || version.document !== document;
+  const next = (version.number ?? 0) + 1;
+
+  const send = async () => {
+    const revision = await flush().catch(() => undefined);
+    if (revision === undefined) return;
+    publish.mutate(revision, {
+      onSuccess: (published) => {
+        setVersion({ number: published.version, document });
+        setAsking(false);
+      },
+    });
+  };
+  const setDue = (due: string | null) => change.mutate({ dueAt: due }, { onSuccess: () => setDueAt(due) });
+
+  return (
+    <div className="flex min-h-dvh flex-col xl:h-dvh">
+      <Header crumbs={[{ text: 'Shelf', to: `/courses/${draft.courseId}` }, { text: document.title || 'Untitled' }]}>
+        <DraftNote saving={saving} changed={changed} version={version.number} reload={reload} />
+        {version.number !== null && (
+          <Link to={`/exercises/${draft.id}/class`} className="link">
+            Class sheet
+          </Link>
+        )}
+        {!disabled && (
+          <Button look="strong" disabled={findings.length > 0 || !changed} onClick={() => setAsking(true)}>
+            {changed ? `Publish version ${next}` : `Version ${version.number} is out`}
+          </Button>
+        )}
+      </Header>
+      {findings.length > 0 && (
+        <p role="status" className="border-b border-rule bg-wash px-5 py-1.5 text-[13px]">
+          <b className="font-medium text-brick">Not ready to publish.</b> {findings[0]!.message}
+          {findings.length > 1 && ` And ${findings.length - 1} more.`}
+        </p>
+      )}
+      <main className="grid min-h-0 flex-1 xl:grid-cols-[minmax(300px,1fr)_minmax(390px,1.25fr)_minmax(470px,1.55fr)]">
+        <div className="border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
+          <GivenColumn document={document} findings={findings} disabled={disabled} edit={setDocument} />
+        </div>
+        <div className="border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
+          <AskedColumn
+            document={document}
+            open={open}
+            onOpen={setOpen}
+            bindings={bindings}
+            findings={findings}
+            disabled={disabled}
+            dueAt={dueAt}
+            onDue={setDue}
+            edit={setDocument}
+          />
+          {change.error && <ErrorNote error={change.error} />}
+        </div>
+        <div className="min-w-0 bg-paper xl:overflow-y-auto">
+          <StudentPreview document={settled} open={open} />
+        </div>
+      </main>
+      <PublishDialog
+        version={next}
+        submissions={draft.submissions}
+        open={asking}
+        busy={publish.isPending}
+        error={publish.error?.message ?? (saving.state === 'refused' ? saving.message : undefined)}
+        onOpenChange={setAsking}
+        onPublish={() => void send()}
+      />
+    </div>
+  );
+}
+
+/** Values for showing what typed expressions mean; none while a draw cannot be made. */
+function exampleBindings(document: ExerciseDocument): Bindings {
+  try {
+    return bindingsOf(drawValues(document, 'sample 0'));
+  } catch (error) {
+    if (error instanceof Problem) return new Map();
+    throw error;
+  }
+}
+
+function DraftNote({
+  saving,
+  changed,
+  version,
+  reload,
+}: {
+  saving: DraftState;
+  changed: boolean;
+  version: number | null;
+  reload: () => void;
+}) {
+  switch (saving.state) {
+    case 'saving':
+      return <span>Saving …</span>;
+    case 'offline':
+      return (
+        <span role="alert" className="text-copper">
+          Not saved: no connection. Trying again …
+        </span>
+      );
+    case 'refused':
+      return (
+        <span role="alert" className="text-brick">
+          Not saved. {saving.message}{' '}
+          <button type="button" className="link" onClick={reload}>
+            Reload
+          </button>
+        </span>
+      );
+    case 'saved':
+      return (
+        <span>
+          {changed ? (version === null ? 'Draft' : `Draft after version ${version}`) : 'Published'}, saved {clockTime(saving.at)}
+        </span>
+      );
+  }
+}

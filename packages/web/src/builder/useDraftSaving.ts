@@ -1,0 +1,64 @@
+import type { Draft, ExerciseDocument } from '@nailset/core';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { isOffline } from '../api/client';
+import { useSaveDraft } from '../api/queries';
+
+export type DraftState =
+  | { state: 'saved'; at: string }
+  | { state: 'saving' }
+  | { state: 'offline' }
+  | { state: 'refused'; message: string };
+
+const pause = 700;
+const retryAfter = 4000;
+
+/**
+ * Saves the draft a moment after the last change, one save at a time. `flush` saves at once and gives back the revision
+ * that is on the server then.
+ */
+export function useDraftSaving(draft: Draft, document: ExerciseDocument) {
+  const save = useSaveDraft(draft.id).mutateAsync;
+  const [saving, setSaving] = useState<DraftState>({ state: 'saved', at: draft.savedAt });
+  const stored = useRef({ document: draft.document, revision: draft.revision });
+  const latest = useRef(document);
+  const running = useRef<Promise<number>>(undefined);
+  useEffect(() => {
+    latest.current = document;
+  });
+
+  const flush = useCallback((): Promise<number> => {
+    const work = async (): Promise<number> => {
+      while (latest.current !== stored.current.document) {
+        const going = latest.current;
+        setSaving({ state: 'saving' });
+        const { revision, savedAt } = await save({ revision: stored.current.revision, document: going });
+        stored.current = { document: going, revision };
+        setSaving({ state: 'saved', at: savedAt });
+      }
+      return stored.current.revision;
+    };
+    running.current ??= work().finally(() => (running.current = undefined));
+    return running.current;
+  }, [save]);
+
+  useEffect(() => {
+    if (document === stored.current.document) return;
+    let timer: ReturnType<typeof setTimeout>;
+    const attempt = () =>
+      void flush().catch((error: unknown) => {
+        setSaving(isOffline(error) ? { state: 'offline' } : { state: 'refused', message: (error as Error).message });
+        if (isOffline(error)) timer = setTimeout(attempt, retryAfter);
+      });
+    timer = setTimeout(attempt, pause);
+    return () => clearTimeout(timer);
+  }, [document, flush]);
+
+  useEffect(() => {
+    if (saving.state === 'saved') return;
+    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener('beforeunload', warn);
+    return () => window.removeEventListener('beforeunload', warn);
+  }, [saving.state]);
+
+  return { saving, flush };
+}

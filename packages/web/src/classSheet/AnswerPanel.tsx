@@ -1,0 +1,173 @@
+import { type Handed, bindingsOf, formatNumber, gainsOfForm, nameToLatex, pointsOf } from '@nailset/core';
+import { type FormEvent, useState } from 'react';
+import { useHanded, useOverride } from '../api/queries';
+import { VerdictLines } from '../bench/Tries';
+import { Button } from '../shared/Button';
+import { Field } from '../shared/Field';
+import { Formula } from '../shared/Formula';
+import { understand } from '../shared/expression';
+import { ErrorNote, FormError, Loading } from '../shared/states';
+import { dayAndTime } from '../shared/time';
+
+/** One student's answer: what was handed in, what it met with measured values, the trail, and a person's decision. */
+export function AnswerPanel({ submissionId, onClose }: { submissionId: string; onClose: () => void }) {
+  const handed = useHanded(submissionId);
+  if (handed.isPending) return <Loading what="Looking up the answer" />;
+  if (!handed.data) return <ErrorNote error={handed.error} retry={() => void handed.refetch()} />;
+  const { person, part, attempt, version, handedInAt, verdict, overrides, expected } = handed.data;
+  const decided = overrides.at(-1);
+  const points = decided?.points ?? verdict?.points ?? 0;
+  return (
+    <section aria-label={`Answer of ${person.name}`} className="border-t border-rule pt-4">
+      <div className="flex items-baseline justify-between gap-3">
+        <h2 className="font-serif text-[18px]">{person.name}</h2>
+        <span className="text-[13px] text-slate">
+          {part.title} · try {attempt} · version {version} · {dayAndTime(handedInAt)}
+        </span>
+        <button type="button" className="link" onClick={onClose}>
+          Close
+        </button>
+      </div>
+      <div className="mt-2 grid gap-x-8 gap-y-3 md:grid-cols-2">
+        <div>
+          <AnswerShown handed={handed.data} />
+          {expected && part.kind !== 'gains' && (
+            <p className="mt-2 text-[13px] text-slate">
+              Expected {part.kind === 'transferFunction' ? <Formula latex={expected} className="text-ink" /> : <b className="text-ink">{expected}</b>}
+            </p>
+          )}
+          <TrailShown handed={handed.data} />
+        </div>
+        <div>
+          <p className={`text-[15px] ${points >= pointsOf(part) ? 'text-moss' : 'text-brick'}`}>
+            {formatNumber(points)} of {formatNumber(pointsOf(part))} points
+          </p>
+          {verdict ? <VerdictLines verdict={verdict} /> : <p className="text-copper">The check was stopped: it took too long.</p>}
+          {verdict?.curveDistance !== undefined && (
+            <p className="mt-1.5 text-[13px] text-slate">
+              Its step response differs from the expected one by up to {formatNumber(100 * verdict.curveDistance)} %.
+            </p>
+          )}
+          {overrides.map(({ points: set, reason, by, at }) => (
+            <p key={at} className="mt-2 border-l-2 border-plum pl-3 text-[13px]">
+              {by} set {formatNumber(set)} points, {dayAndTime(at)}: {reason}
+            </p>
+          ))}
+          <OverrideForm key={submissionId} submissionId={submissionId} points={points} most={pointsOf(part)} />
+        </div>
+      </div>
+    </section>
+  );
+}
+
+function AnswerShown({ handed: { answer, part, values } }: { handed: Handed }) {
+  const numbers = Object.entries(values);
+  const understood = answer.kind === 'transferFunction' ? understand(answer.text, bindingsOf(values)) : undefined;
+  return (
+    <>
+      <p className="text-[13px] text-slate">
+        {numbers.map(([symbol, value], k) => (
+          <span key={symbol} className="whitespace-nowrap">
+            {k > 0 && ', '}
+            <Formula latex={nameToLatex(symbol)} /> {value}
+          </span>
+        ))}
+      </p>
+      {answer.kind === 'gains' ? (
+        <p className="mt-1 text-[16px]">
+          {part.kind === 'gains' &&
+            gainsOfForm[part.form].map((gain) => (
+              <span key={gain} className="mr-4 whitespace-nowrap">
+                <Formula latex={`K_{${gain[1]}}`} /> {answer.gains[gain]}
+              </span>
+            ))}
+        </p>
+      ) : understood?.ok ? (
+        <>
+          <Formula latex={understood.reading.typed} display className="mt-1 block overflow-x-auto overflow-y-hidden" />
+          <span className="font-mono text-note break-all text-slate">{answer.text}</span>
+        </>
+      ) : (
+        <p className="mt-1 text-[16px]">{answer.text}</p>
+      )}
+    </>
+  );
+}
+
+function TrailShown({ handed: { trail, part } }: { handed: Handed }) {
+  if (part.kind !== 'gains' || trail.length === 0) return null;
+  const open = gainsOfForm[part.form];
+  return (
+    <div className="mt-3 max-h-40 overflow-y-auto" tabIndex={0} role="region" aria-label="Trail">
+      <table className="w-full text-right text-note">
+        <thead className="text-slate">
+          <tr className="border-b border-rule">
+            <th className="text-left font-normal">Trail</th>
+            {open.map((gain) => (
+              <th key={gain} className="px-2 font-normal">
+                {gain}
+              </th>
+            ))}
+            <th className="font-normal">nails</th>
+          </tr>
+        </thead>
+        <tbody>
+          {trail.map((stop, k) => (
+            <tr key={k} className="border-b border-grid">
+              <td className="text-left">{k + 1}</td>
+              {open.map((gain) => (
+                <td key={gain} className="px-2">
+                  {stop.gains[gain] ?? '0'}
+                </td>
+              ))}
+              <td className="whitespace-nowrap">
+                {stop.holding} of {part.nails.length}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function OverrideForm({ submissionId, points, most }: { submissionId: string; points: number; most: number }) {
+  const [open, setOpen] = useState(false);
+  const [value, setValue] = useState(String(points));
+  const [reason, setReason] = useState('');
+  const override = useOverride(submissionId);
+  if (!open) {
+    return (
+      <Button look="quiet" className="mt-2 text-[13px]" onClick={() => setOpen(true)}>
+        Decide otherwise …
+      </Button>
+    );
+  }
+  const number = Number(value);
+  const valid = value.trim() !== '' && number >= 0 && number <= most;
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    override.mutate({ points: number, reason }, { onSuccess: () => setOpen(false) });
+  };
+  return (
+    <form onSubmit={submit} className="mt-3 grid grid-cols-[72px_1fr] gap-2">
+      <Field label={`Points of ${formatNumber(most)}`}>
+        {(ids) => (
+          <input {...ids} aria-invalid={!valid} className="input" inputMode="decimal" value={value} onChange={(event) => setValue(event.target.value)} />
+        )}
+      </Field>
+      <Field label="Reason, shown to the student">
+        {(ids) => (
+          <input {...ids} className="input" required minLength={3} maxLength={500} value={reason} onChange={(event) => setReason(event.target.value)} />
+        )}
+      </Field>
+      <div className="col-span-2 flex items-center gap-2">
+        <Button look="strong" type="submit" disabled={!valid || reason.trim().length < 3 || override.isPending}>
+          Set points
+        </Button>
+        <Button onClick={() => setOpen(false)}>Leave it</Button>
+        <FormError error={override.error} />
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,128 @@
+import type { ClassSheet, Part } from '@nailset/core';
+import { Tabs } from 'radix-ui';
+import { Suspense, lazy, useMemo, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { useClassSheet } from '../api/queries';
+import { Header } from '../shared/Header';
+import { Empty, ErrorNote, Loading } from '../shared/states';
+import { dayAndTime } from '../shared/time';
+import { useTitle } from '../shared/useTitle';
+import { AnswerPanel } from './AnswerPanel';
+import { FlockPanel } from './FlockPanel';
+import { SheetTable } from './SheetTable';
+import { summarise } from './summary';
+
+const PointsChart = lazy(() => import('./PointsChart'));
+
+/** A class: rows of nails on the left, everyone's responses and one student's answer on the right. */
+export default function ClassSheetPage() {
+  const { exerciseId = '' } = useParams();
+  const sheet = useClassSheet(exerciseId);
+  useTitle(sheet.data ? `Class sheet: ${sheet.data.title}` : 'Class sheet');
+  if (!sheet.data) {
+    return (
+      <>
+        <Header />
+        <main>
+          {sheet.isPending ? <Loading what="Opening the class sheet" /> : <ErrorNote error={sheet.error} retry={() => void sheet.refetch()} />}
+        </main>
+      </>
+    );
+  }
+  return <Loaded sheet={sheet.data} />;
+}
+
+function Loaded({ sheet }: { sheet: ClassSheet }) {
+  const drawn = sheet.parts.filter((part) => part.kind !== 'number');
+  const [chosen, setChosen] = useState<string>();
+  const [partId, setPartId] = useState(drawn.findLast((part) => part.kind === 'gains')?.id ?? drawn[0]?.id);
+  const part = drawn.find(({ id }) => id === partId);
+  const entries = useMemo(() => sheet.flock.filter((entry) => entry.partId === partId), [sheet.flock, partId]);
+  const { handedIn, look } = summarise(sheet);
+
+  const choose = (submissionId: string) => {
+    setChosen(submissionId);
+    const of = sheet.flock.find((entry) => entry.submissionId === submissionId)?.partId;
+    if (of && drawn.some(({ id }) => id === of)) setPartId(of);
+  };
+  const nameOf = (submissionId: string): string => {
+    const row = sheet.rows.find(({ cells }) => Object.values(cells).some((cell) => cell.submissionId === submissionId));
+    return row?.person.name ?? '';
+  };
+
+  return (
+    <div className="flex min-h-dvh flex-col xl:h-dvh">
+      <Header
+        crumbs={[
+          { text: 'Shelf', to: `/courses/${sheet.courseId}` },
+          { text: sheet.title, to: `/exercises/${sheet.exerciseId}/build` },
+          { text: 'Class sheet' },
+        ]}
+      >
+        {sheet.dueAt && <span>Due {dayAndTime(sheet.dueAt)}</span>}
+        <span>
+          <b className="font-medium text-ink">
+            {handedIn} of {sheet.rows.length}
+          </b>{' '}
+          handed in
+        </span>
+        {look > 0 && (
+          <span>
+            <b className="font-medium text-copper">{look}</b> want a look
+          </span>
+        )}
+      </Header>
+      {sheet.rows.length === 0 ? (
+        <Empty title="Nobody has joined yet.">
+          Students join with the course code on the <Link className="link" to={`/courses/${sheet.courseId}`}>shelf</Link>.
+        </Empty>
+      ) : (
+        <main className="grid min-h-0 flex-1 xl:grid-cols-[1.12fr_1fr]">
+          <div className="border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
+            <h1 className="sr-only">Class sheet</h1>
+            <SheetTable sheet={sheet} chosen={chosen} onChoose={choose} />
+          </div>
+          <div className="flex min-w-0 flex-col gap-5 px-5 py-4 xl:overflow-y-auto">
+            {part && (
+              <div>
+                {drawn.length > 1 && <PartTabs parts={drawn} open={part.id} onOpen={setPartId} />}
+                <FlockPanel key={part.id} part={part} entries={entries} sheet={sheet} chosen={chosen} onChoose={choose} nameOf={nameOf} />
+              </div>
+            )}
+            {chosen ? (
+              <AnswerPanel submissionId={chosen} onClose={() => setChosen(undefined)} />
+            ) : (
+              <Suspense fallback={<Loading what="Counting" />}>
+                <PointsChart sheet={sheet} />
+                <p className="text-note text-slate">Choose a nail or a curve to see the answer, its measures and its trail.</p>
+              </Suspense>
+            )}
+          </div>
+        </main>
+      )}
+    </div>
+  );
+}
+
+function PartTabs({ parts, open, onOpen }: { parts: readonly Part[]; open: string; onOpen: (id: string) => void }) {
+  return (
+    <Tabs.Root value={open} onValueChange={onOpen}>
+      <Tabs.List aria-label="Part" className="mb-3 flex gap-5">
+        {parts.map(({ id, title }) => (
+          <Tabs.Trigger
+            key={id}
+            value={id}
+            className="border-b-2 border-transparent pb-1 text-slate data-[state=active]:border-petrol data-[state=active]:font-medium data-[state=active]:text-ink"
+          >
+            {title}
+          </Tabs.Trigger>
+        ))}
+      </Tabs.List>
+      {parts.map(({ id }) => (
+        <Tabs.Content key={id} value={id} className="sr-only">
+          Responses below
+        </Tabs.Content>
+      ))}
+    </Tabs.Root>
+  );
+}

@@ -1,0 +1,104 @@
+import type { ClassSheet, Part, VerdictItem } from '@nailset/core';
+import { useMemo, useState } from 'react';
+import { type PlotCurve, ResponsePlot } from '../plot/ResponsePlot';
+import { type Frame, frameFor } from '../plot/frame';
+import { limitsOf } from '../plot/limits';
+import { Loading } from '../shared/states';
+import type { FlockEntry } from './flock';
+import { type Flock, useFlock } from './useFlock';
+
+/** Everyone's responses over each other with the limits; the chosen one in front. */
+export function FlockPanel({
+  part,
+  entries,
+  sheet,
+  chosen,
+  onChoose,
+  nameOf,
+}: {
+  part: Part;
+  entries: readonly FlockEntry[];
+  sheet: ClassSheet;
+  chosen: string | undefined;
+  onChoose: (submissionId: string) => void;
+  nameOf: (submissionId: string) => string;
+}) {
+  const flock = useFlock(part, entries);
+  if (!flock) return <Loading what="Drawing everyone’s responses" />;
+  return <Drawn flock={flock} sheet={sheet} chosen={chosen} onChoose={onChoose} nameOf={nameOf} />;
+}
+
+function Drawn({
+  flock: { part, horizon, curves },
+  sheet,
+  chosen,
+  onChoose,
+  nameOf,
+}: {
+  flock: Flock;
+  sheet: ClassSheet;
+  chosen: string | undefined;
+  onChoose: (submissionId: string) => void;
+  nameOf: (submissionId: string) => string;
+}) {
+  const fitted = useMemo(() => frameOf(part, horizon, curves), [part, horizon, curves]);
+  const [frame, setFrame] = useState<Frame>(fitted);
+  const met = useMemo(() => {
+    const cells = sheet.rows.flatMap((row) => Object.values(row.cells));
+    return new Set(cells.filter((cell) => cell.met).map((cell) => cell.submissionId));
+  }, [sheet.rows]);
+  const shown: PlotCurve[] = curves
+    .map(({ submissionId, curve }): PlotCurve => {
+      if (submissionId === chosen) return { id: submissionId, curve, look: 'second', label: nameOf(submissionId).split(' ')[0]! };
+      return { id: submissionId, curve, look: met.has(submissionId) ? 'held' : 'missed' };
+    })
+    // The chosen curve is drawn last, over the others; curves that miss lie below those that hold.
+    .sort((a, b) => depth(a) - depth(b));
+  const holding = curves.filter(({ submissionId }) => met.has(submissionId)).length;
+  return (
+    <ResponsePlot
+      title={`Flock · ${curves.length} responses, ${holding} hold every nail`}
+      frame={frame}
+      curves={shown}
+      limits={part.kind === 'gains' ? classLimits(part, frame) : []}
+      {...(part.kind === 'gains' ? { reference: 1 } : {})}
+      onFit={() => setFrame(fitted)}
+      onPick={onChoose}
+      summary={`Step responses of ${curves.length} students to ${part.title}; ${holding} hold every nail.`}
+      className="h-[300px]"
+    />
+  );
+}
+
+const depth = ({ look }: PlotCurve): number => ['missed', 'held', 'second'].indexOf(look);
+
+/** A frame for the bulk of the class: one wild response does not shrink all others. */
+function frameOf(part: Part, horizon: number, curves: Flock['curves']): Frame {
+  const peaks = curves
+    .map(({ curve }) => ({ curve, peak: Math.max(...curve.values.map(Math.abs)) }))
+    .sort((a, b) => a.peak - b.peak);
+  const bulk = peaks.slice(0, Math.ceil(0.85 * peaks.length)).map(({ curve }) => curve);
+  return frameFor(horizon, bulk, part.kind === 'gains' ? [0, 1] : [0]);
+}
+
+/** The limits as they stand for a response that rests at 1. */
+function classLimits(part: Extract<Part, { kind: 'gains' }>, frame: Frame) {
+  const items = part.nails.map((nail): VerdictItem => {
+    const blank = { label: '', unit: '', measured: null, close: false, points: 0, outOf: 0, words: '' };
+    return { ...blank, id: nail.id, limit: nail.limit, relation: nail.relation, met: true };
+  });
+  const atRest = {
+    stable: true,
+    finalValue: 1,
+    riseTime: null,
+    riseTimeFull: null,
+    settlingTime: null,
+    settlingTime5: null,
+    overshootPercent: null,
+    peakTime: null,
+    peakValue: null,
+    undershootPercent: null,
+  };
+  return limitsOf(part.nails, items, atRest, 0, frame.tMax).filter((limit) => limit.ground);
+}
+

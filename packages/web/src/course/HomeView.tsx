@@ -1,0 +1,75 @@
+import { type HomeRow, formatNumber } from '@nailset/core';
+import { Link } from 'react-router';
+import { useHome } from '../api/queries';
+import { Header } from '../shared/Header';
+import { NailMark, type NailState } from '../shared/NailMark';
+import { Empty, ErrorNote, Loading } from '../shared/states';
+import { dayAndTime } from '../shared/time';
+import { useTitle } from '../shared/useTitle';
+
+/** The student's home: what there is to do, and how it stands. */
+export function HomeView({ courseId }: { courseId: string }) {
+  const home = useHome(courseId);
+  useTitle(home.data?.course ?? 'Course');
+  return (
+    <>
+      <Header crumbs={home.data ? [{ text: home.data.course }] : []} />
+      <main className="mx-auto max-w-3xl px-5 py-8">
+        {home.isPending && <Loading what="Looking up your exercises" />}
+        {home.error && <ErrorNote error={home.error} retry={() => void home.refetch()} />}
+        {home.data && (
+          <>
+            <h1 className="mb-5 font-serif text-[26px]">{home.data.course}</h1>
+            {home.data.exercises.length === 0 ? (
+              <Empty title="No exercises yet.">They appear here once your instructor publishes them.</Empty>
+            ) : (
+              <ul className="border-t border-rule">
+                {home.data.exercises.map((exercise) => (
+                  <Row key={exercise.id} exercise={exercise} />
+                ))}
+              </ul>
+            )}
+          </>
+        )}
+      </main>
+    </>
+  );
+}
+
+const nails: Record<HomeRow['parts'][number]['state'], NailState> = {
+  open: 'none',
+  handedIn: 'close',
+  met: 'held',
+  missed: 'missed',
+};
+const words = { open: 'open', handedIn: 'handed in', met: 'all met', missed: 'not all met' } as const;
+
+function Row({ exercise }: { exercise: HomeRow }) {
+  const { id, title, dueAt, points, outOf, parts } = exercise;
+  const past = dueAt !== null && new Date(dueAt).getTime() < Date.now();
+  return (
+    <li className="border-b border-rule">
+      <Link to={`/exercises/${id}`} className="group grid gap-x-6 gap-y-2 py-4 min-[560px]:grid-cols-[1fr_auto]">
+        <span>
+          <span className="block font-serif text-[18px] group-hover:text-petrol group-hover:underline">{title}</span>
+          <span className="text-[13px] text-slate">
+            {dueAt ? `${past ? 'Was due' : 'Due'} ${dayAndTime(dueAt)}` : 'No due date'}
+          </span>
+          <span className="mt-2 flex flex-wrap gap-x-5 gap-y-1">
+            {parts.map((part, k) => (
+              <span key={k} className="flex items-center gap-1.5 text-[13px]">
+                <NailMark state={nails[part.state]} label={part.title} />
+                {part.title}
+                <span className="text-slate">{words[part.state]}</span>
+              </span>
+            ))}
+          </span>
+        </span>
+        <span className="self-center text-[18px] whitespace-nowrap">
+          {points === null ? <span className="text-slate">–</span> : formatNumber(points)}{' '}
+          <span className="text-[13px] text-slate">of {formatNumber(outOf)} points</span>
+        </span>
+      </Link>
+    </li>
+  );
+}

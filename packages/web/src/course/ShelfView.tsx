@@ -1,0 +1,120 @@
+import { type Role, type ShelfRow, formatNumber } from '@nailset/core';
+import { Link, useNavigate } from 'react-router';
+import { useNewExercise, useShelf } from '../api/queries';
+import { Button } from '../shared/Button';
+import { Header } from '../shared/Header';
+import { Empty, ErrorNote, Loading } from '../shared/states';
+import { dayAndTime } from '../shared/time';
+import { useTitle } from '../shared/useTitle';
+import { newExercise } from '../builder/newExercise';
+
+/** The instructor's home: exercises with their state, due dates and what was handed in. */
+export function ShelfView({ courseId, role }: { courseId: string; role: Role }) {
+  const shelf = useShelf(courseId);
+  const create = useNewExercise(courseId);
+  const navigate = useNavigate();
+  useTitle(shelf.data ? `Shelf, ${shelf.data.course}` : 'Shelf');
+  const add = () =>
+    create.mutate(newExercise(), { onSuccess: ({ id }) => void navigate(`/exercises/${id}/build`) });
+  return (
+    <>
+      <Header crumbs={shelf.data ? [{ text: shelf.data.course }, { text: 'Shelf' }] : []}>
+        <Link to={`/courses/${courseId}/people`} className="hover:text-ink hover:underline">
+          People
+        </Link>
+        {shelf.data && (
+          <span>
+            Course code <b className="font-mono font-medium text-ink">{shelf.data.joinCode}</b>
+          </span>
+        )}
+      </Header>
+      <main className="mx-auto max-w-6xl px-5 py-8">
+        {shelf.isPending && <Loading what="Opening the shelf" />}
+        {shelf.error && <ErrorNote error={shelf.error} retry={() => void shelf.refetch()} />}
+        {shelf.data && (
+          <>
+            <div className="mb-5 flex items-baseline justify-between">
+              <h1 className="font-serif text-[26px]">Shelf</h1>
+              {role === 'instructor' && (
+                <Button look="strong" onClick={add} disabled={create.isPending}>
+                  New exercise
+                </Button>
+              )}
+            </div>
+            {create.error && <ErrorNote error={create.error} />}
+            {shelf.data.exercises.length === 0 ? (
+              <Empty title="The shelf is empty.">
+                Make a first exercise; students join with the course code above.
+              </Empty>
+            ) : (
+              <Table rows={shelf.data.exercises} />
+            )}
+          </>
+        )}
+      </main>
+    </>
+  );
+}
+
+function Table({ rows }: { rows: readonly ShelfRow[] }) {
+  const head = 'px-3 py-2 text-left text-note font-normal text-slate';
+  return (
+    <div className="overflow-x-auto">
+      <table className="w-full min-w-[720px] border-t border-rule">
+        <thead>
+          <tr className="border-b border-rule">
+            <th className={`${head} pl-0`}>Exercise</th>
+            <th className={head}>State</th>
+            <th className={head}>Due</th>
+            <th className={`${head} text-right`}>Points</th>
+            <th className={head}>Handed in</th>
+            <th className={head}>Wanting a look</th>
+            <th className={head}>
+              <span className="sr-only">Open</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.id} className="border-b border-grid">
+              <td className="py-3 pr-3">
+                <Link to={`/exercises/${row.id}/build`} className="font-serif text-[17px] hover:text-petrol hover:underline">
+                  {row.title}
+                </Link>
+              </td>
+              <td className="px-3 text-[13px]">
+                {row.version === null ? <span className="text-copper">Draft</span> : `Version ${row.version}`}
+                {row.version !== null && row.changed && <span className="block text-copper">changed since</span>}
+              </td>
+              <td className="px-3 text-[13px] whitespace-nowrap">{row.dueAt ? dayAndTime(row.dueAt) : '–'}</td>
+              <td className="px-3 text-right">{formatNumber(row.points)}</td>
+              <td className="px-3">
+                {row.version !== null && <Share part={row.handedIn} whole={row.students} />}
+              </td>
+              <td className="px-3">{row.wantingLook > 0 && <span className="text-copper">{row.wantingLook}</span>}</td>
+              <td className="py-2 pl-3 text-right">
+                {row.version !== null && (
+                  <Link to={`/exercises/${row.id}/class`} className="link whitespace-nowrap">
+                    Class sheet
+                  </Link>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function Share({ part, whole }: { part: number; whole: number }) {
+  return (
+    <span className="flex items-center gap-2.5 text-[13px] whitespace-nowrap">
+      {part} of {whole}
+      <svg viewBox="0 0 100 6" className="h-1.5 w-20" preserveAspectRatio="none" aria-hidden="true">
+        <rect width="100" height="6" className="fill-grid" />
+        <rect width={whole > 0 ? (100 * part) / whole : 0} height="6" className="fill-petrol/60" />
+      </svg>
+    </span>
+  );
+}

@@ -1,0 +1,32 @@
+import '@fontsource/ibm-plex-sans/latin-400.css';
+import '@fontsource/ibm-plex-sans/latin-500.css';
+import '@fontsource/ibm-plex-sans/latin-600.css';
+import '@fontsource/ibm-plex-sans/greek-400.css';
+import '@fontsource/ibm-plex-serif/latin-500.css';
+import '@fontsource/ibm-plex-mono/latin-400.css';
+import 'katex/dist/katex.min.css';
+import './styles.css';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { setNonce } from 'get-nonce';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { App } from './App';
+import { isOffline } from './api/client';
+
+// Components that add style sheets at run time need the nonce of the content policy.
+setNonce(document.querySelector<HTMLMetaElement>('meta[name=style-nonce]')!.content);
+
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: { retry: (failures, error) => isOffline(error) && failures < 2, staleTime: 5_000 },
+    mutations: { retry: false },
+  },
+});
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <App />
+    </QueryClientProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,66 @@
+import { type Pole, type Root, formatPoint } from '@nailset/core';
+import { useSize } from './useSize';
+
+/** Poles and zeros in the s-plane, equal scale on both axes, on a frame that holds still. */
+export function PolePlane({
+  title,
+  poles,
+  zeros = [],
+  before = [],
+  reach,
+  className = 'h-[150px]',
+}: {
+  title: string;
+  poles: readonly Pole[];
+  zeros?: readonly Root[];
+  before?: readonly Pole[];
+  /** Distance from the origin to the left edge, in rad/s. */
+  reach: number;
+  className?: string;
+}) {
+  const [place, { width, height }] = useSize<HTMLDivElement>();
+  const origin = { x: width * 0.78, y: height / 2 };
+  const scale = origin.x / reach;
+  const at = ({ re, im }: { re: number; im: number }) => ({ x: origin.x + re * scale, y: origin.y - im * scale });
+  const inside = (point: { re: number; im: number }) => {
+    const { x, y } = at(point);
+    return x > 4 && x < width - 4 && y > 4 && y < height - 4;
+  };
+  const outside = [...poles, ...zeros].filter((point) => point.im >= 0 && !inside(point)).length;
+  const summary = `${title}: poles at ${poles.map(formatPoint).join(', ') || 'none'}${
+    zeros.length > 0 ? `; zeros at ${zeros.map(formatPoint).join(', ')}` : ''
+  }.`;
+  return (
+    <figure className="min-w-0">
+      <figcaption className="mb-1 flex justify-between text-note text-slate">
+        <span>{title}</span>
+        {outside > 0 && <span>{outside} farther out</span>}
+      </figcaption>
+      <div ref={place} className={`bg-sheet ${className}`}>
+        {width > 0 && (
+          <svg width={width} height={height} role="img" aria-label={summary} className="block text-[11px]">
+            <rect x={origin.x} width={width - origin.x} height={height} className="fill-copper/8" />
+            <line x1="0" x2={width} y1={origin.y} y2={origin.y} className="stroke-ink" />
+            <line x1={origin.x} x2={origin.x} y1="0" y2={height} className="stroke-ink" />
+            <text x="4" y={origin.y - 5} className="fill-slate">
+              −{Number(reach.toPrecision(2))}
+            </text>
+            {before.map((pole, k) => (
+              <Cross key={k} {...at(pole)} className="stroke-ghost" />
+            ))}
+            {zeros.map((zero, k) => (
+              <circle key={k} cx={at(zero).x} cy={at(zero).y} r="4.5" className="fill-none stroke-petrol" strokeWidth="1.6" />
+            ))}
+            {poles.map((pole, k) => (
+              <Cross key={k} {...at(pole)} className={pole.re < 0 ? 'stroke-petrol' : 'stroke-brick'} />
+            ))}
+          </svg>
+        )}
+      </div>
+    </figure>
+  );
+}
+
+function Cross({ x, y, className }: { x: number; y: number; className: string }) {
+  return <path d={`M${x - 4} ${y - 4}l8 8m0 -8l-8 8`} className={className} strokeWidth="1.8" />;
+}

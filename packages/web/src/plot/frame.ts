@@ -1,0 +1,56 @@
+import type { Curve } from '@nailset/core';
+
+/** What a response plot shows: 0 to tMax seconds, yMin to yMax. It changes only when someone asks for it. */
+export interface Frame {
+  readonly tMax: number;
+  readonly yMin: number;
+  readonly yMax: number;
+}
+
+/** A frame in which curves and levels fit with some air; round ends. */
+export function frameFor(tMax: number, curves: readonly Curve[], levels: readonly number[] = [0]): Frame {
+  let low = Math.min(0, ...levels);
+  let high = Math.max(0, ...levels);
+  for (const { values } of curves) {
+    for (const value of values) {
+      if (value < low) low = value;
+      if (value > high) high = value;
+    }
+  }
+  if (high - low < 1e-9) high = low + 1;
+  const span = high - low;
+  const unit = 10 ** Math.floor(Math.log10(span)) / 4;
+  const yMin = low < -0.02 * span ? Math.floor((low - 0.06 * span) / unit) * unit : 0;
+  return { tMax, yMin, yMax: high > 0.02 * span ? Math.ceil((high + 0.08 * span) / unit) * unit : 0 };
+}
+
+/** Text positions moved apart so that none overlap, order kept. */
+export function spread(positions: readonly number[], gap: number, low: number, high: number): number[] {
+  const order = positions.map((y, k) => ({ y, k })).sort((a, b) => a.y - b.y);
+  for (let k = 0; k < order.length; k++) {
+    const least = k === 0 ? low : order[k - 1]!.y + gap;
+    order[k]!.y = Math.max(order[k]!.y, least);
+  }
+  for (let k = order.length - 1; k >= 0; k--) {
+    const most = k === order.length - 1 ? high : order[k + 1]!.y - gap;
+    order[k]!.y = Math.min(order[k]!.y, most);
+  }
+  const result = new Array<number>(positions.length);
+  for (const { y, k } of order) result[k] = y;
+  return result;
+}
+
+/** The curve read at a time, between samples along the chord; the last value beyond its end. */
+export function valueAt({ times, values }: Curve, time: number): number {
+  let low = 0;
+  let high = times.length - 1;
+  if (high < 0) return NaN;
+  if (time >= times[high]!) return values[high]!;
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (times[middle]! <= time) low = middle;
+    else high = middle;
+  }
+  const share = (time - times[low]!) / (times[high]! - times[low]! || 1);
+  return values[low]! + share * (values[high]! - values[low]!);
+}

@@ -1,0 +1,75 @@
+import { type Measures, type Nail, type VerdictItem, formatNumber, quantities, withUnit } from '@nailset/core';
+
+/** A nail where it meets the plot: hatched ground that the response must not enter, and a pin with its words. */
+export interface Limit {
+  readonly id: string;
+  readonly met: boolean;
+  readonly words: string;
+  /** Hatched rectangle in units of the plot; infinite sides reach the frame. */
+  readonly ground?: { t0: number; t1: number; y0: number; y1: number };
+  /** Line along the ground's edge. */
+  readonly edge: { t0: number; y0: number; t1: number; y1: number };
+  readonly pin: { t: number; y: number; up: boolean };
+}
+
+/**
+ * Where each nail meets a unit step response with this final value. Nails without a place on the plot (a final value
+ * that is asked for from below, say) are on the rail only.
+ */
+export function limitsOf(
+  nails: readonly Nail[],
+  items: readonly VerdictItem[],
+  measures: Measures,
+  firstCrossing: number,
+  tMax: number,
+): Limit[] {
+  const final = measures.finalValue ?? 1;
+  return nails.flatMap((nail): Limit[] => {
+    if (nail.relation !== 'atMost') return [];
+    const met = items.find((item) => item.id === nail.id)?.met ?? false;
+    const { unit } = quantities[nail.quantity];
+    const short = (name: string): string => `${name} ≤ ${withUnit(nail.limit, unit)}`;
+    const common = { id: nail.id, met };
+    switch (nail.quantity) {
+      case 'overshootPercent': {
+        const level = final * (1 + nail.limit / 100);
+        const ground = { t0: 0, t1: Infinity, y0: level, y1: Infinity };
+        const edge = { t0: 0, y0: level, t1: Infinity, y1: level };
+        return [{ ...common, words: short('overshoot'), ground, edge, pin: { t: 0.86 * tMax, y: level, up: true } }];
+      }
+      case 'settlingTime': {
+        const low = 0.98 * final;
+        const ground = { t0: nail.limit, t1: Infinity, y0: -Infinity, y1: low };
+        const edge = { t0: nail.limit, y0: -Infinity, t1: nail.limit, y1: low };
+        const words = `within 2 % from ${withUnit(nail.limit, 's')}`;
+        const t = nail.limit + 0.3 * (tMax - nail.limit);
+        return [{ ...common, words, ground, edge, pin: { t, y: low, up: false } }];
+      }
+      case 'riseTime': {
+        const t = firstCrossing + nail.limit;
+        const y = 0.9 * final;
+        return [{ ...common, words: short('rise'), edge: { t0: firstCrossing, y0: y, t1: t, y1: y }, pin: { t, y, up: false } }];
+      }
+      case 'peakTime':
+        return [
+          {
+            ...common,
+            words: short('peak'),
+            edge: { t0: nail.limit, y0: final, t1: nail.limit, y1: 1.15 * final },
+            pin: { t: nail.limit, y: 1.15 * final, up: true },
+          },
+        ];
+      case 'stepError':
+        return [
+          {
+            ...common,
+            words: `offset ≤ ${formatNumber(nail.limit)}`,
+            edge: { t0: 0.94 * tMax, y0: 1 - nail.limit, t1: Infinity, y1: 1 - nail.limit },
+            pin: { t: 0.97 * tMax, y: 1 - nail.limit, up: false },
+          },
+        ];
+      default:
+        return [];
+    }
+  });
+}

@@ -1,0 +1,74 @@
+import type { Bindings, Problem } from '@nailset/core';
+import { useId, useMemo } from 'react';
+import { Formula } from './Formula';
+import { understand } from './expression';
+
+/** A typed expression with what was understood of it, or where it goes wrong, on every keystroke. */
+export function ExpressionField({
+  label,
+  text,
+  bindings,
+  onChange,
+  large = false,
+  disabled = false,
+  lead,
+}: {
+  label: string;
+  text: string;
+  bindings: Bindings;
+  onChange: (text: string) => void;
+  large?: boolean;
+  disabled?: boolean;
+  /** Set before the reading, such as `P(s) =`. */
+  lead?: string;
+}) {
+  const id = useId();
+  const understood = useMemo(() => understand(text, bindings), [text, bindings]);
+  const empty = text.trim() === '';
+  return (
+    <div>
+      <label htmlFor={id} className="label mb-1">
+        {label}
+      </label>
+      <input
+        id={id}
+        value={text}
+        onChange={(event) => onChange(event.target.value)}
+        disabled={disabled}
+        spellCheck={false}
+        autoComplete="off"
+        autoCapitalize="off"
+        aria-invalid={!empty && !understood.ok}
+        aria-describedby={`${id}-reading`}
+        placeholder="for example 4/(s^2 + 1.2s + 4)"
+        className={`input font-mono ${large ? 'px-3 py-2.5 text-[16px]' : ''}`}
+      />
+      <div id={`${id}-reading`} aria-live="polite" className={`mt-1.5 ${large ? 'min-h-16' : 'min-h-9'} overflow-x-auto overflow-y-hidden`}>
+        {understood.ok ? (
+          <Formula latex={`${lead ?? ''}${understood.reading.typed}`} display={large} />
+        ) : (
+          !empty && <WhereWrong text={text} problem={understood.problem} />
+        )}
+      </div>
+    </div>
+  );
+}
+
+/** The message, and the text with its trouble spot marked. */
+export function WhereWrong({ text, problem }: { text: string; problem: Problem }) {
+  const at = Math.min(problem.at, text.length);
+  const from = Math.max(0, at - 24);
+  return (
+    <p className="text-note text-brick">
+      {problem.message}
+      {text.length > 0 && text.length <= 2000 && (
+        <span className="mt-0.5 block font-mono text-slate" aria-hidden="true">
+          {from > 0 && '…'}
+          {text.slice(from, at)}
+          <mark className="bg-brick-soft text-ink">{text[at] ?? '\u00a0'}</mark>
+          {text.slice(at + 1, at + 24)}
+        </span>
+      )}
+    </p>
+  );
+}

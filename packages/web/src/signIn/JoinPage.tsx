@@ -1,0 +1,146 @@
+import { type FormEvent, useState } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import { useJoin, useNewCourse, useRegister, useSession } from '../api/queries';
+import { Button } from '../shared/Button';
+import { Field } from '../shared/Field';
+import { Header } from '../shared/Header';
+import { FormError, Loading } from '../shared/states';
+import { useTitle } from '../shared/useTitle';
+import { Front } from './Front';
+
+/** Getting in: an account for someone new, a course code or a course of one's own for someone signed in. */
+export function JoinPage() {
+  const session = useSession();
+  useTitle('Join a course');
+  if (session.isPending) return <Loading what="Opening Nailset" />;
+  if (!session.data?.person) return <NewAccount />;
+  return (
+    <>
+      <Header crumbs={[{ text: 'Join or start a course' }]} />
+      <main className="mx-auto grid max-w-4xl gap-12 px-6 py-10 md:grid-cols-2">
+        <JoinCourse />
+        <StartCourse />
+      </main>
+    </>
+  );
+}
+
+function NewAccount() {
+  const [query] = useSearchParams();
+  const [form, setForm] = useState({ name: '', email: '', password: '', joinCode: query.get('code') ?? '' });
+  const register = useRegister();
+  const navigate = useNavigate();
+  const field = (name: keyof typeof form) => ({
+    value: form[name],
+    className: 'input',
+    onChange: (event: { target: { value: string } }) => setForm({ ...form, [name]: event.target.value }),
+  });
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    const { joinCode, ...rest } = form;
+    const body = joinCode.trim() ? { ...rest, joinCode } : rest;
+    register.mutate(body, { onSuccess: () => void navigate('/') });
+  };
+  return (
+    <Front>
+      <form onSubmit={submit} className="grid gap-3">
+        <h1 className="font-serif text-[22px]">New here</h1>
+        <Field label="Course code" hint="From your instructor. Leave empty to start a course of your own.">
+          {(ids) => <input {...ids} {...field('joinCode')} maxLength={20} autoComplete="off" />}
+        </Field>
+        <Field label="Name">{(ids) => <input {...ids} {...field('name')} required maxLength={100} autoComplete="name" />}</Field>
+        <Field label="E-mail">
+          {(ids) => <input {...ids} {...field('email')} type="email" required maxLength={200} autoComplete="username" />}
+        </Field>
+        <Field label="Password" hint="At least ten characters.">
+          {(ids) => (
+            <input
+              {...ids}
+              {...field('password')}
+              type="password"
+              required
+              minLength={10}
+              maxLength={200}
+              autoComplete="new-password"
+            />
+          )}
+        </Field>
+        <FormError error={register.error} />
+        <div className="flex items-center justify-between">
+          <Button look="strong" type="submit" disabled={register.isPending}>
+            {register.isPending ? 'One moment …' : 'Make my account'}
+          </Button>
+          <Link to="/" className="link">
+            I have one: sign in
+          </Link>
+        </div>
+      </form>
+    </Front>
+  );
+}
+
+function JoinCourse() {
+  const [query] = useSearchParams();
+  const [code, setCode] = useState(query.get('code') ?? '');
+  const join = useJoin();
+  const navigate = useNavigate();
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    join.mutate(code, { onSuccess: ({ id }) => void navigate(`/courses/${id}`) });
+  };
+  return (
+    <form onSubmit={submit} className="grid content-start gap-3">
+      <h1 className="font-serif text-[22px]">Join a course</h1>
+      <Field label="Course code" hint="Eight letters and digits, from your instructor.">
+        {(ids) => (
+          <input {...ids} className="input" required maxLength={20} value={code} onChange={(event) => setCode(event.target.value)} />
+        )}
+      </Field>
+      <FormError error={join.error} />
+      <Button look="strong" type="submit" className="justify-self-start" disabled={join.isPending}>
+        Join
+      </Button>
+    </form>
+  );
+}
+
+function StartCourse() {
+  const session = useSession();
+  const teaches = session.data!.memberships.some(({ role }) => role === 'instructor');
+  const [name, setName] = useState('');
+  const [courseKey, setCourseKey] = useState('');
+  const start = useNewCourse();
+  const navigate = useNavigate();
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    start.mutate(teaches ? { name } : { name, courseKey }, { onSuccess: ({ id }) => void navigate(`/courses/${id}`) });
+  };
+  return (
+    <form onSubmit={submit} className="grid content-start gap-3">
+      <h2 className="font-serif text-[22px]">Start a course</h2>
+      <Field label="Name of the course">
+        {(ids) => (
+          <input {...ids} className="input" required maxLength={100} value={name} onChange={(event) => setName(event.target.value)} />
+        )}
+      </Field>
+      {!teaches && (
+        <Field label="Course key" hint="Shown where Nailset was started.">
+          {(ids) => (
+            <input
+              {...ids}
+              className="input"
+              required
+              maxLength={100}
+              value={courseKey}
+              onChange={(event) => setCourseKey(event.target.value)}
+            />
+          )}
+        </Field>
+      )}
+      <FormError error={start.error} />
+      <Button look="strong" type="submit" className="justify-self-start" disabled={start.isPending}>
+        Start it
+      </Button>
+    </form>
+  );
+}
