@@ -40,7 +40,9 @@ export async function installChromium() {
 async function installPackages(names) {
   const isRoot = process.getuid?.() === 0;
   if (!isRoot && !works('sudo', ['-n', 'true'])) {
-    throw new Trouble(`Debian packages are missing. Install them and start again:\n  sudo apt-get install ${names.join(' ')}`);
+    throw new Trouble(
+      `Debian packages are missing. Install them and start again:\n  sudo apt-get install ${names.join(' ')}`,
+    );
   }
   const [program, first] = isRoot ? ['apt-get', []] : ['sudo', ['-n', 'apt-get']];
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
@@ -51,7 +53,9 @@ async function installPackages(names) {
 /** Installs the npm packages that the lock file names, when it changed. */
 export async function installModules() {
   const stamp = path.join(home, 'node_modules/.nailset-installed');
-  const wanted = createHash('sha256').update(readFileSync(path.join(home, 'package-lock.json'))).digest('hex');
+  const wanted = createHash('sha256')
+    .update(readFileSync(path.join(home, 'package-lock.json')))
+    .digest('hex');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   await step('Installing packages', async () => {
     await run('npm', ['ci', '--no-audit', '--no-fund'], { cwd: home });

@@ -65,7 +65,11 @@ export class PrivatePostgres {
   async createDatabase(name) {
     const env = { ...process.env, PGPASSWORD: readFileSync(path.join(this.folder, 'database-password'), 'utf8') };
     const to = ['-h', '127.0.0.1', '-p', String(this.#port), '-U', 'nailset'];
-    const list = execFileSync(path.join(this.#programs, 'psql'), [...to, '-d', 'postgres', '-Atc', 'select datname from pg_database'], { env });
+    const list = execFileSync(
+      path.join(this.#programs, 'psql'),
+      [...to, '-d', 'postgres', '-Atc', 'select datname from pg_database'],
+      { env },
+    );
     if (list.toString().split('\n').includes(name)) return;
     await run(path.join(this.#programs, 'createdb'), [...to, name], { env });
   }
@@ -97,7 +101,9 @@ export class PrivatePostgres {
     });
     this.#child.once('exit', () => {
       if (this.#stopping) return;
-      this.onRestart('The database stopped unexpectedly; it is being started again. Nothing that was handed in is lost.');
+      this.onRestart(
+        'The database stopped unexpectedly; it is being started again. Nothing that was handed in is lost.',
+      );
       setTimeout(() => this.#stopping || this.#launch(), 500);
     });
   }

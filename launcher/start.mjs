@@ -61,7 +61,8 @@ export async function start(args) {
       await postgres.start();
       await postgres.createDatabase('nailset');
     });
-    if (postgres.folder !== data) console.log(`    The database lives in ${postgres.folder}: its user cannot reach ${data}.`);
+    if (postgres.folder !== data)
+      console.log(`    The database lives in ${postgres.folder}: its user cannot reach ${data}.`);
   }
   const url = `http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}`;
   const log = path.join(data, 'server.log');
@@ -114,7 +115,8 @@ function readOptions(args) {
       },
     });
     const port = Number(values.port);
-    if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Trouble(`“${values.port}” is not a port number.`);
+    if (!Number.isInteger(port) || port < 1 || port > 65535)
+      throw new Trouble(`“${values.port}” is not a port number.`);
     const { host, help: wanted } = values;
     return { port, host, data: path.resolve(values.data), demo: !values['no-demo'], help: wanted };
   } catch (error) {

@@ -3,7 +3,13 @@ export { limits } from './expression/limits.js';
 export { parse } from './expression/parse.js';
 export { namesIn, type Tree } from './expression/tree.js';
 export { nameToLatex, toLatex } from './expression/latex.js';
-export { type Rational, rational, rationalFromDecimal, rationalFromNumber, rationalToNumber } from './rational/number.js';
+export {
+  type Rational,
+  rational,
+  rationalFromDecimal,
+  rationalFromNumber,
+  rationalToNumber,
+} from './rational/number.js';
 export {
   type Bindings,
   type Fraction,

@@ -35,7 +35,7 @@ export async function buildApp(
     // Answers are taken as they are sent: nothing is coerced, dropped or filled in.
     ajv: { customOptions: { coerceTypes: false, removeAdditional: false, useDefaults: false } },
     ...options,
-  }).withTypeProvider<TypeBoxTypeProvider>() as unknown as App;
+  }).withTypeProvider<TypeBoxTypeProvider>();
   const checker = new Checker(database, settings.checkSeconds, app.log);
 
   app.setErrorHandler((error: FastifyError, request, reply) => {
@@ -71,7 +71,7 @@ export async function buildApp(
   await app.register(csrf, {
     cookieOpts: { path: '/', httpOnly: true, sameSite: 'strict', secure: settings.secureCookies },
   });
-  guardAccess(app as never, database, settings.secureCookies);
+  guardAccess(app, database, settings.secureCookies);
   await app.register(rateLimit, {
     max: 1200,
     timeWindow: '1 minute',
@@ -86,7 +86,11 @@ export async function buildApp(
 
   await app.register(swagger, {
     openapi: {
-      info: { title: 'Nailset', version: '1', description: 'Everything that the interface of Nailset does, over HTTP.' },
+      info: {
+        title: 'Nailset',
+        version: '1',
+        description: 'Everything that the interface of Nailset does, over HTTP.',
+      },
       components: { securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: sessionCookie } } },
       security: [{ session: [] }],
     },
@@ -142,6 +146,6 @@ function asRefusal(error: FastifyError | Refusal | Problem): Refusal {
 function validationMessage(error: FastifyError): string {
   const depth = (path: string): number => path.split('/').length;
   const [worst] = [...(error.validation ?? [])].sort((a, b) => depth(b.instancePath) - depth(a.instancePath));
-  const field = worst?.instancePath.slice(1).replaceAll('/', ' › ') || 'The request';
+  const field = worst?.instancePath ? worst.instancePath.slice(1).replaceAll('/', ' › ') : 'The request';
   return `${field}: ${worst?.message ?? error.message}.`;
 }

@@ -10,7 +10,10 @@ const table = {
   unknownJoinCode: [404, 'No course has this code. Check it with your instructor.'],
   emailTaken: [409, 'This e-mail already has an account. Sign in instead.'],
   changedElsewhere: [409, 'This exercise was changed in another window. Reload to go on from there.'],
-  oldVersion: [409, 'The exercise was changed since you opened it. Reload to see the new version; your answer is kept.'],
+  oldVersion: [
+    409,
+    'The exercise was changed since you opened it. Reload to see the new version; your answer is kept.',
+  ],
   attemptsUsed: [409, 'All tries for this part are used. Your best one counts.'],
   lastInstructor: [409, 'A course keeps at least one instructor.'],
   pastDue: [409, 'The due date has passed. Your answer is kept as a draft but is not handed in.'],

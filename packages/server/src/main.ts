@@ -4,7 +4,9 @@ import { settingsFrom } from './settings.js';
 import { connect, migrateDatabase } from './store/database.js';
 
 const settings = settingsFrom(process.env);
-const { pool, database } = connect(settings.databaseUrl, (error) => app.log.warn({ error }, 'a database connection was lost'));
+const { pool, database } = connect(settings.databaseUrl, (error) =>
+  app.log.warn({ error }, 'a database connection was lost'),
+);
 const { app, checker } = await buildApp(settings, database, {
   logger: { level: process.env['NAILSET_LOG_LEVEL'] ?? 'info', redact: ['req.headers.cookie'] },
 });

@@ -27,7 +27,7 @@ export function settingsFrom(environment: NodeJS.ProcessEnv): Settings {
     checkSeconds,
     host: environment['NAILSET_HOST'] ?? '127.0.0.1',
     demo: environment['NAILSET_DEMO'] === '1',
-    courseKey: environment['NAILSET_COURSE_KEY'] || undefined,
+    courseKey: environment['NAILSET_COURSE_KEY'],
     secureCookies: environment['NAILSET_SECURE_COOKIES'] === '1',
   };
 }

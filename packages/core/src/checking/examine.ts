@@ -45,7 +45,8 @@ function duplicates(document: ExerciseDocument): Finding[] {
   const findings: Finding[] = [];
   const symbols = new Set<string>();
   document.parameters.forEach(({ symbol }, k) => {
-    if (symbol === 's') findings.push({ path: `parameters/${k}/symbol`, message: 's is the variable; take another symbol.' });
+    if (symbol === 's')
+      findings.push({ path: `parameters/${k}/symbol`, message: 's is the variable; take another symbol.' });
     if (symbols.has(symbol)) findings.push({ path: `parameters/${k}/symbol`, message: `${symbol} is there twice.` });
     symbols.add(symbol);
   });

@@ -15,7 +15,7 @@ export function checkNails(nails: readonly Nail[], measures: Measures): VerdictI
 
 function checkNail(nail: Nail, measures: Measures): VerdictItem {
   const quantity = quantities[nail.quantity];
-  const { label, unit } = quantity;
+  const { label, short, unit } = quantity;
   const { id, relation, limit } = nail;
   const measured = measures.stable ? quantity.read(measures) : null;
   const beyond = measured === null ? Infinity : relation === 'atMost' ? measured - limit : limit - measured;
@@ -26,9 +26,9 @@ function checkNail(nail: Nail, measures: Measures): VerdictItem {
   const bound = relation === 'atMost' ? 'at most' : 'at least';
   if (measured === null) {
     const why = measures.stable ? 'the response has none' : 'the loop is unstable';
-    return { ...item, words: `${label}: ${why}; asked for ${bound} ${withUnit(limit, unit)}.` };
+    return { ...item, words: `${short}: ${why}; asked for ${bound} ${withUnit(limit, unit)}.` };
   }
-  const start = `${label} ${withUnit(measured, unit)}, limit ${withUnit(limit, unit)}`;
+  const start = `${short} ${withUnit(measured, unit)}, limit ${withUnit(limit, unit)}`;
   if (met) return { ...item, words: `${start}: holds${close ? ', just' : ''}.` };
   const by = relation === 'atMost' ? quantity.excess : quantity.lack;
   return { ...item, words: `${start}: ${withUnit(beyond, '')} ${by}.` };

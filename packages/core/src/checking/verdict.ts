@@ -35,7 +35,10 @@ export const Verdict = Type.Object(
     words: Type.String(),
     items: Type.Array(VerdictItem),
     curveDistance: Type.Optional(
-      Type.Number({ description: 'Largest distance between the step responses of answer and expected value, as a share of the final value.' }),
+      Type.Number({
+        description:
+          'Largest distance between the step responses of answer and expected value, as a share of the final value.',
+      }),
     ),
   },
   closed,

@@ -52,7 +52,10 @@ const password = Type.String({ minLength: 10, maxLength: 200 });
 const name = Type.String({ minLength: 1, maxLength: 100, pattern: '\\S' });
 const joinCode = Type.String({ minLength: 1, maxLength: 20 });
 
-export const SignIn = Type.Object({ email: Type.String({ maxLength: 200 }), password: Type.String({ maxLength: 200 }) }, closed);
+export const SignIn = Type.Object(
+  { email: Type.String({ maxLength: 200 }), password: Type.String({ maxLength: 200 }) },
+  closed,
+);
 export type SignIn = Static<typeof SignIn>;
 
 export const Registration = Type.Object({ name, email, password, joinCode: Type.Optional(joinCode) }, closed);
@@ -106,10 +109,7 @@ export const HomeRow = Type.Object(
     points: orNull(Type.Number()),
     outOf: Type.Number(),
     parts: Type.Array(
-      Type.Object(
-        { title: Type.String(), state: Type.Enum(['open', 'handedIn', 'met', 'missed']) },
-        closed,
-      ),
+      Type.Object({ title: Type.String(), state: Type.Enum(['open', 'handedIn', 'met', 'missed']) }, closed),
     ),
   },
   closed,
@@ -174,16 +174,11 @@ export const Bench = Type.Object(
     attempts: Type.Integer(),
     dueAt: orNull(Time),
     parameters: Type.Array(
-      Type.Object(
-        { symbol: Type.String(), meaning: Type.String(), unit: Type.String(), value: Type.String() },
-        closed,
-      ),
+      Type.Object({ symbol: Type.String(), meaning: Type.String(), unit: Type.String(), value: Type.String() }, closed),
     ),
     parts: Type.Array(StudentPart),
     mayHandIn: Type.Boolean(),
-    saved: Type.Array(
-      Type.Object({ partId: Type.String(), answer: Answer, trail: Trail, savedAt: Time }, closed),
-    ),
+    saved: Type.Array(Type.Object({ partId: Type.String(), answer: Answer, trail: Trail, savedAt: Time }, closed)),
     handedIn: Type.Array(Attempt),
     solutions: Type.Array(
       Type.Object(

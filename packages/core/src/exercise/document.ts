@@ -4,7 +4,11 @@ import Type, { type Static } from 'typebox';
 
 const closed = { additionalProperties: false };
 const text = (maxLength: number, minLength = 0) => Type.String({ minLength, maxLength });
-const expression = Type.String({ minLength: 1, maxLength: 2000, description: 'An expression in s and the parameters.' });
+const expression = Type.String({
+  minLength: 1,
+  maxLength: 2000,
+  description: 'An expression in s and the parameters.',
+});
 const id = Type.String({ pattern: '^[a-z][a-z0-9-]{0,31}$' });
 const finite = Type.Number({ minimum: -1e12, maximum: 1e12 });
 const points = Type.Number({ minimum: 0, maximum: 100 });
@@ -28,10 +32,7 @@ export const Parameter = Type.Object(
     draw: Type.Union([
       Type.Object({ kind: Type.Literal('fixed'), value: finite }, closed),
       Type.Object({ kind: Type.Literal('range'), from: finite, to: finite, step: finite }, closed),
-      Type.Object(
-        { kind: Type.Literal('list'), values: Type.Array(finite, { minItems: 1, maxItems: 100 }) },
-        closed,
-      ),
+      Type.Object({ kind: Type.Literal('list'), values: Type.Array(finite, { minItems: 1, maxItems: 100 }) }, closed),
     ]),
   },
   closed,
@@ -73,7 +74,10 @@ export const NumberPart = Type.Object(
 export type NumberPart = Static<typeof NumberPart>;
 
 const rung = Type.Object(
-  { fine: Type.Number({ exclusiveMinimum: 0, maximum: 1e6 }), coarse: Type.Number({ exclusiveMinimum: 0, maximum: 1e6 }) },
+  {
+    fine: Type.Number({ exclusiveMinimum: 0, maximum: 1e6 }),
+    coarse: Type.Number({ exclusiveMinimum: 0, maximum: 1e6 }),
+  },
   closed,
 );
 const perGain = <T extends Parameters<typeof Type.Optional>[0]>(of: T) =>

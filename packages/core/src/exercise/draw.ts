@@ -56,17 +56,15 @@ function countOf({ from, to, step }: Range): bigint {
     high.denominator * low.denominator,
   );
   const count = (span.numerator * by.denominator) / (span.denominator * by.numerator) + 1n;
-  if (count > mostValues) throw new Problem('draw', `This draw has more than ${mostValues} values; take a larger step.`);
+  if (count > mostValues)
+    throw new Problem('draw', `This draw has more than ${mostValues} values; take a larger step.`);
   return count;
 }
 
 function valueAt({ from, step }: Range, index: bigint): string {
   const [low, by] = [rationalFromNumber(from), rationalFromNumber(step)];
   return decimal(
-    rational(
-      low.numerator * by.denominator + index * by.numerator * low.denominator,
-      low.denominator * by.denominator,
-    ),
+    rational(low.numerator * by.denominator + index * by.numerator * low.denominator, low.denominator * by.denominator),
   );
 }
 

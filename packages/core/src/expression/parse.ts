@@ -83,7 +83,8 @@ export function parse(text: string): Tree {
       case 'name':
         return { kind: 'name', name: token.text, at: token.at };
       case '(': {
-        if (peek().kind === ')') throw new Problem('emptyBracket', 'There is nothing between these brackets.', token.at);
+        if (peek().kind === ')')
+          throw new Problem('emptyBracket', 'There is nothing between these brackets.', token.at);
         deeper(token.at);
         opened.push(token.at);
         const inner = sum();

@@ -79,7 +79,11 @@ function checkDigits(text: string, at: number): void {
     throw new Problem('tooManyDigits', `A number may have at most ${limits.digits} digits.`, at);
   }
   if (exponent !== undefined && Math.abs(Number(exponent)) > limits.decimalExponent) {
-    throw new Problem('tooManyDigits', `Powers of ten go from −${limits.decimalExponent} to ${limits.decimalExponent}.`, at);
+    throw new Problem(
+      'tooManyDigits',
+      `Powers of ten go from −${limits.decimalExponent} to ${limits.decimalExponent}.`,
+      at,
+    );
   }
 }
 

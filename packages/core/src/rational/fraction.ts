@@ -87,10 +87,7 @@ export function lowestTerms(fraction: Fraction): Fraction {
 
 /** Whether two fractions are the same function of s, exactly. */
 export function isSameFraction(left: Fraction, right: Fraction): boolean {
-  return isEqual(
-    multiply(left.numerator, right.denominator),
-    multiply(right.numerator, left.denominator),
-  );
+  return isEqual(multiply(left.numerator, right.denominator), multiply(right.numerator, left.denominator));
 }
 
 /** Degree of the numerator at most that of the denominator. */
@@ -149,7 +146,8 @@ function raise(base: Fraction, exponent: number, at: number): Fraction {
 
 function wholeExponent(tree: Tree, bindings: Bindings): number {
   const value = lowestTerms(evaluate(tree, bindings));
-  const number = degree(value.denominator) === 0 && degree(value.numerator) < 1 ? coefficient(value.numerator, 0) : null;
+  const number =
+    degree(value.denominator) === 0 && degree(value.numerator) < 1 ? coefficient(value.numerator, 0) : null;
   if (number?.denominator !== 1n) {
     throw new Problem('exponent', 'A power must be a whole number, such as s^2.', tree.at);
   }

@@ -32,7 +32,9 @@ export function ratioToNumber(numerator: bigint, denominator: bigint): number {
   const size = bitLength(numerator) - bitLength(denominator);
   const shift = 64 - size;
   const scaled =
-    shift >= 0 ? (absolute(numerator) << BigInt(shift)) / denominator : absolute(numerator) / (denominator << BigInt(-shift));
+    shift >= 0
+      ? (absolute(numerator) << BigInt(shift)) / denominator
+      : absolute(numerator) / (denominator << BigInt(-shift));
   const half = Math.trunc(shift / 2);
   const value = Number(scaled) * 2 ** -half * 2 ** -(shift - half);
   return numerator < 0n ? -value : value;

@@ -97,7 +97,7 @@ export function isEqual(p: Polynomial, q: Polynomial): boolean {
 /** The polynomial divided by its leading coefficient. @throws RangeError for zero. */
 export function monic(p: Polynomial): Polynomial {
   if (isZero(p)) throw new RangeError('The zero polynomial has no leading coefficient.');
-  return polynomial(p.integers, p.integers[p.integers.length - 1]!);
+  return polynomial(p.integers, p.integers[p.integers.length - 1]);
 }
 
 /** Whole-number coefficients without a common factor and with a positive leading one; same roots. */

@@ -71,7 +71,11 @@ export function measuresOf(system: System, motion: Motion = stepResponse(system)
     for (const level of [0.1, 0.9, 1]) {
       if (firstAt.has(level)) continue;
       if (from >= level) firstAt.set(level, piece.from);
-      else if (to >= level) firstAt.set(level, crossing((t) => relative(t) - level, piece.from, piece.to));
+      else if (to >= level)
+        firstAt.set(
+          level,
+          crossing((t) => relative(t) - level, piece.from, piece.to),
+        );
     }
     if (to > highest) [highest, highestAt] = [to, piece.to];
     for (const band of [0.02, 0.05]) {

@@ -49,21 +49,24 @@ export function fractionToLatex(fraction: Fraction): string {
 export function factoredToLatex(fraction: Fraction): string {
   const { numerator, denominator } = lowestTerms(fraction);
   const lead = isZero(numerator) ? rational(0n) : coefficient(numerator, degree(numerator));
-  const above = factors(numerator);
-  const below = factors(denominator);
   const unit = lead.numerator === lead.denominator;
+  const above = factors(numerator, unit);
+  const below = factors(denominator, true);
   const minus = lead.numerator === -lead.denominator;
   const start = unit && above ? '' : minus && above ? '-' : rationalToLatex(lead);
   const top = `${start}${start && above && !minus ? '\\,' : ''}${above}`;
   return below ? `\\frac{${top}}{${below}}` : top;
 }
 
-function factors(p: Polynomial): string {
-  return rationalFactors(p)
+/** The factors; one alone needs no brackets where nothing multiplies it. */
+function factors(p: Polynomial, bare: boolean): string {
+  const found = rationalFactors(p);
+  return found
     .map(({ factor, multiplicity }) => {
       const text = polynomialToLatex(factor);
-      const bare = text === 's';
-      return `${bare ? 's' : `\\left(${text}\\right)`}${multiplicity > 1 ? `^{${multiplicity}}` : ''}`;
+      const alone = found.length === 1 && multiplicity === 1 && bare;
+      const written = text === 's' || alone ? text : `\\left(${text}\\right)`;
+      return `${written}${multiplicity > 1 ? `^{${multiplicity}}` : ''}`;
     })
     .join('');
 }

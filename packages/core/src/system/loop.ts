@@ -28,7 +28,10 @@ export function closeLoop(controller: Fraction, plant: Fraction): Loop {
   const characteristic = add(open.numerator, open.denominator);
   const fraction: Fraction = { numerator: open.numerator, denominator: characteristic };
   if (isZero(characteristic) || !isProper(fraction)) {
-    throw new Problem('improper', 'With these gains the loop is not well posed: its gain tends to −1 at high frequency.');
+    throw new Problem(
+      'improper',
+      'With these gains the loop is not well posed: its gain tends to −1 at high frequency.',
+    );
   }
   return { open, closed: systemOf(fraction), characteristic, stable: isHurwitz(characteristic) };
 }

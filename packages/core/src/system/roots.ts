@@ -212,4 +212,3 @@ function conjugatePairs(found: Complex[]): Complex[] {
   }
   return result;
 }
-

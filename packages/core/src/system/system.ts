@@ -1,12 +1,6 @@
 import { type Fraction, lowestTerms } from '../rational/fraction.js';
 import { rationalToNumber } from '../rational/number.js';
-import {
-  coefficient,
-  coefficients,
-  commonFactor,
-  isHurwitz,
-  isZero,
-} from '../rational/polynomial.js';
+import { coefficient, coefficients, commonFactor, isHurwitz, isZero } from '../rational/polynomial.js';
 import { ratioToNumber } from '../rational/integer.js';
 import { type Root, roots } from './roots.js';
 
@@ -44,10 +38,7 @@ export function systemOf(fraction: Fraction): System {
     zeros: roots(numerator),
     poles: roots(denominator).map(poleOf),
     stable: isHurwitz(denominator),
-    dcGain:
-      below.numerator === 0n
-        ? null
-        : rationalToNumber(coefficient(numerator, 0)) / rationalToNumber(below),
+    dcGain: below.numerator === 0n ? null : rationalToNumber(coefficient(numerator, 0)) / rationalToNumber(below),
   };
 }
 
@@ -73,4 +64,3 @@ export function coefficientsOf(fraction: Fraction): { numerator: number[]; denom
   const lowest = lowestTerms(fraction);
   return { numerator: coefficients(lowest.numerator), denominator: coefficients(lowest.denominator) };
 }
-

@@ -46,7 +46,9 @@ export function lampAnswer(way: string, values: DrawValues): Answer {
 
 const ladders: Record<'PD' | 'PID', (random: number) => Record<string, number>[]> = {
   PD: (random) =>
-    [8, 10, 12, 14, 17, 20].flatMap((Kp) => [1.6, 2, 2.5, 3].map((Kd) => ({ Kp, Kd: Kd + 0.2 * Math.round(random * 3) }))),
+    [8, 10, 12, 14, 17, 20].flatMap((Kp) =>
+      [2, 2.5, 3, 3.5, 4.2, 5].map((Kd) => ({ Kp, Kd: Kd + 0.2 * Math.round(random * 3) })),
+    ),
   PID: (random) =>
     [12, 14, 16, 20, 24].flatMap((Kp) =>
       [4, 6, 9, 12].flatMap((Ki) => [2, 2.5, 3, 4].map((Kd) => ({ Kp, Ki, Kd: Kd + 0.2 * Math.round(random * 3) }))),

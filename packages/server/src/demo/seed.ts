@@ -59,7 +59,10 @@ export async function seedDemo(database: Database): Promise<void> {
 
   for (const [index, [name, model, overshoot, peak, pd, pid]] of students.entries()) {
     const student = await person(name);
-    await database.update(people).set({ createdAt: new Date(Date.now() + index) }).where(eq(people.id, student.id));
+    await database
+      .update(people)
+      .set({ createdAt: new Date(Date.now() + index) })
+      .where(eq(people.id, student.id));
     await database.insert(memberships).values({ courseId, personId: student.id, role: 'student' });
     const random = ((index * 7) % students.length) / students.length;
     await handInAll(database, lamp, student.id, { model, overshoot, peak }, random);
@@ -95,8 +98,7 @@ async function handInAll(
   for (const [partIndex, part] of version.document.parts.entries()) {
     const attempts = ways[part.id]!.split('>').filter((way) => way !== '-');
     for (const [index, way] of attempts.entries()) {
-      const answer: Answer =
-        part.kind === 'gains' ? trolleyAnswer(way, part, values, random) : lampAnswer(way, values);
+      const answer: Answer = part.kind === 'gains' ? trolleyAnswer(way, part, values, random) : lampAnswer(way, values);
       const verdict = checkAnswer(part, values, answer);
       if (answer.kind === 'gains') {
         trail.push({ gains: answer.gains, holding: verdict.items.filter((item) => item.met).length });

@@ -74,7 +74,12 @@ export function benchRoutes(app: App, { database, checker }: House): void {
         dueAt,
         ...studentExercise(version.document, values),
         mayHandIn: request.role === 'student',
-        saved: saved.map(({ partId, answer, trail, savedAt }) => ({ partId, answer, trail, savedAt: savedAt.toISOString() })),
+        saved: saved.map(({ partId, answer, trail, savedAt }) => ({
+          partId,
+          answer,
+          trail,
+          savedAt: savedAt.toISOString(),
+        })),
         handedIn: standing.map((entry) => attemptOf(entry, shown)),
         solutions: version.document.parts.flatMap((part) => {
           const own = standing.filter((entry) => entry.partId === part.id);

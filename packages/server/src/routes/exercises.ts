@@ -55,8 +55,7 @@ export function exerciseRoutes(app: App, { database }: House): void {
         response: answers(DraftSaved),
       },
     },
-    async (request) =>
-      saveDraft(database, request.params.exerciseId, request.body.revision, request.body.document),
+    async (request) => saveDraft(database, request.params.exerciseId, request.body.revision, request.body.document),
   );
 
   app.post(
@@ -71,12 +70,7 @@ export function exerciseRoutes(app: App, { database }: House): void {
       },
     },
     async (request) => ({
-      version: await publishDraft(
-        database,
-        request.params.exerciseId,
-        request.body.revision,
-        personOf(request).id,
-      ),
+      version: await publishDraft(database, request.params.exerciseId, request.body.revision, personOf(request).id),
     }),
   );
 

@@ -80,7 +80,11 @@ export function peopleRoutes(app: App, { database, settings }: House): void {
     '/api/people',
     {
       config: { access: 'anyone', rateLimit: { max: 60, timeWindow: '1 minute' } },
-      schema: { summary: 'Make an account, and join a course by its code', body: Registration, response: answers(Person) },
+      schema: {
+        summary: 'Make an account, and join a course by its code',
+        body: Registration,
+        response: answers(Person),
+      },
     },
     async (request, reply) => {
       const { name, email, password, joinCode } = request.body;
@@ -114,7 +118,8 @@ export function peopleRoutes(app: App, { database, settings }: House): void {
       const person = personOf(request);
       const teaches = (await membershipsOf(database, person.id)).some(({ role }) => role === 'instructor');
       const { name, courseKey } = request.body;
-      if (!teaches && (!settings.courseKey || courseKey?.trim() !== settings.courseKey)) throw new Refusal('wrongCourseKey');
+      if (!teaches && (!settings.courseKey || courseKey?.trim() !== settings.courseKey))
+        throw new Refusal('wrongCourseKey');
       return { id: await addCourse(database, { name, instructorId: person.id }) };
     },
   );

@@ -1,5 +1,11 @@
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
-import type { FastifyBaseLogger, FastifyInstance, RawReplyDefaultExpression, RawRequestDefaultExpression, RawServerDefault } from 'fastify';
+import type {
+  FastifyBaseLogger,
+  FastifyInstance,
+  RawReplyDefaultExpression,
+  RawRequestDefaultExpression,
+  RawServerDefault,
+} from 'fastify';
 import Type from 'typebox';
 import { ErrorMessage, Id } from '@nailset/core';
 import type { Checker } from '../checks/checker.js';
@@ -23,7 +29,8 @@ export type App = FastifyInstance<
 >;
 
 /** Answer with the given schema, or the error message that all routes share. */
-export const answers = <T extends Type.TSchema>(of: T) => ({ 200: of, '4xx': ErrorMessage, '5xx': ErrorMessage }) as const;
+export const answers = <T extends Type.TSchema>(of: T) =>
+  ({ 200: of, '4xx': ErrorMessage, '5xx': ErrorMessage }) as const;
 
 export const nothing = Type.Object({}, { additionalProperties: false });
 export const byCourse = Type.Object({ courseId: Id });

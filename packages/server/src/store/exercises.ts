@@ -15,7 +15,10 @@ export async function courseOfExercise(database: Database, exerciseId: string): 
 }
 
 export async function addExercise(database: Database, courseId: string, document: ExerciseDocument): Promise<string> {
-  const [added] = await database.insert(exercises).values({ courseId, draft: document }).returning({ id: exercises.id });
+  const [added] = await database
+    .insert(exercises)
+    .values({ courseId, draft: document })
+    .returning({ id: exercises.id });
   return added!.id;
 }
 

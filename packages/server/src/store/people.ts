@@ -89,7 +89,11 @@ export async function roleIn(database: Database, courseId: string, personId: str
 }
 
 /** Makes a person a student of the course with this code, unless they already belong to it. @throws Refusal `unknownJoinCode`. */
-export async function joinCourse(database: Database | Transaction, personId: string, joinCode: string): Promise<string> {
+export async function joinCourse(
+  database: Database | Transaction,
+  personId: string,
+  joinCode: string,
+): Promise<string> {
   const [course] = await database
     .select({ id: courses.id })
     .from(courses)

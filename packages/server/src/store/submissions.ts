@@ -171,7 +171,10 @@ export async function standingOf(database: Database, exerciseId: string, personI
     .leftJoin(verdict, eq(verdict.submissionId, submissions.id))
     .leftJoin(override, eq(override.submissionId, submissions.id))
     .where(
-      and(eq(submissions.exerciseId, exerciseId), personId === undefined ? undefined : eq(submissions.personId, personId)),
+      and(
+        eq(submissions.exerciseId, exerciseId),
+        personId === undefined ? undefined : eq(submissions.personId, personId),
+      ),
     )
     .orderBy(asc(submissions.handedInAt));
   return rows.map(({ submission, version, result, overridePoints, overrideReason }) => {

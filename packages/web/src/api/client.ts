@@ -39,7 +39,11 @@ export async function request<T>(method: string, path: string, body?: unknown, a
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
   } catch {
-    throw new ApiError(0, 'offline', 'No connection to Nailset. What you typed is kept; check the network and try again.');
+    throw new ApiError(
+      0,
+      'offline',
+      'No connection to Nailset. What you typed is kept; check the network and try again.',
+    );
   }
   const answer: unknown = await response.json().catch(() => null);
   if (response.ok) return answer as T;

@@ -57,7 +57,10 @@ export function useSignOut() {
 
 export function useRegister() {
   const fresh = useFresh();
-  return useMutation({ mutationFn: (body: Registration) => request<Person>('POST', '/people', body), onSuccess: fresh });
+  return useMutation({
+    mutationFn: (body: Registration) => request<Person>('POST', '/people', body),
+    onSuccess: fresh,
+  });
 }
 
 export function useJoin() {
@@ -83,7 +86,10 @@ export const useHome = (courseId: string) =>
   useQuery({ queryKey: ['home', courseId], queryFn: () => request<Home>('GET', `/courses/${courseId}/home`) });
 
 export const useCoursePeople = (courseId: string) =>
-  useQuery({ queryKey: ['people', courseId], queryFn: () => request<CoursePeople>('GET', `/courses/${courseId}/people`) });
+  useQuery({
+    queryKey: ['people', courseId],
+    queryFn: () => request<CoursePeople>('GET', `/courses/${courseId}/people`),
+  });
 
 export function useChangeRole(courseId: string) {
   const queries = useQueryClient();

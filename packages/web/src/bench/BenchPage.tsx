@@ -1,12 +1,13 @@
 import type { Answer, Bench, StudentPart } from '@nailset/core';
 import { nanoid } from 'nanoid';
-import { useEffect, useReducer, useRef, useState } from 'react';
+import { useReducer, useRef } from 'react';
 import { useParams } from 'react-router';
 import { ApiError } from '../api/client';
 import { useBench, useHandIn } from '../api/queries';
 import { Header } from '../shared/Header';
 import { ErrorNote, Loading } from '../shared/states';
 import { clockTime, dayAndTime } from '../shared/time';
+import { usePastDue } from '../shared/usePastDue';
 import { useTitle } from '../shared/useTitle';
 import { BenchSheet } from './BenchSheet';
 import { type Saving, useSaving } from './useSaving';
@@ -18,7 +19,8 @@ export function BenchPage() {
   const bench = useBench(exerciseId);
   useTitle(bench.data?.title ?? 'Bench');
   if (bench.isPending) return <WithHeader>{<Loading what="Opening the bench" />}</WithHeader>;
-  if (!bench.data) return <WithHeader>{<ErrorNote error={bench.error} retry={() => void bench.refetch()} />}</WithHeader>;
+  if (!bench.data)
+    return <WithHeader>{<ErrorNote error={bench.error} retry={() => void bench.refetch()} />}</WithHeader>;
   return <Loaded key={bench.data.versionId} bench={bench.data} reload={() => void bench.refetch()} />;
 }
 
@@ -100,15 +102,4 @@ function SavedNote({ saving, watching }: { saving: Saving; watching: boolean }) 
     case 'saved':
       return saving.at ? <span>Saved {clockTime(saving.at)}</span> : null;
   }
-}
-
-/** Whether the due date has passed, told again when it does. */
-function usePastDue(dueAt: string | null): boolean {
-  const [now, setNow] = useState(Date.now);
-  useEffect(() => {
-    if (!dueAt) return;
-    const timer = setInterval(() => setNow(Date.now()), 15_000);
-    return () => clearInterval(timer);
-  }, [dueAt]);
-  return dueAt !== null && now > new Date(dueAt).getTime();
 }

@@ -15,7 +15,7 @@ import {
   quantities,
   rationalFromDecimal,
 } from '@nailset/core';
-import { type ReactNode, useEffect, useMemo, useState } from 'react';
+import { Fragment, type ReactNode, useEffect, useMemo, useState } from 'react';
 import { Formula } from '../shared/Formula';
 import { Statement } from '../shared/Statement';
 import { understand } from '../shared/expression';
@@ -73,7 +73,12 @@ export function BenchSheet({
   const left = bench.attempts - attempts.length;
   const last = attempts.at(-1);
   const readable = readableAnswer(part, answer, bindings, gains);
-  const blocked = blockedBecause(readable, left, last !== undefined && sameAnswer(last.answer, answer), handing?.pastDue);
+  const blocked = blockedBecause(
+    readable,
+    left,
+    last !== undefined && sameAnswer(last.answer, answer),
+    handing?.pastDue,
+  );
   const type = (text: string) => dispatch({ do: 'type', part: part.id, text });
   const solution = bench.solutions.find(({ partId }) => partId === part.id);
   const bar = (
@@ -182,7 +187,12 @@ interface Readable {
   readonly problem: string | undefined;
 }
 
-function readableAnswer(part: StudentPart, answer: Answer, bindings: Bindings, gains: GainsState | undefined): Readable {
+function readableAnswer(
+  part: StudentPart,
+  answer: Answer,
+  bindings: Bindings,
+  gains: GainsState | undefined,
+): Readable {
   if (part.kind === 'gains' && answer.kind === 'gains') {
     const problem = gains?.problem?.message;
     return {
@@ -195,7 +205,7 @@ function readableAnswer(part: StudentPart, answer: Answer, bindings: Bindings, g
   if (part.kind === 'transferFunction') {
     const understood = understand(text, bindings);
     return {
-      shown: understood.ok ? <Formula latex={`G(s)=${understood.reading.expanded}`} /> : null,
+      shown: understood.ok ? <Formula latex={`\\displaystyle G(s)=${understood.reading.expanded}`} /> : null,
       words: understood.ok ? 'Is this what you meant?' : '',
       problem: understood.ok ? undefined : text.trim() ? understood.problem.message : 'Type your answer first.',
     };
@@ -242,11 +252,13 @@ function Given({ parameters }: { parameters: Bench['parameters'] }) {
     <p className="mt-3 text-[13px] text-slate">
       Your numbers:{' '}
       {parameters.map(({ symbol, value, unit, meaning }, k) => (
-        <span key={symbol} title={meaning} className="whitespace-nowrap">
-          {k > 0 && ', '}
-          <Formula latex={nameToLatex(symbol)} className="text-ink" /> {value}
-          {unit && ` ${unit}`}
-        </span>
+        <Fragment key={symbol}>
+          <span title={meaning} className="whitespace-nowrap">
+            <Formula latex={nameToLatex(symbol)} className="text-ink" /> {value}
+            {unit && ` ${unit}`}
+            {k < parameters.length - 1 && ','}
+          </span>{' '}
+        </Fragment>
       ))}
     </p>
   );
@@ -260,7 +272,11 @@ function PartList({ bench, open, onOpen }: { bench: Bench; open: string; onOpen:
         const best = bench.handedIn.filter(({ partId }) => partId === part.id);
         const done = best.some(({ verdict }) => verdict?.met);
         const active = part.id === open;
-        const look = done ? 'border-moss text-moss' : active ? 'border-petrol bg-petrol text-white' : 'border-rule text-slate';
+        const look = done
+          ? 'border-moss text-moss'
+          : active
+            ? 'border-petrol bg-petrol text-white'
+            : 'border-rule text-slate';
         return (
           <li key={part.id}>
             <button

@@ -1,7 +1,7 @@
 import { type GainsPart, Problem, type Trail, formatNumber, gainsOfForm, withUnit } from '@nailset/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { PolePlane } from '../plot/PolePlane';
-import { type PlotCurve, ResponsePlot } from '../plot/ResponsePlot';
+import { PolePlane, reachOf } from '../plot/PolePlane';
+import { type PlotCurve, type Reading, ResponsePlot } from '../plot/ResponsePlot';
 import { frameFor } from '../plot/frame';
 import { limitsOf } from '../plot/limits';
 import { GainLadder, ladderKey } from './GainLadder';
@@ -36,10 +36,10 @@ export function GainsBench({
   const holding = verdict.items.filter((item) => item.met).length;
 
   const [frame, setFrame] = useState(() => frameFor(part.horizon, [], [0, 1.5]));
-  const [reach, setReach] = useState(() => reachFor(response));
+  const [reach, setReach] = useState(() => reachOf(response.loop.closed.poles));
   const fit = () => {
     setFrame(frameFor(part.horizon, [curve], [0, 1]));
-    setReach(reachFor(response));
+    setReach(reachOf(response.loop.closed.poles));
   };
 
   useEffect(() => {
@@ -55,7 +55,8 @@ export function GainsBench({
     if (!keys) return;
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
-      const typing = target.matches('input[type=text], input:not([type]), textarea, select') && !target.closest('[data-gain]');
+      const typing =
+        target.matches('input[type=text], input:not([type]), textarea, select') && !target.closest('[data-gain]');
       if (typing || event.ctrlKey || event.metaKey || event.altKey || target.closest('[role=dialog]')) return;
       const inGain = target.matches('input');
       if (!inGain && (event.key === 'f' || event.key === 'F')) return latest.current.fit();
@@ -74,7 +75,10 @@ export function GainsBench({
     .filter((found): found is LoopResponse => !(found instanceof Problem) && found !== response);
   const first = earlier[0];
   const curves: PlotCurve[] = [
-    ...earlier.slice(1).slice(-ghostsShown).map((ghost, k) => ({ id: `ghost-${k}`, curve: ghost.curve, look: 'ghost' as const })),
+    ...earlier
+      .slice(1)
+      .slice(-ghostsShown)
+      .map((ghost, k) => ({ id: `ghost-${k}`, curve: ghost.curve, look: 'ghost' as const })),
     ...(first ? [{ id: 'first', curve: first.curve, look: 'first' as const, label: endLabel('first', first) }] : []),
     { id: 'now', curve, look: 'now', label: endLabel('now', response) },
   ];
@@ -88,9 +92,10 @@ export function GainsBench({
         curves={curves}
         limits={limits}
         reference={1}
+        readings={peakOf(response)}
         onFit={fit}
         summary={summaryOf(part, response)}
-        className="h-[clamp(220px,40vh,340px)]"
+        className="h-[clamp(220px,45vh,420px)]"
       />
       <div className="grid gap-4 @min-[620px]:grid-cols-[1fr_200px]">
         <div className="flex flex-col gap-3">
@@ -109,16 +114,13 @@ export function GainsBench({
   );
 }
 
+function peakOf({ measures: { peakTime, peakValue } }: LoopResponse): Reading[] {
+  if (peakTime === null || peakValue === null) return [];
+  return [{ time: peakTime, value: peakValue, words: `peak ${formatNumber(peakValue)} at ${withUnit(peakTime, 's')}` }];
+}
+
 const endLabel = (name: string, { measures }: LoopResponse): string =>
   measures.finalValue === null ? `${name}, unstable` : `${name}, ${measures.finalValue.toFixed(2)}`;
-
-/** Room for the poles that matter: three times the slowest, at least the fastest complex one. */
-function reachFor({ loop }: LoopResponse): number {
-  const sizes = loop.closed.poles.map((pole) => (pole.im === 0 ? 0 : pole.naturalFrequency));
-  const slowest = Math.min(...loop.closed.poles.map((pole) => pole.naturalFrequency), 1e3);
-  const reach = 1.5 * Math.max(...sizes, 3 * slowest, 4);
-  return Number(reach.toPrecision(1));
-}
 
 function summaryOf(part: GainsPart, { measures, verdict }: LoopResponse): string {
   if (!measures.stable) return `${part.output}: the response grows without end. ${verdict.words}`;
@@ -148,7 +150,8 @@ function TrailTable({
     .map((stop, index) => ({ stop, index, found: tryResponse(responses, stop.gains) }))
     .flatMap(({ stop, index, found }) => (found instanceof Problem ? [] : [{ stop, index, found }]));
   const shown = rows.length > 4 ? [rows[0]!, ...rows.slice(-3)] : rows;
-  if (shown.length === 0) return <p className="text-note text-slate">The trail of your stops appears here as you nudge.</p>;
+  if (shown.length === 0)
+    return <p className="text-note text-slate">The trail of your stops appears here as you nudge.</p>;
   return (
     <div className="overflow-x-auto">
       <table className="w-full text-right text-[13px]">
@@ -189,7 +192,9 @@ function TrailTable({
                 </td>
               ))}
               <td className="px-2">{measures.riseTime === null ? '–' : withUnit(measures.riseTime, 's')}</td>
-              <td className="px-2">{measures.overshootPercent === null ? '–' : withUnit(measures.overshootPercent, '%')}</td>
+              <td className="px-2">
+                {measures.overshootPercent === null ? '–' : withUnit(measures.overshootPercent, '%')}
+              </td>
               <td className="px-2">{measures.settlingTime === null ? '–' : withUnit(measures.settlingTime, 's')}</td>
               <td className="px-2 whitespace-nowrap">
                 {verdict.items.filter((item) => item.met).length} of {verdict.items.length}
@@ -201,4 +206,3 @@ function TrailTable({
     </div>
   );
 }
-

@@ -37,7 +37,11 @@ function RailNail({ item }: { item: Item }) {
           <span className="sr-only">: what it means</span>
         </Popover.Trigger>
         <Popover.Portal>
-          <Popover.Content side="left" sideOffset={6} className="z-20 max-w-64 rounded-[3px] border border-ink bg-sheet px-3 py-2 text-note">
+          <Popover.Content
+            side="left"
+            sideOffset={6}
+            className="z-20 max-w-64 rounded-[3px] border border-ink bg-sheet px-3 py-2 text-note"
+          >
             {byLabel.get(label)}
           </Popover.Content>
         </Popover.Portal>
@@ -59,7 +63,8 @@ function RailNail({ item }: { item: Item }) {
 
 /** Measured against limit: the tick is the limit, at three quarters of the bar. */
 function Gauge({ item: { measured, limit, met } }: { item: Item }) {
-  const share = measured === null || limit === null ? 1 : limit === 0 ? (measured > 1e-9 ? 1 : 0) : (0.75 * measured) / limit;
+  const share =
+    measured === null || limit === null ? 1 : limit === 0 ? (measured > 1e-9 ? 1 : 0) : (0.75 * measured) / limit;
   const width = 100 * Math.min(1, Math.max(0.01, share));
   return (
     <svg viewBox="0 0 100 10" preserveAspectRatio="none" className="mt-0.5 block h-2.5 w-full" aria-hidden="true">

@@ -7,7 +7,7 @@ export function Tries({ attempts, version }: { attempts: readonly Attempt[]; ver
   if (attempts.length === 0) return null;
   const [newest, ...older] = [...attempts].reverse();
   return (
-    <section aria-label="Handed in" className="border-t border-rule pt-3">
+    <section aria-label="Handed in" className="border-t border-rule pt-3 first:border-t-0 first:pt-0">
       <h2 className="caption mb-2">Handed in</h2>
       <Try attempt={newest!} open version={version} />
       {older.map((attempt) => (

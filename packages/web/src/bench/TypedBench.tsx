@@ -13,7 +13,7 @@ import {
   withUnit,
 } from '@nailset/core';
 import { useMemo, useState } from 'react';
-import { PolePlane } from '../plot/PolePlane';
+import { PolePlane, reachOf } from '../plot/PolePlane';
 import { ResponsePlot } from '../plot/ResponsePlot';
 import { frameFor } from '../plot/frame';
 import { ExpressionField } from '../shared/ExpressionField';
@@ -41,7 +41,13 @@ export function TransferFunctionBench({
   const system = useMemo(() => (understood.ok ? systemOf(understood.reading.fraction) : undefined), [understood]);
   return (
     <div className="max-w-3xl">
-      <ExpressionField label={`${part.title}: type it as a fraction in s`} text={text} bindings={bindings} onChange={onChange} large />
+      <ExpressionField
+        label={`${part.title}: type it as a fraction in s`}
+        text={text}
+        bindings={bindings}
+        onChange={onChange}
+        large
+      />
       <p className="mt-1 text-note text-slate">
         Products as <span className="font-mono">2s</span> or <span className="font-mono">K*s</span>, powers as{' '}
         <span className="font-mono">s^2</span>. Letters of the exercise count as your numbers.
@@ -50,12 +56,14 @@ export function TransferFunctionBench({
         <div className="mt-6 grid gap-6 border-t border-rule pt-5 @min-[620px]:grid-cols-[1fr_220px]">
           <dl className="grid content-start gap-y-3">
             <Line name="Expanded">
-              <Formula latex={understood.reading.expanded} />
+              <Formula latex={`\\displaystyle ${understood.reading.expanded}`} />
             </Line>
             <Line name="Factored, lowest terms">
-              <Formula latex={understood.reading.factored} />
+              <Formula latex={`\\displaystyle ${understood.reading.factored}`} />
             </Line>
-            <Line name="Gain at rest">{system.dcGain === null ? 'none: a pole at the origin' : formatNumber(system.dcGain)}</Line>
+            <Line name="Gain at rest">
+              {system.dcGain === null ? 'none: a pole at the origin' : formatNumber(system.dcGain)}
+            </Line>
             <Line name="Poles">
               {system.poles.length === 0 && 'none'}
               {system.poles
@@ -67,7 +75,8 @@ export function TransferFunctionBench({
                     {pole.im > 0 && (
                       <span className="text-slate">
                         {' '}
-                        · damping ratio {formatNumber(pole.dampingRatio!)}, natural frequency {withUnit(pole.naturalFrequency, 'rad/s')}
+                        · damping ratio {formatNumber(pole.dampingRatio!)}, natural frequency{' '}
+                        {withUnit(pole.naturalFrequency, 'rad/s')}
                       </span>
                     )}
                   </span>
@@ -78,7 +87,7 @@ export function TransferFunctionBench({
             title="Poles and zeros"
             poles={system.poles}
             zeros={system.zeros}
-            reach={Math.max(2, ...system.poles.map((pole) => 1.6 * pole.naturalFrequency))}
+            reach={reachOf(system.poles)}
             className="h-[180px]"
           />
         </div>
@@ -166,6 +175,9 @@ function Reveal({ solution, bindings }: { solution: Solution; bindings: Bindings
         frame={frame}
         onFit={() => setFrame(frameFor(tMax, [curve]))}
         curves={[{ id: 'now', curve, look: 'now', label: `rests at ${formatNumber(measures.finalValue ?? 0)}` }]}
+        readings={
+          measures.peakTime === null ? [] : [{ time: measures.peakTime, value: measures.peakValue!, words: peak }]
+        }
         summary={`Step response: ${peak}, final value ${formatNumber(measures.finalValue ?? 0)}.`}
         className="h-[300px]"
       />

@@ -16,7 +16,11 @@ const retryAfter = 4000;
 /** Saves every changed answer a moment after the last change, and again after a lost connection. */
 export function useSaving(bench: Bench, work: Work): Saving {
   const save = useSaveAnswer(bench.exerciseId).mutateAsync;
-  const newest = bench.saved.map(({ savedAt }) => savedAt).sort().at(-1) ?? null;
+  const newest =
+    bench.saved
+      .map(({ savedAt }) => savedAt)
+      .sort()
+      .at(-1) ?? null;
   const [saving, setSaving] = useState<Saving>({ state: 'saved', at: newest });
   const sent = useRef({ answers: work.answers, trails: work.trails });
   const [tries, setTries] = useState(0);
@@ -32,9 +36,7 @@ export function useSaving(bench: Bench, work: Work): Saving {
         setSaving((old) => (old.state === 'offline' ? old : { state: 'saving' }));
         const going = { answers: work.answers, trails: work.trails };
         Promise.all(
-          changed.map(({ id }) =>
-            save({ partId: id, answer: work.answers[id]!, trail: work.trails[id] ?? [] }),
-          ),
+          changed.map(({ id }) => save({ partId: id, answer: work.answers[id]!, trail: work.trails[id] ?? [] })),
         ).then(
           ([first]) => {
             sent.current = going;

@@ -31,14 +31,16 @@ export function workFrom(bench: Pick<Bench, 'parts' | 'saved' | 'handedIn'>): Wo
     answers[part.id] = saved?.answer ?? last?.answer ?? blank(part);
     trails[part.id] = saved?.trail ?? [];
   }
-  const next = bench.parts.find((part) => !bench.handedIn.some((entry) => entry.partId === part.id && entry.verdict?.met));
+  const next = bench.parts.find(
+    (part) => !bench.handedIn.some((entry) => entry.partId === part.id && entry.verdict?.met),
+  );
   return { open: (next ?? bench.parts[0]!).id, chosen: 'Kp', answers, trails, changes: 0 };
 }
 
 /** The answer with which a part starts. */
 export function blank(part: StudentPart): Answer {
   if (part.kind !== 'gains') return { kind: part.kind, text: '' };
-  const start = gainsOfForm[part.form].map((gain) => [gain, String(part.start[gain] ?? 0)]);
+  const start = gainsOfForm[part.form].map((gain) => [gain, String(part.start[gain] ?? 0)] as const);
   return { kind: 'gains', gains: { Kp: '0', ...Object.fromEntries(start) } };
 }
 

@@ -38,11 +38,24 @@ export function AskedColumn({
   const { parts } = document;
   const total = parts.reduce((sum, part) => sum + pointsOf(part), 0);
   const setPart = (id: string, change: Partial<Part>) =>
-    edit((old) => ({ ...old, parts: old.parts.map((part) => (part.id === id ? ({ ...part, ...change } as Part) : part)) }));
+    edit((old) => ({
+      ...old,
+      parts: old.parts.map((part) => (part.id === id ? ({ ...part, ...change } as Part) : part)),
+    }));
   const add = (kind: Part['kind']) => {
     const last = parts[parts.length - 1];
-    const system = !last ? '1/(s + 1)' : last.kind === 'gains' ? last.plant : last.kind === 'number' ? last.system : last.expected;
-    const part = newPart(kind, parts.map(({ id }) => id), system);
+    const system = !last
+      ? '1/(s + 1)'
+      : last.kind === 'gains'
+        ? last.plant
+        : last.kind === 'number'
+          ? last.system
+          : last.expected;
+    const part = newPart(
+      kind,
+      parts.map(({ id }) => id),
+      system,
+    );
     edit((old) => ({ ...old, parts: [...old.parts, part] }));
     onOpen(part.id);
   };
@@ -52,7 +65,10 @@ export function AskedColumn({
   };
   return (
     <section aria-label="Asked and accepted" className="grid content-start gap-4">
-      <ColumnTitle title="Asked · Accepted" note={`${parts.length === 1 ? 'one part' : `${parts.length} parts`}, ${formatNumber(total)} points`} />
+      <ColumnTitle
+        title="Asked · Accepted"
+        note={`${parts.length === 1 ? 'one part' : `${parts.length} parts`}, ${formatNumber(total)} points`}
+      />
       <ol className="grid gap-3">
         {parts.map((part, index) => {
           const own = findings.filter(({ path }) => path.startsWith(`parts/${index}/`));
@@ -60,15 +76,27 @@ export function AskedColumn({
           return (
             <li key={part.id} className={`border-l-2 pl-3 ${isOpen ? 'border-petrol' : 'border-rule'}`}>
               <div className="flex items-baseline gap-2">
-                <button type="button" aria-expanded={isOpen} onClick={() => onOpen(part.id)} className="flex-1 text-left">
-                  <b className="font-semibold">{String.fromCharCode(97 + index)}</b> <b className="font-semibold">{part.title || 'untitled'}</b>
+                <button
+                  type="button"
+                  aria-expanded={isOpen}
+                  onClick={() => onOpen(part.id)}
+                  className="flex-1 text-left"
+                >
+                  <b className="font-semibold">{String.fromCharCode(97 + index)}</b>{' '}
+                  <b className="font-semibold">{part.title || 'untitled'}</b>
                   <span className="text-slate">
                     {' '}
-                    · {part.kind === 'gains' ? `gains, ${part.form}` : kinds[part.kind]} · {formatNumber(pointsOf(part))}
+                    · {part.kind === 'gains' ? `gains, ${part.form}` : kinds[part.kind]} ·{' '}
+                    {formatNumber(pointsOf(part))}
                   </span>
                 </button>
                 {!disabled && parts.length > 1 && (
-                  <button type="button" aria-label={`Remove part ${part.title}`} className="text-slate hover:text-brick" onClick={() => remove(part.id)}>
+                  <button
+                    type="button"
+                    aria-label={`Remove part ${part.title}`}
+                    className="text-slate hover:text-brick"
+                    onClick={() => remove(part.id)}
+                  >
                     ×
                   </button>
                 )}
@@ -103,9 +131,15 @@ export function AskedColumn({
 function AddPart({ onAdd }: { onAdd: (kind: Part['kind']) => void }) {
   return (
     <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger className="justify-self-start px-1 font-medium text-petrol hover:underline">Add a part</DropdownMenu.Trigger>
+      <DropdownMenu.Trigger className="justify-self-start px-1 font-medium text-petrol hover:underline">
+        Add a part
+      </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="start" sideOffset={4} className="z-20 rounded-[3px] border border-rule bg-sheet py-1">
+        <DropdownMenu.Content
+          align="start"
+          sideOffset={4}
+          className="z-20 rounded-[3px] border border-rule bg-sheet py-1"
+        >
           {(Object.keys(kinds) as Part['kind'][]).map((kind) => (
             <DropdownMenu.Item
               key={kind}
@@ -168,7 +202,9 @@ function Rules({
             {...ids}
             className="input px-1.5"
             value={document.verdict}
-            onChange={(event) => edit((old) => ({ ...old, verdict: event.target.value as ExerciseDocument['verdict'] }))}
+            onChange={(event) =>
+              edit((old) => ({ ...old, verdict: event.target.value as ExerciseDocument['verdict'] }))
+            }
           >
             <option value="atOnce">at once</option>
             <option value="afterDue">after the due date</option>
@@ -181,7 +217,9 @@ function Rules({
             {...ids}
             className="input px-1.5"
             value={document.solution}
-            onChange={(event) => edit((old) => ({ ...old, solution: event.target.value as ExerciseDocument['solution'] }))}
+            onChange={(event) =>
+              edit((old) => ({ ...old, solution: event.target.value as ExerciseDocument['solution'] }))
+            }
           >
             <option value="onceDone">once right or out of tries</option>
             <option value="afterDue">after the due date</option>

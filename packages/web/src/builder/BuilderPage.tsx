@@ -1,4 +1,12 @@
-import { type Bindings, type Draft, type ExerciseDocument, Problem, bindingsOf, drawValues, examine } from '@nailset/core';
+import {
+  type Bindings,
+  type Draft,
+  type ExerciseDocument,
+  Problem,
+  bindingsOf,
+  drawValues,
+  examine,
+} from '@nailset/core';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useChangeExercise, useDraft, usePublish, useSession } from '../api/queries';
@@ -23,7 +31,11 @@ export default function BuilderPage() {
       <>
         <Header />
         <main>
-          {draft.isPending ? <Loading what="Opening the builder" /> : <ErrorNote error={draft.error} retry={() => void draft.refetch()} />}
+          {draft.isPending ? (
+            <Loading what="Opening the builder" />
+          ) : (
+            <ErrorNote error={draft.error} retry={() => void draft.refetch()} />
+          )}
         </main>
       </>
     );
@@ -83,11 +95,11 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
           {findings.length > 1 && ` And ${findings.length - 1} more.`}
         </p>
       )}
-      <main className="grid min-h-0 flex-1 xl:grid-cols-[minmax(300px,1fr)_minmax(390px,1.25fr)_minmax(470px,1.55fr)]">
-        <div className="border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
+      <main className="grid min-h-0 flex-1 xl:grid-cols-[minmax(330px,1fr)_minmax(400px,1.2fr)_minmax(470px,1.5fr)] xl:grid-rows-[minmax(0,1fr)]">
+        <div className="relative border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
           <GivenColumn document={document} findings={findings} disabled={disabled} edit={setDocument} />
         </div>
-        <div className="border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
+        <div className="relative border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
           <AskedColumn
             document={document}
             open={open}
@@ -101,7 +113,7 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
           />
           {change.error && <ErrorNote error={change.error} />}
         </div>
-        <div className="min-w-0 bg-paper xl:overflow-y-auto">
+        <div className="relative min-w-0 xl:overflow-y-auto">
           <StudentPreview document={settled} open={open} />
         </div>
       </main>
@@ -160,7 +172,8 @@ function DraftNote({
     case 'saved':
       return (
         <span>
-          {changed ? (version === null ? 'Draft' : `Draft after version ${version}`) : 'Published'}, saved {clockTime(saving.at)}
+          {changed ? (version === null ? 'Draft' : `Draft after version ${version}`) : 'Published'}, saved{' '}
+          {clockTime(saving.at)}
         </span>
       );
   }

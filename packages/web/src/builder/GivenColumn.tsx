@@ -68,7 +68,11 @@ export function GivenColumn({
           ))}
         </ul>
         {!disabled && document.parameters.length < 12 && (
-          <Button look="quiet" className="mt-2" onClick={() => set({ parameters: [...document.parameters, newParameter(document)] })}>
+          <Button
+            look="quiet"
+            className="mt-2"
+            onClick={() => set({ parameters: [...document.parameters, newParameter(document)] })}
+          >
             Add a parameter
           </Button>
         )}
@@ -114,7 +118,7 @@ function ParameterRow({
   const named = (what: string) => `${symbol || 'parameter'}, ${what}`;
   return (
     <div className="grid gap-1.5">
-      <div className="grid grid-cols-[28px_64px_1fr_72px_24px] items-center gap-1.5">
+      <div className="grid grid-cols-[24px_52px_1fr_84px_16px] items-center gap-1.5">
         <Formula latex={symbol ? nameToLatex(symbol) : '?'} />
         <input
           className="input px-1.5 py-1 font-mono text-[13px]"
@@ -146,12 +150,17 @@ function ParameterRow({
           onChange={(event) => onChange({ unit: event.target.value })}
         />
         {!disabled && (
-          <button type="button" aria-label={`Remove ${symbol}`} className="text-slate hover:text-brick" onClick={onRemove}>
+          <button
+            type="button"
+            aria-label={`Remove ${symbol}`}
+            className="text-slate hover:text-brick"
+            onClick={onRemove}
+          >
             ×
           </button>
         )}
       </div>
-      <div className="grid grid-cols-[96px_1fr] items-center gap-1.5 pl-[34px]">
+      <div className="grid grid-cols-[84px_1fr_16px] items-center gap-1.5 pl-[30px]">
         <select
           className="input px-1 py-1 text-[13px]"
           aria-label={named('kind of draw')}
@@ -189,7 +198,12 @@ function ParameterRow({
           </span>
         )}
         {draw.kind === 'list' && (
-          <ListField values={draw.values} label={named('values')} disabled={disabled} onChange={(values) => onChange({ draw: { kind: 'list', values } })} />
+          <ListField
+            values={draw.values}
+            label={named('values')}
+            disabled={disabled}
+            onChange={(values) => onChange({ draw: { kind: 'list', values } })}
+          />
         )}
       </div>
       {error && <p className="pl-[34px] text-note text-brick">{error}</p>}

@@ -37,12 +37,25 @@ export function PartEditor({
       <div className="grid gap-3">
         <Field label="Title of the part" error={findings.find(({ path }) => path.endsWith('/title'))?.message}>
           {(ids) => (
-            <input {...ids} className="input" maxLength={60} value={part.title} onChange={(event) => onChange({ title: event.target.value })} />
+            <input
+              {...ids}
+              className="input"
+              maxLength={60}
+              value={part.title}
+              onChange={(event) => onChange({ title: event.target.value })}
+            />
           )}
         </Field>
         <Field label="What to do">
           {(ids) => (
-            <textarea {...ids} className="input" rows={2} maxLength={2000} value={part.prompt} onChange={(event) => onChange({ prompt: event.target.value })} />
+            <textarea
+              {...ids}
+              className="input"
+              rows={2}
+              maxLength={2000}
+              value={part.prompt}
+              onChange={(event) => onChange({ prompt: event.target.value })}
+            />
           )}
         </Field>
       </div>
@@ -54,15 +67,17 @@ export function PartEditor({
             bindings={bindings}
             onChange={(expected) => onChange({ expected })}
           />
-          <TypedAcceptance part={part} onChange={onChange} note="of each coefficient, after dividing by the leading one" />
+          <TypedAcceptance
+            part={part}
+            onChange={onChange}
+            note="of each coefficient, after dividing by the leading one"
+          />
         </>
       )}
       {part.kind === 'number' && (
         <>
           <Field label="Asked for">
-            {(ids) => (
-              <QuantitySelect {...ids} value={part.quantity} onChange={(quantity) => onChange({ quantity })} />
-            )}
+            {(ids) => <QuantitySelect {...ids} value={part.quantity} onChange={(quantity) => onChange({ quantity })} />}
           </Field>
           <ExpressionField
             label="of the unit step response of"
@@ -91,11 +106,24 @@ function TypedAcceptance({
     <div className="grid grid-cols-2 gap-3">
       <Field label="Tolerance" hint={note}>
         {(ids) => (
-          <DecimalField {...ids} unit="%" min={0} value={part.tolerancePercent} onChange={(value) => onChange({ tolerancePercent: Math.min(20, value) })} />
+          <DecimalField
+            {...ids}
+            unit="%"
+            min={0}
+            value={part.tolerancePercent}
+            onChange={(value) => onChange({ tolerancePercent: Math.min(20, value) })}
+          />
         )}
       </Field>
       <Field label="Points">
-        {(ids) => <DecimalField {...ids} min={0} value={part.points} onChange={(value) => onChange({ points: Math.min(100, value) })} />}
+        {(ids) => (
+          <DecimalField
+            {...ids}
+            min={0}
+            value={part.points}
+            onChange={(value) => onChange({ points: Math.min(100, value) })}
+          />
+        )}
       </Field>
     </div>
   );
@@ -112,7 +140,12 @@ function QuantitySelect({
   'aria-label'?: string;
 }) {
   return (
-    <select {...rest} className="input px-1.5" value={value} onChange={(event) => onChange(event.target.value as QuantityName)}>
+    <select
+      {...rest}
+      className="input px-1 text-[13px]"
+      value={value}
+      onChange={(event) => onChange(event.target.value as QuantityName)}
+    >
       {quantityNames.map((name) => (
         <option key={name} value={name}>
           {quantities[name].label}
@@ -128,18 +161,33 @@ function GainsEditor({ part, bindings, onChange }: { part: GainsPart; bindings: 
   const setNail = (index: number, change: Partial<Nail>) =>
     onChange({ nails: part.nails.map((nail, k) => (k === index ? { ...nail, ...change } : nail)) });
   const addNail = () => {
-    const quantity = quantityNames.find((name) => !part.nails.some((nail) => nail.quantity === name)) ?? 'overshootPercent';
+    const quantity =
+      quantityNames.find((name) => !part.nails.some((nail) => nail.quantity === name)) ?? 'overshootPercent';
     const { usualRelation: relation, usualLimit: limit } = quantities[quantity];
-    const id = freeId(`nail-${part.nails.length + 1}`, part.nails.map((nail) => nail.id));
+    const id = freeId(
+      `nail-${part.nails.length + 1}`,
+      part.nails.map((nail) => nail.id),
+    );
     onChange({ nails: [...part.nails, { id, quantity, relation, limit, points: 1 }] });
   };
   return (
     <>
-      <ExpressionField label="Plant P" lead="P(s)=" text={part.plant} bindings={bindings} onChange={(plant) => onChange({ plant })} />
+      <ExpressionField
+        label="Plant P"
+        lead="P(s)="
+        text={part.plant}
+        bindings={bindings}
+        onChange={(plant) => onChange({ plant })}
+      />
       <div className="grid grid-cols-[88px_1fr_88px] gap-2">
         <Field label="Controller">
           {(ids) => (
-            <select {...ids} className="input px-1.5" value={part.form} onChange={(event) => onChange({ form: event.target.value as GainsPart['form'] })}>
+            <select
+              {...ids}
+              className="input px-1.5"
+              value={part.form}
+              onChange={(event) => onChange({ form: event.target.value as GainsPart['form'] })}
+            >
               {Object.keys(forms).map((form) => (
                 <option key={form}>{form}</option>
               ))}
@@ -148,11 +196,25 @@ function GainsEditor({ part, bindings, onChange }: { part: GainsPart; bindings: 
         </Field>
         <Field label="Output and its unit">
           {(ids) => (
-            <input {...ids} className="input" maxLength={60} value={part.output} onChange={(event) => onChange({ output: event.target.value })} />
+            <input
+              {...ids}
+              className="input"
+              maxLength={60}
+              value={part.output}
+              onChange={(event) => onChange({ output: event.target.value })}
+            />
           )}
         </Field>
         <Field label="Time shown">
-          {(ids) => <DecimalField {...ids} unit="s" min={0.001} value={part.horizon} onChange={(horizon) => onChange({ horizon })} />}
+          {(ids) => (
+            <DecimalField
+              {...ids}
+              unit="s"
+              min={0.001}
+              value={part.horizon}
+              onChange={(horizon) => onChange({ horizon })}
+            />
+          )}
         </Field>
       </div>
       <table className="w-full text-left text-note text-slate">
@@ -172,7 +234,11 @@ function GainsEditor({ part, bindings, onChange }: { part: GainsPart; bindings: 
               <tr key={gain}>
                 <td className="w-10 text-ink">{gain}</td>
                 <td className="py-0.5 pr-1.5">
-                  <DecimalField label={`${gain}, start`} value={start} onChange={(value) => onChange({ start: { ...part.start, [gain]: value } })} />
+                  <DecimalField
+                    label={`${gain}, start`}
+                    value={start}
+                    onChange={(value) => onChange({ start: { ...part.start, [gain]: value } })}
+                  />
                 </td>
                 {(['fine', 'coarse'] as const).map((size) => (
                   <td key={size} className="py-0.5 pr-1.5">
@@ -197,7 +263,9 @@ function GainsEditor({ part, bindings, onChange }: { part: GainsPart; bindings: 
               key={nail.id}
               nail={nail}
               onChange={(change) => setNail(index, change)}
-              onRemove={part.nails.length > 1 ? () => onChange({ nails: part.nails.filter((_, k) => k !== index) }) : undefined}
+              onRemove={
+                part.nails.length > 1 ? () => onChange({ nails: part.nails.filter((_, k) => k !== index) }) : undefined
+              }
             />
           ))}
         </ul>
@@ -226,7 +294,10 @@ function NailRow({
     onChange({ quantity, relation, limit });
   };
   return (
-    <li className="grid grid-cols-[1fr_44px_84px_64px_20px] items-center gap-1.5 border-t border-grid py-1" title={definition}>
+    <li
+      className="grid grid-cols-[1fr_42px_72px_58px_14px] items-center gap-1.5 border-t border-grid py-1"
+      title={definition}
+    >
       <QuantitySelect aria-label="Nail" value={nail.quantity} onChange={pick} />
       <select
         aria-label={`${label}: at most or at least`}
@@ -237,10 +308,26 @@ function NailRow({
         <option value="atMost">≤</option>
         <option value="atLeast">≥</option>
       </select>
-      <DecimalField label={`${label}, limit`} unit={unit} value={nail.limit} onChange={(limit) => onChange({ limit })} />
-      <DecimalField label={`${label}, points`} unit="pt" min={0} value={nail.points} onChange={(points) => onChange({ points: Math.min(100, points) })} />
+      <DecimalField
+        label={`${label}, limit`}
+        unit={unit}
+        value={nail.limit}
+        onChange={(limit) => onChange({ limit })}
+      />
+      <DecimalField
+        label={`${label}, points`}
+        unit="pt"
+        min={0}
+        value={nail.points}
+        onChange={(points) => onChange({ points: Math.min(100, points) })}
+      />
       {onRemove ? (
-        <button type="button" aria-label={`Remove the nail ${label}`} className="text-slate hover:text-brick" onClick={onRemove}>
+        <button
+          type="button"
+          aria-label={`Remove the nail ${label}`}
+          className="text-slate hover:text-brick"
+          onClick={onRemove}
+        >
           ×
         </button>
       ) : (

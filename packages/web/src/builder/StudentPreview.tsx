@@ -19,7 +19,11 @@ export function StudentPreview({ document, open }: { document: ExerciseDocument;
         {draws && (
           <label className="flex items-center gap-2">
             Numbers of
-            <select className="input w-auto px-1.5 py-1 text-[13px]" value={draw} onChange={(event) => setDraw(Number(event.target.value))}>
+            <select
+              className="input w-auto px-1.5 py-1 text-[13px]"
+              value={draw}
+              onChange={(event) => setDraw(Number(event.target.value))}
+            >
               <option value={0}>the lowest of each draw</option>
               <option value={1}>the highest of each draw</option>
               {Array.from({ length: drawsShown }, (_, k) => (
@@ -42,7 +46,11 @@ export function StudentPreview({ document, open }: { document: ExerciseDocument;
 
 /** Whatever changes what a student’s answers look like starts the preview’s work afresh. */
 function shapeOf({ parts }: ExerciseDocument): string {
-  return JSON.stringify(parts.map((part) => (part.kind === 'gains' ? [part.id, part.form, part.start, part.horizon] : [part.id, part.kind])));
+  return JSON.stringify(
+    parts.map((part) =>
+      part.kind === 'gains' ? [part.id, part.form, part.start, part.horizon] : [part.id, part.kind],
+    ),
+  );
 }
 
 function Preview({ bench, open }: { bench: Bench; open: string }) {

@@ -5,7 +5,8 @@ export function newExercise(): ExerciseDocument {
   return {
     format: 1,
     title: 'New exercise',
-    statement: 'A ferry ramp follows its drive as\n\n$$P(s) = \\frac{b}{s^2 + a\\,s + 2}$$\n\nwith $a = {{a}}$ and $b = {{b}}$.',
+    statement:
+      'A ferry ramp follows its drive as\n\n$$P(s) = \\frac{b}{s^2 + a\\,s + 2}$$\n\nwith $a = {{a}}$ and $b = {{b}}$.',
     parameters: [
       { symbol: 'a', meaning: 'friction', unit: '1/s', draw: { kind: 'range', from: 1, to: 2, step: 0.2 } },
       { symbol: 'b', meaning: 'drive gain', unit: '', draw: { kind: 'fixed', value: 3 } },

@@ -4,10 +4,7 @@ import { isOffline } from '../api/client';
 import { useSaveDraft } from '../api/queries';
 
 export type DraftState =
-  | { state: 'saved'; at: string }
-  | { state: 'saving' }
-  | { state: 'offline' }
-  | { state: 'refused'; message: string };
+  { state: 'saved'; at: string } | { state: 'saving' } | { state: 'offline' } | { state: 'refused'; message: string };
 
 const pause = 700;
 const retryAfter = 4000;

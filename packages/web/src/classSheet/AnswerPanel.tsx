@@ -33,7 +33,12 @@ export function AnswerPanel({ submissionId, onClose }: { submissionId: string; o
           <AnswerShown handed={handed.data} />
           {expected && part.kind !== 'gains' && (
             <p className="mt-2 text-[13px] text-slate">
-              Expected {part.kind === 'transferFunction' ? <Formula latex={expected} className="text-ink" /> : <b className="text-ink">{expected}</b>}
+              Expected{' '}
+              {part.kind === 'transferFunction' ? (
+                <Formula latex={expected} className="text-ink" />
+              ) : (
+                <b className="text-ink">{expected}</b>
+              )}
             </p>
           )}
           <TrailShown handed={handed.data} />
@@ -42,7 +47,11 @@ export function AnswerPanel({ submissionId, onClose }: { submissionId: string; o
           <p className={`text-[15px] ${points >= pointsOf(part) ? 'text-moss' : 'text-brick'}`}>
             {formatNumber(points)} of {formatNumber(pointsOf(part))} points
           </p>
-          {verdict ? <VerdictLines verdict={verdict} /> : <p className="text-copper">The check was stopped: it took too long.</p>}
+          {verdict ? (
+            <VerdictLines verdict={verdict} />
+          ) : (
+            <p className="text-copper">The check was stopped: it took too long.</p>
+          )}
           {verdict?.curveDistance !== undefined && (
             <p className="mt-1.5 text-[13px] text-slate">
               Its step response differs from the expected one by up to {formatNumber(100 * verdict.curveDistance)} %.
@@ -153,12 +162,27 @@ function OverrideForm({ submissionId, points, most }: { submissionId: string; po
     <form onSubmit={submit} className="mt-3 grid grid-cols-[72px_1fr] gap-2">
       <Field label={`Points of ${formatNumber(most)}`}>
         {(ids) => (
-          <input {...ids} aria-invalid={!valid} className="input" inputMode="decimal" value={value} onChange={(event) => setValue(event.target.value)} />
+          <input
+            {...ids}
+            aria-invalid={!valid}
+            className="input"
+            inputMode="decimal"
+            value={value}
+            onChange={(event) => setValue(event.target.value)}
+          />
         )}
       </Field>
       <Field label="Reason, shown to the student">
         {(ids) => (
-          <input {...ids} className="input" required minLength={3} maxLength={500} value={reason} onChange={(event) => setReason(event.target.value)} />
+          <input
+            {...ids}
+            className="input"
+            required
+            minLength={3}
+            maxLength={500}
+            value={reason}
+            onChange={(event) => setReason(event.target.value)}
+          />
         )}
       </Field>
       <div className="col-span-2 flex items-center gap-2">

@@ -24,7 +24,11 @@ export default function ClassSheetPage() {
       <>
         <Header />
         <main>
-          {sheet.isPending ? <Loading what="Opening the class sheet" /> : <ErrorNote error={sheet.error} retry={() => void sheet.refetch()} />}
+          {sheet.isPending ? (
+            <Loading what="Opening the class sheet" />
+          ) : (
+            <ErrorNote error={sheet.error} retry={() => void sheet.refetch()} />
+          )}
         </main>
       </>
     );
@@ -74,19 +78,31 @@ function Loaded({ sheet }: { sheet: ClassSheet }) {
       </Header>
       {sheet.rows.length === 0 ? (
         <Empty title="Nobody has joined yet.">
-          Students join with the course code on the <Link className="link" to={`/courses/${sheet.courseId}`}>shelf</Link>.
+          Students join with the course code on the{' '}
+          <Link className="link" to={`/courses/${sheet.courseId}`}>
+            shelf
+          </Link>
+          .
         </Empty>
       ) : (
-        <main className="grid min-h-0 flex-1 xl:grid-cols-[1.12fr_1fr]">
-          <div className="border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
+        <main className="grid min-h-0 flex-1 xl:grid-cols-[1.12fr_1fr] xl:grid-rows-[minmax(0,1fr)]">
+          <div className="relative border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
             <h1 className="sr-only">Class sheet</h1>
             <SheetTable sheet={sheet} chosen={chosen} onChoose={choose} />
           </div>
-          <div className="flex min-w-0 flex-col gap-5 px-5 py-4 xl:overflow-y-auto">
+          <div className="relative flex min-w-0 flex-col gap-5 px-5 py-4 xl:overflow-y-auto">
             {part && (
               <div>
                 {drawn.length > 1 && <PartTabs parts={drawn} open={part.id} onOpen={setPartId} />}
-                <FlockPanel key={part.id} part={part} entries={entries} sheet={sheet} chosen={chosen} onChoose={choose} nameOf={nameOf} />
+                <FlockPanel
+                  key={part.id}
+                  part={part}
+                  entries={entries}
+                  sheet={sheet}
+                  chosen={chosen}
+                  onChoose={choose}
+                  nameOf={nameOf}
+                />
               </div>
             )}
             {chosen ? (
@@ -94,7 +110,9 @@ function Loaded({ sheet }: { sheet: ClassSheet }) {
             ) : (
               <Suspense fallback={<Loading what="Counting" />}>
                 <PointsChart sheet={sheet} />
-                <p className="text-note text-slate">Choose a nail or a curve to see the answer, its measures and its trail.</p>
+                <p className="text-note text-slate">
+                  Choose a nail or a curve to see the answer, its measures and its trail.
+                </p>
               </Suspense>
             )}
           </div>

@@ -49,7 +49,8 @@ function Drawn({
   }, [sheet.rows]);
   const shown: PlotCurve[] = curves
     .map(({ submissionId, curve }): PlotCurve => {
-      if (submissionId === chosen) return { id: submissionId, curve, look: 'second', label: nameOf(submissionId).split(' ')[0]! };
+      if (submissionId === chosen)
+        return { id: submissionId, curve, look: 'second', label: nameOf(submissionId).split(' ')[0]! };
       return { id: submissionId, curve, look: met.has(submissionId) ? 'held' : 'missed' };
     })
     // The chosen curve is drawn last, over the others; curves that miss lie below those that hold.
@@ -77,7 +78,7 @@ function frameOf(part: Part, horizon: number, curves: Flock['curves']): Frame {
   const peaks = curves
     .map(({ curve }) => ({ curve, peak: Math.max(...curve.values.map(Math.abs)) }))
     .sort((a, b) => a.peak - b.peak);
-  const bulk = peaks.slice(0, Math.ceil(0.85 * peaks.length)).map(({ curve }) => curve);
+  const bulk = peaks.slice(0, Math.ceil(0.95 * peaks.length)).map(({ curve }) => curve);
   return frameFor(horizon, bulk, part.kind === 'gains' ? [0, 1] : [0]);
 }
 
@@ -101,4 +102,3 @@ function classLimits(part: Extract<Part, { kind: 'gains' }>, frame: Frame) {
   };
   return limitsOf(part.nails, items, atRest, 0, frame.tMax).filter((limit) => limit.ground);
 }
-

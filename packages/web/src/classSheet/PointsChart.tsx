@@ -16,8 +16,20 @@ export default function PointsChart({ sheet }: { sheet: ClassSheet }) {
       <figcaption className="caption mb-1">Points, students by tenth of {formatNumber(sheet.outOf)}</figcaption>
       <div ref={place} className="h-[150px]">
         {width > 0 && (
-          <BarChart width={width} height={150} data={data} accessibilityLayer={false} margin={{ top: 16, right: 4, bottom: 0, left: 4 }}>
-            <XAxis dataKey="points" interval={0} tickLine={false} stroke="var(--color-ink)" tick={{ fontSize: 11, fill: 'var(--color-slate)' }} />
+          <BarChart
+            width={width}
+            height={150}
+            data={data}
+            accessibilityLayer={false}
+            margin={{ top: 16, right: 4, bottom: 0, left: 4 }}
+          >
+            <XAxis
+              dataKey="points"
+              interval={0}
+              tickLine={false}
+              stroke="var(--color-ink)"
+              tick={{ fontSize: 11, fill: 'var(--color-slate)' }}
+            />
             <YAxis hide domain={[0, 'dataMax']} />
             <Bar dataKey="students" fill="var(--color-moss-soft)" isAnimationActive={false} maxBarSize={40}>
               <LabelList

@@ -16,7 +16,9 @@ export function SheetTable({
   const rows =
     order === 'name'
       ? [...sheet.rows].sort((a, b) => a.person.name.localeCompare(b.person.name))
-      : [...sheet.rows].sort((a, b) => (b.points ?? -1) - (a.points ?? -1) || a.person.name.localeCompare(b.person.name));
+      : [...sheet.rows].sort(
+          (a, b) => (b.points ?? -1) - (a.points ?? -1) || a.person.name.localeCompare(b.person.name),
+        );
   const sorted = (by: 'points' | 'name') => (order === by ? 'font-medium text-ink' : 'hover:underline');
   return (
     <div className="overflow-x-auto">

@@ -10,7 +10,9 @@ export function summarise(sheet: Pick<ClassSheet, 'rows'>): { handedIn: number; 
 }
 
 /** How many students reached each share of the points, in tenths; those who handed nothing in are left out. */
-export function pointsByTenth(sheet: Pick<ClassSheet, 'rows' | 'outOf'>): { from: number; to: number; students: number }[] {
+export function pointsByTenth(
+  sheet: Pick<ClassSheet, 'rows' | 'outOf'>,
+): { from: number; to: number; students: number }[] {
   const width = sheet.outOf / 10 || 1;
   const tenths = Array.from({ length: 10 }, (_, k) => ({ from: k * width, to: (k + 1) * width, students: 0 }));
   for (const { points } of sheet.rows) {

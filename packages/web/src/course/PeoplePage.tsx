@@ -17,7 +17,9 @@ export function PeoplePage() {
   useTitle('People');
   return (
     <>
-      <Header crumbs={people.data ? [{ text: people.data.course, to: `/courses/${courseId}` }, { text: 'People' }] : []} />
+      <Header
+        crumbs={people.data ? [{ text: people.data.course, to: `/courses/${courseId}` }, { text: 'People' }] : []}
+      />
       <main className="mx-auto max-w-3xl px-5 py-8">
         {people.isPending && <Loading what="Looking up people" />}
         {people.error && <ErrorNote error={people.error} retry={() => void people.refetch()} />}

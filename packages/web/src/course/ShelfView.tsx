@@ -14,8 +14,7 @@ export function ShelfView({ courseId, role }: { courseId: string; role: Role }) 
   const create = useNewExercise(courseId);
   const navigate = useNavigate();
   useTitle(shelf.data ? `Shelf, ${shelf.data.course}` : 'Shelf');
-  const add = () =>
-    create.mutate(newExercise(), { onSuccess: ({ id }) => void navigate(`/exercises/${id}/build`) });
+  const add = () => create.mutate(newExercise(), { onSuccess: ({ id }) => void navigate(`/exercises/${id}/build`) });
   return (
     <>
       <Header crumbs={shelf.data ? [{ text: shelf.data.course }, { text: 'Shelf' }] : []}>
@@ -78,7 +77,10 @@ function Table({ rows }: { rows: readonly ShelfRow[] }) {
           {rows.map((row) => (
             <tr key={row.id} className="border-b border-grid">
               <td className="py-3 pr-3">
-                <Link to={`/exercises/${row.id}/build`} className="font-serif text-[17px] hover:text-petrol hover:underline">
+                <Link
+                  to={`/exercises/${row.id}/build`}
+                  className="font-serif text-[17px] hover:text-petrol hover:underline"
+                >
                   {row.title}
                 </Link>
               </td>
@@ -88,9 +90,7 @@ function Table({ rows }: { rows: readonly ShelfRow[] }) {
               </td>
               <td className="px-3 text-[13px] whitespace-nowrap">{row.dueAt ? dayAndTime(row.dueAt) : '–'}</td>
               <td className="px-3 text-right">{formatNumber(row.points)}</td>
-              <td className="px-3">
-                {row.version !== null && <Share part={row.handedIn} whole={row.students} />}
-              </td>
+              <td className="px-3">{row.version !== null && <Share part={row.handedIn} whole={row.students} />}</td>
               <td className="px-3">{row.wantingLook > 0 && <span className="text-copper">{row.wantingLook}</span>}</td>
               <td className="py-2 pl-3 text-right">
                 {row.version !== null && (

@@ -14,13 +14,13 @@ export function PolePlane({
   poles: readonly Pole[];
   zeros?: readonly Root[];
   before?: readonly Pole[];
-  /** Distance from the origin to the left edge, in rad/s. */
+  /** Distance from the origin, up, down and to the left, that is surely inside, in rad/s. */
   reach: number;
   className?: string;
 }) {
   const [place, { width, height }] = useSize<HTMLDivElement>();
   const origin = { x: width * 0.78, y: height / 2 };
-  const scale = origin.x / reach;
+  const scale = Math.min(origin.x, origin.y) / (1.12 * reach);
   const at = ({ re, im }: { re: number; im: number }) => ({ x: origin.x + re * scale, y: origin.y - im * scale });
   const inside = (point: { re: number; im: number }) => {
     const { x, y } = at(point);
@@ -42,14 +42,28 @@ export function PolePlane({
             <rect x={origin.x} width={width - origin.x} height={height} className="fill-copper/8" />
             <line x1="0" x2={width} y1={origin.y} y2={origin.y} className="stroke-ink" />
             <line x1={origin.x} x2={origin.x} y1="0" y2={height} className="stroke-ink" />
-            <text x="4" y={origin.y - 5} className="fill-slate">
+            <path
+              d={`M${origin.x - reach * scale} ${origin.y - 3}v6M${origin.x - 3} ${origin.y - reach * scale}h6`}
+              className="stroke-ink"
+            />
+            <text x={origin.x - reach * scale} y={origin.y + 14} textAnchor="middle" className="fill-slate">
               −{Number(reach.toPrecision(2))}
+            </text>
+            <text x={origin.x + 5} y={origin.y - reach * scale + 4} className="fill-slate">
+              {Number(reach.toPrecision(2))}j
             </text>
             {before.map((pole, k) => (
               <Cross key={k} {...at(pole)} className="stroke-ghost" />
             ))}
             {zeros.map((zero, k) => (
-              <circle key={k} cx={at(zero).x} cy={at(zero).y} r="4.5" className="fill-none stroke-petrol" strokeWidth="1.6" />
+              <circle
+                key={k}
+                cx={at(zero).x}
+                cy={at(zero).y}
+                r="4.5"
+                className="fill-none stroke-petrol"
+                strokeWidth="1.6"
+              />
             ))}
             {poles.map((pole, k) => (
               <Cross key={k} {...at(pole)} className={pole.re < 0 ? 'stroke-petrol' : 'stroke-brick'} />
@@ -59,6 +73,14 @@ export function PolePlane({
       </div>
     </figure>
   );
+}
+
+/** A round reach that shows every pole with some air. */
+export function reachOf(poles: readonly Pole[]): number {
+  const farthest = Math.max(1, ...poles.map((pole) => pole.naturalFrequency));
+  return Number((1.1 * farthest).toPrecision(1)) < farthest
+    ? Number((1.6 * farthest).toPrecision(1))
+    : Number((1.1 * farthest).toPrecision(1));
 }
 
 function Cross({ x, y, className }: { x: number; y: number; className: string }) {

@@ -2,12 +2,19 @@ import type { Curve } from '@nailset/core';
 import { formatNumber } from '@nailset/core';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
-import { memo, useId, useMemo, useState } from 'react';
+import { memo, useId, useState } from 'react';
 import { type Frame, spread, valueAt } from './frame';
 import type { Limit } from './limits';
 import { useSize } from './useSize';
 
 export type CurveLook = 'now' | 'second' | 'first' | 'ghost' | 'held' | 'missed';
+
+/** A point on a curve that is pointed out. */
+export interface Reading {
+  readonly time: number;
+  readonly value: number;
+  readonly words: string;
+}
 
 /** One response on the plot; `label` stands at its end. */
 export interface PlotCurve {
@@ -35,6 +42,7 @@ export function ResponsePlot({
   frame,
   curves,
   limits = [],
+  readings = [],
   reference,
   onFit,
   onPick,
@@ -46,6 +54,8 @@ export function ResponsePlot({
   curves: readonly PlotCurve[];
   limits?: readonly Limit[];
   reference?: number;
+  /** Readings on the curves, with their words. */
+  readings?: readonly Reading[];
   onFit?: () => void;
   onPick?: (id: string) => void;
   summary: string;
@@ -77,7 +87,7 @@ export function ResponsePlot({
       {asTable ? (
         <CurveTable curves={curves} frame={frame} className={className} />
       ) : (
-        <Drawing {...{ frame, curves, limits, reference, onPick, summary, className }} />
+        <Drawing {...{ frame, curves, limits, readings, reference, onPick, summary, className }} />
       )}
     </figure>
   );
@@ -87,6 +97,7 @@ function Drawing({
   frame,
   curves,
   limits,
+  readings,
   reference,
   onPick,
   summary,
@@ -95,6 +106,7 @@ function Drawing({
   frame: Frame;
   curves: readonly PlotCurve[];
   limits: readonly Limit[];
+  readings: readonly Reading[];
   reference: number | undefined;
   onPick: ((id: string) => void) | undefined;
   summary: string;
@@ -126,17 +138,31 @@ function Drawing({
               <rect x={margin.left} y={margin.top} width={right - margin.left} height={bottom - margin.top} />
             </clipPath>
             <pattern id={hatch} width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-              <line x1="0" y1="0" x2="0" y2="7" className="stroke-copper/35" strokeWidth="1" />
+              <line x1="0" y1="0" x2="0" y2="7" className="stroke-copper/25" strokeWidth="1" />
             </pattern>
           </defs>
-          <rect x={margin.left} y={margin.top} width={right - margin.left} height={bottom - margin.top} className="fill-sheet" />
+          <rect
+            x={margin.left}
+            y={margin.top}
+            width={right - margin.left}
+            height={bottom - margin.top}
+            className="fill-sheet"
+          />
           <Axes frame={frame} x={x} y={y} right={right} bottom={bottom} margin={margin} />
           <g clipPath={`url(#${clip})`}>
             {limits.map((limit) => (
               <Ground key={limit.id} limit={limit} x={x} y={y} fill={`url(#${hatch})`} frame={frame} />
             ))}
             {reference !== undefined && (
-              <line x1={margin.left} x2={right} y1={y(reference)} y2={y(reference)} className="stroke-ink" strokeWidth="1" strokeDasharray="1 3" />
+              <line
+                x1={margin.left}
+                x2={right}
+                y1={y(reference)}
+                y2={y(reference)}
+                className="stroke-ink"
+                strokeWidth="1"
+                strokeDasharray="1 3"
+              />
             )}
             {curves.map(({ id, curve, look }) => {
               const { className: stroke, width: thick, dash } = strokes[look];
@@ -156,6 +182,19 @@ function Drawing({
           </g>
           {limits.map((limit) => (
             <Pin key={limit.id} limit={limit} x={x} y={y} right={right} frame={frame} />
+          ))}
+          {readings.map(({ time, value, words }) => (
+            <g key={words} className="fill-petrol">
+              <circle cx={x(time)} cy={clamp(y(value), margin.top, bottom)} r="3.2" />
+              <text
+                x={x(time) + 8}
+                y={clamp(y(value) - 8, margin.top + 12, bottom)}
+                strokeWidth="3"
+                className="stroke-sheet/80 [paint-order:stroke]"
+              >
+                {words}
+              </text>
+            </g>
           ))}
           {labelled.map(({ id, look, label }, k) => (
             <text key={id} x={right + 8} y={labelAt[k]! + 4} className={strokes[look].text}>
@@ -218,7 +257,13 @@ const Axes = memo(
           </g>
         ))}
         <line x1={margin.left} x2={margin.left} y1={margin.top} y2={bottom} className="stroke-ink" />
-        <line x1={margin.left} x2={right} y1={y(Math.max(0, frame.yMin))} y2={y(Math.max(0, frame.yMin))} className="stroke-ink" />
+        <line
+          x1={margin.left}
+          x2={right}
+          y1={y(Math.max(0, frame.yMin))}
+          y2={y(Math.max(0, frame.yMin))}
+          className="stroke-ink"
+        />
       </g>
     );
   },
@@ -242,7 +287,14 @@ function Ground({ limit, x, y, fill, frame }: { limit: Limit; x: Scale; y: Scale
           fill={fill}
         />
       )}
-      <line x1={x(within(edge.t0))} x2={x(within(edge.t1))} y1={y(level(edge.y0))} y2={y(level(edge.y1))} className={stroke} strokeWidth="1.2" />
+      <line
+        x1={x(within(edge.t0))}
+        x2={x(within(edge.t1))}
+        y1={y(level(edge.y0))}
+        y2={y(level(edge.y1))}
+        className={stroke}
+        strokeWidth="1.2"
+      />
     </g>
   );
 }
@@ -259,18 +311,23 @@ function Pin({ limit, x, y, right, frame }: { limit: Limit; x: Scale; y: Scale; 
     <g className={met ? 'stroke-moss' : 'stroke-brick'}>
       <line x1={px} x2={px} y1={py} y2={py + reach} strokeWidth="1.6" />
       <circle cx={px} cy={py + reach} r="4.2" strokeWidth="1.6" className={met ? 'fill-moss' : 'fill-sheet'} />
-      <text
-        x={px + (leftward ? -9 : 9)}
-        y={py + reach + 4}
-        textAnchor={leftward ? 'end' : 'start'}
-        strokeWidth="3"
-        className={`stroke-sheet/80 [paint-order:stroke] ${met ? 'fill-moss' : 'fill-brick'}`}
-      >
-        {words}
-      </text>
+      {right > roomForWords && (
+        <text
+          x={px + (leftward ? -9 : 9)}
+          y={py + reach + 4}
+          textAnchor={leftward ? 'end' : 'start'}
+          strokeWidth="3"
+          className={`stroke-sheet/80 [paint-order:stroke] ${met ? 'fill-moss' : 'fill-brick'}`}
+        >
+          {words}
+        </text>
+      )}
     </g>
   );
 }
+
+/** Below this width the pins stand without words; the rail has them. */
+const roomForWords = 380;
 
 function EdgeArrow({
   curve,
@@ -287,13 +344,7 @@ function EdgeArrow({
   bottom: number;
   look: CurveLook;
 }) {
-  const outside = useMemo(() => {
-    for (let k = 0; k < curve.values.length && curve.times[k]! <= frame.tMax; k++) {
-      const value = curve.values[k]!;
-      if (value > frame.yMax || value < frame.yMin) return { time: curve.times[k]!, up: value > frame.yMax };
-    }
-    return undefined;
-  }, [curve, frame]);
+  const outside = firstOutside(curve, frame);
   if (!outside) return null;
   const px = clamp(x(outside.time), 50, Infinity);
   const tip = outside.up ? top + 2 : bottom - 2;
@@ -308,11 +359,24 @@ function EdgeArrow({
   );
 }
 
+function firstOutside(curve: Curve, frame: Frame): { time: number; up: boolean } | undefined {
+  for (let k = 0; k < curve.values.length && curve.times[k]! <= frame.tMax; k++) {
+    const value = curve.values[k]!;
+    if (value > frame.yMax || value < frame.yMin) return { time: curve.times[k]!, up: value > frame.yMax };
+  }
+  return undefined;
+}
+
 function CurveTable({ curves, frame, className }: { curves: readonly PlotCurve[]; frame: Frame; className: string }) {
   const shown = curves.filter(({ label }) => label).slice(0, 4);
   const times = Array.from({ length: 21 }, (_, k) => (k * frame.tMax) / 20);
   return (
-    <div className={`overflow-y-auto border-t border-rule ${className}`} tabIndex={0} role="region" aria-label="Values of the curves">
+    <div
+      className={`overflow-y-auto border-t border-rule ${className}`}
+      tabIndex={0}
+      role="region"
+      aria-label="Values of the curves"
+    >
       <table className="w-full text-right text-note">
         <thead className="sticky top-0 bg-paper text-slate">
           <tr>

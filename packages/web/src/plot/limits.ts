@@ -48,7 +48,14 @@ export function limitsOf(
       case 'riseTime': {
         const t = firstCrossing + nail.limit;
         const y = 0.9 * final;
-        return [{ ...common, words: short('rise'), edge: { t0: firstCrossing, y0: y, t1: t, y1: y }, pin: { t, y, up: false } }];
+        return [
+          {
+            ...common,
+            words: short('rise'),
+            edge: { t0: firstCrossing, y0: y, t1: t, y1: y },
+            pin: { t, y, up: false },
+          },
+        ];
       }
       case 'peakTime':
         return [

@@ -25,7 +25,7 @@ export function DecimalField({
   const valid = Number.isFinite(parsed) && (min === undefined || parsed >= min);
   const shown = valid && parsed !== value ? String(value) : text;
   return (
-    <span className={`relative inline-block ${className}`}>
+    <span className={`relative block ${className}`}>
       <input
         id={id}
         aria-label={label}
@@ -39,9 +39,13 @@ export function DecimalField({
           if (Number.isFinite(next) && (min === undefined || next >= min)) onChange(next);
         }}
         onBlur={() => setText(String(value))}
-        className={`input ${unit ? 'pr-8' : ''}`}
+        className={`input px-2 text-[13px] ${unit ? 'pr-6' : ''}`}
       />
-      {unit && <span className="pointer-events-none absolute top-1/2 right-2 -translate-y-1/2 text-note text-slate">{unit}</span>}
+      {unit && (
+        <span className="pointer-events-none absolute top-1/2 right-2 -translate-y-1/2 text-note text-slate">
+          {unit}
+        </span>
+      )}
     </span>
   );
 }

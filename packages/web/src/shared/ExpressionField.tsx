@@ -43,9 +43,13 @@ export function ExpressionField({
         placeholder="for example 4/(s^2 + 1.2s + 4)"
         className={`input font-mono ${large ? 'px-3 py-2.5 text-[16px]' : ''}`}
       />
-      <div id={`${id}-reading`} aria-live="polite" className={`mt-1.5 ${large ? 'min-h-16' : 'min-h-9'} overflow-x-auto overflow-y-hidden`}>
+      <div
+        id={`${id}-reading`}
+        aria-live="polite"
+        className={`mt-1.5 ${large ? 'min-h-16' : 'min-h-9'} overflow-x-auto overflow-y-hidden`}
+      >
         {understood.ok ? (
-          <Formula latex={`${lead ?? ''}${understood.reading.typed}`} display={large} />
+          <Formula latex={`\\displaystyle ${lead ?? ''}${understood.reading.typed}`} display={large} />
         ) : (
           !empty && <WhereWrong text={text} problem={understood.problem} />
         )}

@@ -4,20 +4,14 @@ import { Link, useNavigate } from 'react-router';
 import { useSession, useSignOut } from '../api/queries';
 
 /** The line at the top of every view: where one is, what stands there, who one is. */
-export function Header({
-  crumbs = [],
-  children,
-}: {
-  crumbs?: { text: string; to?: string }[];
-  children?: ReactNode;
-}) {
+export function Header({ crumbs = [], children }: { crumbs?: { text: string; to?: string }[]; children?: ReactNode }) {
   return (
     <header className="flex min-h-[46px] flex-wrap items-center gap-x-5 gap-y-1 border-b border-rule px-5 py-1.5">
       <Link to="/" className="flex items-center gap-2 font-serif text-[20px] leading-none" aria-label="Nailset, home">
         <Mark />
         Nailset
       </Link>
-      <nav aria-label="Where you are" className="min-w-0 flex-1 truncate">
+      <nav aria-label="Where you are" className="min-w-0 flex-1 truncate max-sm:order-last max-sm:basis-full">
         {crumbs.map(({ text, to }, k) => (
           <Fragment key={text}>
             {k > 0 && <span className="px-1.5 text-slate">/</span>}
@@ -32,7 +26,9 @@ export function Header({
         ))}
       </nav>
       <div className="flex flex-wrap items-center gap-x-5 gap-y-1 text-[13px] text-slate">{children}</div>
-      <AccountMenu />
+      <div className="max-sm:ml-auto">
+        <AccountMenu />
+      </div>
     </header>
   );
 }
@@ -80,7 +76,11 @@ function AccountMenu() {
             <span className="text-note text-slate">{person.email}</span>
           </p>
           {session.data!.memberships.map(({ courseId, course, role }) => (
-            <DropdownMenu.Item key={courseId} className={itemLook} onSelect={() => void navigate(`/courses/${courseId}`)}>
+            <DropdownMenu.Item
+              key={courseId}
+              className={itemLook}
+              onSelect={() => void navigate(`/courses/${courseId}`)}
+            >
               {course} <span className="text-slate">· {role}</span>
             </DropdownMenu.Item>
           ))}

@@ -1,6 +1,11 @@
 export type NailState = 'held' | 'missed' | 'close' | 'none';
 
-const words: Record<NailState, string> = { held: 'holds', missed: 'missed', close: 'holds, just', none: 'not handed in' };
+const words: Record<NailState, string> = {
+  held: 'holds',
+  missed: 'missed',
+  close: 'holds, just',
+  none: 'not handed in',
+};
 
 /** A nail seen from above: solid when it holds, hollow when not, ringed when close to its limit. */
 export function NailMark({ state, label }: { state: NailState; label?: string }) {

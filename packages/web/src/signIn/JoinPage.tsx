@@ -48,9 +48,13 @@ function NewAccount() {
         <Field label="Course code" hint="From your instructor. Leave empty to start a course of your own.">
           {(ids) => <input {...ids} {...field('joinCode')} maxLength={20} autoComplete="off" />}
         </Field>
-        <Field label="Name">{(ids) => <input {...ids} {...field('name')} required maxLength={100} autoComplete="name" />}</Field>
+        <Field label="Name">
+          {(ids) => <input {...ids} {...field('name')} required maxLength={100} autoComplete="name" />}
+        </Field>
         <Field label="E-mail">
-          {(ids) => <input {...ids} {...field('email')} type="email" required maxLength={200} autoComplete="username" />}
+          {(ids) => (
+            <input {...ids} {...field('email')} type="email" required maxLength={200} autoComplete="username" />
+          )}
         </Field>
         <Field label="Password" hint="At least ten characters.">
           {(ids) => (
@@ -93,7 +97,14 @@ function JoinCourse() {
       <h1 className="font-serif text-[22px]">Join a course</h1>
       <Field label="Course code" hint="Eight letters and digits, from your instructor.">
         {(ids) => (
-          <input {...ids} className="input" required maxLength={20} value={code} onChange={(event) => setCode(event.target.value)} />
+          <input
+            {...ids}
+            className="input"
+            required
+            maxLength={20}
+            value={code}
+            onChange={(event) => setCode(event.target.value)}
+          />
         )}
       </Field>
       <FormError error={join.error} />
@@ -120,7 +131,14 @@ function StartCourse() {
       <h2 className="font-serif text-[22px]">Start a course</h2>
       <Field label="Name of the course">
         {(ids) => (
-          <input {...ids} className="input" required maxLength={100} value={name} onChange={(event) => setName(event.target.value)} />
+          <input
+            {...ids}
+            className="input"
+            required
+            maxLength={100}
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
         )}
       </Field>
       {!teaches && (

@@ -47,7 +47,8 @@ export function checkLoop(part: Pick<GainsPart, 'nails'>, loop: Loop, measures =
     return verdictOf(items, `The loop is unstable: pole at ${where}${hidden}. No nail can hold.`);
   }
   const missed = items.filter((item) => !item.met);
-  if (missed.length === 0) return verdictOf(items, items.length === 1 ? 'The nail holds.' : `All ${items.length} nails hold.`);
+  if (missed.length === 0)
+    return verdictOf(items, items.length === 1 ? 'The nail holds.' : `All ${items.length} nails hold.`);
   const count = `${items.length - missed.length} of ${items.length} nails hold.`;
   return verdictOf(items, `${count} ${missed[0]!.words}`);
 }

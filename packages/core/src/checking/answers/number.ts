@@ -43,14 +43,14 @@ export const number: AnswerKind<'number'> = {
     numberFromText(answer.text, quantities[part.quantity].unit);
   },
   check(part, values, answer) {
-    const { label, unit } = quantities[part.quantity];
+    const { label, short, unit } = quantities[part.quantity];
     const measured = numberFromText(answer.text, unit);
     const expected = expectedNumber(part, values);
     const allowed = Math.max((part.tolerancePercent / 100) * Math.abs(expected), 1e-9);
     const off = Math.abs(measured - expected);
     const met = off <= allowed * (1 + 1e-9);
     const close = Math.abs(off - allowed) <= 0.01 * Math.abs(expected) && off > 0.5 * allowed;
-    const yours = `${label} ${withUnit(measured, unit)}`;
+    const yours = `${short} ${withUnit(measured, unit)}`;
     const words = met
       ? `${yours}: right, within ${formatNumber(part.tolerancePercent)} %.`
       : `${yours}: too ${measured > expected ? 'high' : 'low'}; within ${formatNumber(part.tolerancePercent)} % counts.`;

@@ -36,7 +36,7 @@ export function compareFractions(answer: Fraction, expected: Fraction, tolerance
     const off = want[part].flatMap((c, k) =>
       Math.abs(got[part][k]! - c) <= tolerance * Math.abs(c) * (1 + 1e-9) ? [] : [want[part].length - 1 - k],
     );
-    if (off.length > 0) differences.push(`${part}: ${listOf(off.map(powerName))}`);
+    if (off.length > 0) differences.push(`${part}, ${listOf(off.map(powerName))}`);
   }
   const ratio = got.numerator[0]! / want.numerator[0]!;
   const onlyGain =
@@ -54,7 +54,10 @@ export const transferFunction: AnswerKind<'transferFunction'> = {
   read(_part, values, answer) {
     const fraction = fractionOf(answer.text, bindingsOf(values));
     if (!isProper(fraction)) {
-      throw new Problem('improper', 'This has more zeros than poles: above the line stands a higher power of s than below.');
+      throw new Problem(
+        'improper',
+        'This has more zeros than poles: above the line stands a higher power of s than below.',
+      );
     }
   },
   check(part, values, answer) {
@@ -67,7 +70,7 @@ export const transferFunction: AnswerKind<'transferFunction'> = {
       ? 'The transfer function is right.'
       : onlyGain
         ? 'Right up to a constant factor: the gain is not.'
-        : `Not yet, after dividing by the leading coefficient below the line. Off: ${differences.join('; ')}.`;
+        : `Not equal yet. With the highest power below the line scaled to 1, off: ${differences.join('; ')}.`;
     const item = { id: part.id, label: 'Transfer function', unit: '', measured: null, limit: null };
     return verdictOf(
       [

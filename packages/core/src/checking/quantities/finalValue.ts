@@ -3,6 +3,7 @@ import type { Quantity } from './quantity.js';
 export const finalValue: Quantity = {
   name: 'finalValue',
   label: 'Final value',
+  short: 'Final value',
   definition: 'Where the response to a unit step comes to rest.',
   unit: '',
   excess: 'too high',

@@ -6,6 +6,8 @@ export interface Quantity {
   readonly name: QuantityName;
   /** For people, at the start of a line. */
   readonly label: string;
+  /** For people, within a sentence and before a number. */
+  readonly short: string;
   /** One sentence, shown wherever the number is shown. */
   readonly definition: string;
   /** `%`, `s` or empty for the output's own unit. */

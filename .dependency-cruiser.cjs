@@ -1,0 +1,58 @@
+// Rooms of the core in the order in which data flows. A room may use those on its left, never those on its right.
+const rooms = ['expression', 'rational', 'system', 'response', 'exercise', 'checking', 'exchange'];
+
+/** @type {import('dependency-cruiser').IConfiguration} */
+module.exports = {
+  forbidden: [
+    { name: 'no-circular', severity: 'error', from: {}, to: { circular: true } },
+    {
+      name: 'core-stands-alone',
+      comment: 'Core knows no interface, network, database or Node API: only itself and the schema library.',
+      severity: 'error',
+      from: { path: '^packages/core/src' },
+      to: { pathNot: ['^packages/core/src', 'node_modules/typebox'] },
+    },
+    ...rooms.map((room, index) => ({
+      name: `core-${room}-looks-left`,
+      severity: 'error',
+      from: { path: `^packages/core/src/${room}/` },
+      to: { path: `^packages/core/src/(${rooms.slice(index + 1).join('|') || 'nothing'})/` },
+    })),
+    {
+      name: 'server-and-web-apart',
+      severity: 'error',
+      from: { path: '^packages/(server|web)/' },
+      to: { path: '^packages/(server|web)/', pathNot: '^packages/$1/' },
+    },
+    {
+      name: 'core-by-its-door',
+      comment: 'Server and web use what core exports, not its files.',
+      severity: 'error',
+      from: { path: '^packages/(server|web)/src' },
+      to: { path: '^packages/core/src/(?!index)' },
+    },
+    {
+      name: 'store-below-routes',
+      severity: 'error',
+      from: { path: '^packages/server/src/store' },
+      to: { path: '^packages/server/src/(routes|checks|app|main)' },
+    },
+    {
+      name: 'plots-know-no-view',
+      severity: 'error',
+      from: { path: '^packages/web/src/(plot|shared)' },
+      to: { path: '^packages/web/src/(bench|builder|classSheet|course|signIn)' },
+    },
+    {
+      name: 'not-to-unresolvable',
+      severity: 'error',
+      from: {},
+      to: { couldNotResolve: true, pathNot: '\\.(css|svg)' },
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: true,
+    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'default', 'types'] },
+  },
+};
