@@ -20,7 +20,7 @@ const sampleDraws = 20;
  * The document must already fit its schema. An empty list means that it can be published.
  */
 export function examine(document: ExerciseDocument): Finding[] {
-  const findings = [...duplicates(document), ...drawFindings(document)];
+  const findings = [...missingWords(document), ...duplicates(document), ...drawFindings(document)];
   if (findings.length > 0) return findings;
   document.parts.forEach((part, k) => {
     const finding = partFinding(part, `parts/${k}`, sampleOf(document));
@@ -39,6 +39,18 @@ export function sampleOf(document: ExerciseDocument, count = sampleDraws): DrawV
     corner((values) => values[values.length - 1]!),
     ...Array.from({ length: count }, (_, k) => drawValues(document, `sample ${k}`)),
   ];
+}
+
+function missingWords(document: ExerciseDocument): Finding[] {
+  const findings: Finding[] = [];
+  if (!document.title.trim()) findings.push({ path: 'title', message: 'The exercise needs a title.' });
+  document.parts.forEach((part, k) => {
+    if (!part.title.trim()) findings.push({ path: `parts/${k}/title`, message: 'The part needs a title.' });
+    if (part.kind === 'gains' && !part.output.trim()) {
+      findings.push({ path: `parts/${k}/output`, message: 'The output needs a name.' });
+    }
+  });
+  return findings;
 }
 
 function duplicates(document: ExerciseDocument): Finding[] {

@@ -1,0 +1,186 @@
+import fc from 'fast-check';
+import {
+  type Answer,
+  checkAnswer,
+  formatNumber,
+  formatPoint,
+  measuresOf,
+  readAnswer,
+  solutionOf,
+  systemOf,
+  fractionOf,
+} from '../src/index';
+import { checkNails } from '../src/checking/nails';
+import { compareFractions } from '../src/checking/answers/transferFunction';
+import { model, overshoot, tune, values } from './documents';
+
+const typed = (text: string): Answer => ({ kind: 'transferFunction', text });
+const number = (text: string): Answer => ({ kind: 'number', text });
+const gains = (Kp: string, Ki = '0', Kd = '0'): Answer => ({ kind: 'gains', gains: { Kp, Ki, Kd } });
+
+describe('transfer functions', () => {
+  // With K = 2, ζ = 0.3, ωn = 3: 18/(s² + 1.8 s + 9).
+  test.each([
+    '18/(s^2+1.8s+9)',
+    '36/(2s^2+3.6s+18)',
+    '2/(s^2/9 + 0.2s + 1)',
+    'K*wn^2/(s^2+2zeta*wn*s+wn^2)',
+    '18(s+4)/((s+4)(s^2+1.8s+9))',
+    '2*9/(9 + 1.8 s + s^2)',
+    '-18/(-s^2-1.8s-9)',
+    '18.1/(s^2+1.81s+9.05)',
+  ])('%s is right', (text) => {
+    expect(checkAnswer(model, values, typed(text))).toMatchObject({ met: true, points: 4, outOf: 4 });
+  });
+
+  test.each([
+    ['18/(s^2+0.9s+9)', /denominator, the term in s\./],
+    ['18/(s^2+1.8s+3)', /denominator, the constant term/],
+    ['9/(s^2+1.8s+9)', /up to a constant factor/],
+    ['1/(s^2+1.8s+9)', /up to a constant factor/],
+    ['18/(s+9)', /order 1/],
+    ['(s+18)/(s^2+1.8s+9)', /degree 1/],
+    ['(0.0001s+18)/(s^2+1.8s+9)', /degree 1/],
+    ['18.4/(s^2+1.85s+9.2)', /numerator, the constant term; denominator/],
+    ['18/(s^2-1.8s+9)', /the term in s/],
+  ])('%s is not, and says where', (text, words) => {
+    const verdict = checkAnswer(model, values, typed(text));
+    expect(verdict).toMatchObject({ met: false, points: 0 });
+    expect(verdict.words).toMatch(words);
+  });
+
+  test('a wrong answer tells how far its curve is off, an unstable one does not', () => {
+    expect(checkAnswer(model, values, typed('9/(s^2+1.8s+9)')).curveDistance).toBeCloseTo(0.69, 1);
+    expect(checkAnswer(model, values, typed('18/(s^2-1.8s+9)')).curveDistance).toBeUndefined();
+  });
+
+  test('words never hold an expected coefficient', () => {
+    expect(checkAnswer(model, values, typed('1/(s^2+1)')).words).not.toMatch(/18|1\.8|9/);
+  });
+
+  test('equal forms are equal whatever they are multiplied by', () => {
+    const want = fractionOf('18/(s^2+1.8s+9)');
+    const factor = fc.integer({ min: -50, max: 50 }).filter((n) => n !== 0);
+    fc.assert(
+      fc.property(factor, factor, (k, root) => {
+        const got = fractionOf(`18*(${k})*(s-(${root}))/((s-(${root}))*(${k})*(s^2+1.8s+9))`);
+        expect(compareFractions(got, want, 0).differences).toEqual([]);
+      }),
+    );
+  });
+
+  test('improper answers are refused before they count', () => {
+    expect(() => readAnswer(model, values, typed('s^3/(s+1)'))).toThrow(/more zeros than poles/);
+  });
+});
+
+describe('numbers', () => {
+  const expected = 100 * Math.exp((-Math.PI * 0.3) / Math.sqrt(1 - 0.09));
+
+  test.each([`${expected}`, `${expected * 1.029} %`, `${expected * 0.971}%`, '37.2'])(
+    '%s is within the tolerance',
+    (text) => {
+      expect(checkAnswer(overshoot, values, number(text)).met).toBe(true);
+    },
+  );
+
+  test('outside says which way', () => {
+    expect(checkAnswer(overshoot, values, number(`${expected * 1.1}`)).words).toContain('too high');
+    expect(checkAnswer(overshoot, values, number('0.372')).words).toContain('too low');
+  });
+
+  test.each(['', 'many', '3s', '1/0', '12 s'])('“%s” is refused before it counts', (text) => {
+    expect(() => readAnswer(overshoot, values, number(text))).toThrow();
+  });
+
+  test('the solution is the measure itself', () => {
+    expect(solutionOf(overshoot, values)).toBe(`${formatNumber(expected)} %`);
+  });
+});
+
+describe('gains', () => {
+  test('each nail has measured value, limit and points', () => {
+    const verdict = checkAnswer(tune, values, gains('14', '4', '5'));
+    expect(verdict).toMatchObject({ met: true, points: 4, outOf: 4, words: 'All 3 nails hold.' });
+    const offset = verdict.items.find(({ id }) => id === 'offset')!;
+    expect(offset).toMatchObject({ measured: 0, limit: 0.01, relation: 'atMost' });
+  });
+
+  test('what is missed is said in numbers', () => {
+    const verdict = checkAnswer(tune, values, gains('14'));
+    expect(verdict.points).toBe(1);
+    expect(verdict.words).toMatch(
+      /^1 of 3 nails hold\. Overshoot 7\d(\.\d)? %, limit 10 %: 6\d(\.\d)? points too high\.$/,
+    );
+  });
+
+  test('an unstable loop names its pole and holds no nail', () => {
+    const verdict = checkAnswer(tune, values, gains('6', '60', '0.2'));
+    expect(verdict).toMatchObject({ met: false, points: 0 });
+    expect(verdict.words).toMatch(/^The loop is unstable: pole at .*±.*j\. No nail can hold\.$/);
+    expect(verdict.items.every(({ measured }) => measured === null)).toBe(true);
+  });
+
+  test('an unstable mode hidden by the controller is found', () => {
+    const part = { ...tune, plant: '1/((s-1)*(s+5))', form: 'PD' as const };
+    const verdict = checkAnswer(part, values, { kind: 'gains', gains: { Kp: '-10', Kd: '10' } });
+    expect(verdict.points).toBe(0);
+    expect(verdict.words).toContain('hidden because the controller cancels it');
+  });
+
+  test.each([gains('14', '', '3'), gains('x'), gains('1e400'), gains('1,5')])(
+    'gains that are no numbers are refused',
+    (answer) => {
+      expect(() => readAnswer(tune, values, answer)).toThrow(/number|empty/);
+    },
+  );
+
+  test('an answer of another kind is refused', () => {
+    expect(() => readAnswer(tune, values, typed('1/s'))).toThrow(/another kind/);
+  });
+});
+
+describe('nails at their limit', () => {
+  const measures = measuresOf(systemOf(fractionOf('1/(s+1)')));
+  const settle = (limit: number, relation: 'atMost' | 'atLeast' = 'atMost') =>
+    checkNails([{ id: 'n', quantity: 'settlingTime', relation, limit, points: 1 }], measures)[0]!;
+  const exact = Math.log(50);
+
+  test('on the limit holds, just beyond does not', () => {
+    expect(settle(exact)).toMatchObject({ met: true, close: true });
+    expect(settle(exact * 0.9999)).toMatchObject({ met: false, close: true, points: 0 });
+    expect(settle(exact * 0.9)).toMatchObject({ met: false, close: false });
+    expect(settle(exact * 1.1)).toMatchObject({ met: true, close: false });
+  });
+
+  test('at least is the other way round', () => {
+    expect(settle(exact * 0.9, 'atLeast').met).toBe(true);
+    expect(settle(exact * 1.1, 'atLeast').words).toMatch(/s too early\.$/);
+  });
+
+  test('a peak that is not there is missed, and said so', () => {
+    const [item] = checkNails([{ id: 'n', quantity: 'peakTime', relation: 'atMost', limit: 1, points: 1 }], measures);
+    expect(item).toMatchObject({ met: false, measured: null });
+    expect(item!.words).toContain('the response has none');
+  });
+});
+
+test('a check is pure: again and again the same verdict', () => {
+  const answer = gains('14', '6', '3.1');
+  expect(checkAnswer(tune, values, answer)).toEqual(checkAnswer(tune, values, answer));
+});
+
+test('numbers for people', () => {
+  expect([0.16234, 12.44, 1234.5, 0.00001234, 1e-12, -0.5, Infinity].map(formatNumber)).toEqual([
+    '0.162',
+    '12.4',
+    '1235',
+    '1.23e−5',
+    '0',
+    '−0.5',
+    '∞',
+  ]);
+  expect(formatPoint({ re: -0.4, im: 2.1 })).toBe('−0.4 ± 2.1j');
+  expect(formatPoint({ re: -3, im: 0 })).toBe('−3');
+  expect(formatPoint({ re: 0, im: 1 })).toBe('± 1j');
+});

@@ -1,0 +1,240 @@
+import type { ClassSheet, ExerciseDocument } from '@nailset/core';
+import {
+  Browser,
+  type SmallCourse,
+  TestServer,
+  courseKey,
+  exercise,
+  handIn,
+  right,
+  smallCourse,
+  wrong,
+} from './harness';
+
+let server: TestServer;
+let course: SmallCourse;
+let submissionId: string;
+
+beforeAll(async () => {
+  server = await TestServer.start();
+  course = await smallCourse(server);
+  const { body } = await handIn(course.student, course.exerciseId, 'model', wrong);
+  submissionId = body.id;
+});
+afterAll(() => server.end());
+
+const roles = ['nobody', 'outsider', 'student', 'assistant', 'instructor'] as const;
+type Statuses = [nobody: number, outsider: number, student: number, assistant: number, instructor: number];
+
+/** Every route with what each role is answered. 409 and 422 are answers about the request itself, after access. */
+const table: [method: string, route: string, body: (() => unknown) | undefined, statuses: Statuses][] = [
+  ['GET', '/api/session', undefined, [200, 200, 200, 200, 200]],
+  ['POST', '/api/session', () => ({ email: 'x@y', password: 'z' }), [401, 401, 401, 401, 401]],
+  [
+    'POST',
+    '/api/people',
+    () => ({ name: 'Again', email: 'ilse.okafor@harbour.example', password: 'a long password' }),
+    [409, 409, 409, 409, 409],
+  ],
+  ['POST', '/api/memberships', () => ({ joinCode: 'NOSUCH' }), [401, 404, 404, 404, 404]],
+  ['POST', '/api/courses', () => ({ name: 'Mine', courseKey: 'wrong' }), [401, 403, 403, 403, 200]],
+  ['GET', '/api/courses/:courseId/people', undefined, [401, 404, 403, 200, 200]],
+  ['PUT', '/api/courses/:courseId/people/:personId/role', () => ({ role: 'student' }), [401, 404, 403, 403, 200]],
+  ['GET', '/api/courses/:courseId/shelf', undefined, [401, 404, 403, 200, 200]],
+  ['GET', '/api/courses/:courseId/home', undefined, [401, 404, 200, 200, 200]],
+  ['POST', '/api/courses/:courseId/exercises', () => exercise, [401, 404, 403, 403, 200]],
+  ['GET', '/api/exercises/:exerciseId/draft', undefined, [401, 404, 403, 200, 200]],
+  ['PUT', '/api/exercises/:exerciseId/draft', () => ({ revision: 99, document: exercise }), [401, 404, 403, 403, 409]],
+  ['POST', '/api/exercises/:exerciseId/versions', () => ({ revision: 99 }), [401, 404, 403, 403, 409]],
+  ['PATCH', '/api/exercises/:exerciseId', () => ({}), [401, 404, 403, 403, 200]],
+  ['GET', '/api/exercises/:exerciseId/bench', undefined, [401, 404, 200, 200, 200]],
+  [
+    'PUT',
+    '/api/exercises/:exerciseId/answers/:partId',
+    () => ({ answer: wrong, trail: [] }),
+    [401, 404, 200, 403, 403],
+  ],
+  [
+    'POST',
+    '/api/exercises/:exerciseId/submissions',
+    () => ({ key: 'k'.repeat(20), versionId: course.exerciseId, partId: 'model', answer: wrong, trail: [] }),
+    [401, 404, 409, 403, 403],
+  ],
+  ['GET', '/api/exercises/:exerciseId/class', undefined, [401, 404, 403, 200, 200]],
+  ['GET', '/api/submissions/:submissionId', undefined, [401, 404, 403, 200, 200]],
+  [
+    'POST',
+    '/api/submissions/:submissionId/overrides',
+    () => ({ points: 1, reason: 'Seen on paper.' }),
+    [401, 404, 403, 200, 200],
+  ],
+  ['DELETE', '/api/session', undefined, [200, 200, 200, 200, 200]],
+];
+
+test('the table below holds every route of the published description', async () => {
+  const { body } = await course.nobody.send<{ paths: Record<string, Record<string, unknown>> }>(
+    'GET',
+    '/reference/json',
+  );
+  const described = Object.entries(body.paths).flatMap(([path, methods]) =>
+    Object.keys(methods).map((method) => `${method.toUpperCase()} ${path.replace(/\{(\w+)\}/g, ':$1')}`),
+  );
+  const tested = table.map(([method, route]) => `${method} ${route}`);
+  expect(described.sort()).toEqual(tested.sort());
+});
+
+describe.each(table.slice(0, -1))('%s %s', (method, route, body, statuses) => {
+  test.each(roles.map((role, k) => [role, statuses[k]] as const))('%s is answered %i', async (role, status) => {
+    const address = route
+      .replace(':courseId', course.courseId)
+      .replace(':exerciseId', course.exerciseId)
+      .replace(':submissionId', submissionId)
+      .replace(':personId', course.other.id)
+      .replace(':partId', 'model');
+    const answer = await course[role].send(method, address, body?.());
+    expect([answer.status, JSON.stringify(answer.body)]).toEqual([status, expect.any(String)]);
+    if (status >= 400) expect(answer.body.error.message.length).toBeGreaterThan(10);
+  });
+});
+
+test('signing out ends the session', async () => {
+  const guest = await new Browser(server).register('Guest Once', course.joinCode);
+  expect((await guest.get(`/courses/${course.courseId}/home`)).status).toBe(200);
+  await guest.send('DELETE', '/api/session');
+  expect((await guest.get(`/courses/${course.courseId}/home`)).status).toBe(401);
+});
+
+describe('a student never sees', () => {
+  const everythingOf = async (browser: Browser): Promise<string> => {
+    const answers = await Promise.all([
+      browser.get('/session'),
+      browser.get(`/courses/${course.courseId}/home`),
+      browser.get(`/exercises/${course.exerciseId}/bench`),
+      browser.get(`/exercises/${course.exerciseId}/draft`),
+      browser.get(`/exercises/${course.exerciseId}/class`),
+      browser.get(`/submissions/${submissionId}`),
+      browser.put(`/exercises/${course.exerciseId}/answers/model`, { answer: wrong, trail: [] }),
+    ]);
+    return JSON.stringify(answers.map(({ body }) => body));
+  };
+
+  test('an expected answer, before or after a try', async () => {
+    expect(await everythingOf(course.student)).not.toMatch(/777|expected"/);
+    expect(await everythingOf(course.other)).not.toMatch(/777|expected"/);
+  });
+
+  test('another student’s numbers, answers or name', async () => {
+    const [draw] = await server.sql<{ values: { K: string } }>('select "values" from draws where person_id = $1', [
+      course.student.id,
+    ]);
+    const seen = await everythingOf(course.other);
+    expect(seen).not.toContain(draw!.values.K);
+    expect(seen).not.toContain(submissionId);
+    expect(seen).not.toContain('Ilse');
+  });
+
+  test('the expected answer until the due date, and then does', async () => {
+    const { exerciseId, instructor, student } = await smallerCopy({ ...exercise, solution: 'afterDue' });
+    await handIn(student, exerciseId, 'model', right);
+    const bench = () => student.get<{ solutions: unknown[] }>(`/exercises/${exerciseId}/bench`);
+    expect((await bench()).body.solutions).toEqual([]);
+    await instructor.send('PATCH', `/api/exercises/${exerciseId}`, {
+      dueAt: new Date(Date.now() - 60_000).toISOString(),
+    });
+    expect((await bench()).body.solutions).toMatchObject([{ partId: 'model', system: '777*K/(s^2 + 31*s + 777)' }]);
+  });
+
+  test('it once right where the instructor says so, and never where they say never', async () => {
+    const once = await smallerCopy({ ...exercise, solution: 'onceDone' });
+    const never = await smallerCopy({ ...exercise, solution: 'never' });
+    for (const { exerciseId, student } of [once, never]) await handIn(student, exerciseId, 'model', wrong);
+    const solutions = async ({ exerciseId, student }: typeof once) =>
+      (await student.get<{ solutions: unknown[] }>(`/exercises/${exerciseId}/bench`)).body.solutions.length;
+    expect([await solutions(once), await solutions(never)]).toEqual([0, 0]);
+    for (const { exerciseId, student } of [once, never]) await handIn(student, exerciseId, 'model', right);
+    expect([await solutions(once), await solutions(never)]).toEqual([1, 0]);
+  });
+
+  test('a verdict before the due date where verdicts wait for it', async () => {
+    const { exerciseId, student, instructor } = await smallerCopy({
+      ...exercise,
+      verdict: 'afterDue',
+      solution: 'onceDone',
+    });
+    const { body } = await handIn(student, exerciseId, 'model', right);
+    expect(body.verdict).toBeUndefined();
+    const home = () => student.get<unknown>(`/courses/${course.courseId}/home`);
+    expect(JSON.stringify((await home()).body)).toContain('"handedIn"');
+    expect((await student.get<{ solutions: unknown[] }>(`/exercises/${exerciseId}/bench`)).body.solutions).toEqual([]);
+    const sheet = await instructor.get<ClassSheet>(`/exercises/${exerciseId}/class`);
+    expect(sheet.body.rows.find(({ person }) => person.id === student.id)!.points).toBe(2);
+  });
+});
+
+async function smallerCopy(document: ExerciseDocument) {
+  const { body } = await course.instructor.post<{ id: string }>(`/courses/${course.courseId}/exercises`, document);
+  await course.instructor.post(`/exercises/${body.id}/versions`, { revision: 1 });
+  return { ...course, exerciseId: body.id };
+}
+
+describe('the door', () => {
+  test('a change without the token is refused', async () => {
+    const stranger = new Browser(server);
+    const { status, body } = await stranger.post<{ error: { code: string } }>('/session', {
+      email: 'a@b',
+      password: 'c',
+    });
+    expect([status, body.error.code]).toEqual([403, 'wrongToken']);
+  });
+
+  test('ten wrong passwords a minute for one e-mail, then a pause; others are not held up', async () => {
+    const guesser = await new Browser(server).open();
+    const guess = (email: string) => guesser.post('/session', { email, password: 'wrong password' });
+    const statuses: number[] = [];
+    for (let k = 0; k < 11; k++) statuses.push((await guess('tomasz.berg@harbour.example')).status);
+    expect(statuses).toEqual([...Array<number>(10).fill(401), 429]);
+    expect((await guess('someone.else@harbour.example')).status).toBe(401);
+  });
+
+  test('cookies are out of reach of scripts and other sites; passwords and tokens are kept as hashes', async () => {
+    const { headers } = await course.nobody.post('/people', {
+      name: 'Cookie',
+      email: 'c@harbour.example',
+      password: 'a long password',
+    });
+    expect(headers.getSetCookie().join()).toMatch(/nailset_session=[^;]+;.*HttpOnly; SameSite=Lax/);
+    const [row] = await server.sql<{ password_hash: string }>(
+      `select password_hash from people where email = 'c@harbour.example'`,
+    );
+    expect(row!.password_hash).toMatch(/^\$argon2id\$/);
+    const tokens = await server.sql<{ token_hash: string }>('select token_hash from sessions');
+    expect(tokens.every(({ token_hash }) => /^[0-9a-f]{64}$/.test(token_hash))).toBe(true);
+  });
+
+  test('pages carry a strict content policy', async () => {
+    const { headers, body } = await course.nobody.send<string>('GET', '/anything');
+    const policy = headers.get('content-security-policy')!;
+    expect(policy).toContain("default-src 'none'");
+    expect(policy).toMatch(/script-src 'self' 'nonce-[0-9a-f]+';/);
+    expect(policy).not.toMatch(/unsafe/);
+    expect(body).not.toContain('%NONCE%');
+    expect(headers.get('x-content-type-options')).toBe('nosniff');
+  });
+
+  test('a course is started with the key only, and keeps an instructor', async () => {
+    const founder = await new Browser(server).register('Founder One');
+    expect((await founder.post('/courses', { name: 'Mine' })).status).toBe(403);
+    const { status, body } = await founder.post<{ id: string }>('/courses', { name: 'Mine', courseKey });
+    expect(status).toBe(200);
+    const leave = await founder.put<{ error: { code: string } }>(`/courses/${body.id}/people/${founder.id}/role`, {
+      role: 'student',
+    });
+    expect(leave.body.error.code).toBe('lastInstructor');
+  });
+
+  test('the description can be read as a page', async () => {
+    const { status, body } = await course.nobody.send<string>('GET', '/reference/');
+    expect(status).toBe(200);
+    expect(body).toContain('swagger');
+  });
+});
