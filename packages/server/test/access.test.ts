@@ -93,7 +93,7 @@ describe.each(table.slice(0, -1))('%s %s', (method, route, body, statuses) => {
       .replace(':partId', 'model');
     const answer = await course[role].send(method, address, body?.());
     expect([answer.status, JSON.stringify(answer.body)]).toEqual([status, expect.any(String)]);
-    if (status >= 400) expect(answer.body.error.message.length).toBeGreaterThan(10);
+    if (status! >= 400) expect(answer.body.error.message.length).toBeGreaterThan(10);
   });
 });
 
@@ -119,8 +119,8 @@ describe('a student never sees', () => {
   };
 
   test('an expected answer, before or after a try', async () => {
-    expect(await everythingOf(course.student)).not.toMatch(/777|expected"/);
-    expect(await everythingOf(course.other)).not.toMatch(/777|expected"/);
+    expect(await everythingOf(course.student)).not.toMatch(/7770777|expected"/);
+    expect(await everythingOf(course.other)).not.toMatch(/7770777|expected"/);
   });
 
   test('another student’s numbers, answers or name', async () => {
@@ -141,7 +141,9 @@ describe('a student never sees', () => {
     await instructor.send('PATCH', `/api/exercises/${exerciseId}`, {
       dueAt: new Date(Date.now() - 60_000).toISOString(),
     });
-    expect((await bench()).body.solutions).toMatchObject([{ partId: 'model', system: '777*K/(s^2 + 31*s + 777)' }]);
+    expect((await bench()).body.solutions).toMatchObject([
+      { partId: 'model', system: '7770777*K/(s^2 + 31*s + 7770777)' },
+    ]);
   });
 
   test('it once right where the instructor says so, and never where they say never', async () => {

@@ -196,7 +196,9 @@ export const exercise: ExerciseDocument = {
   format: 1,
   title: 'Lamp',
   statement: 'K = {{K}}',
-  parameters: [{ symbol: 'K', meaning: 'gain', unit: '', draw: { kind: 'range', from: 1, to: 9000, step: 1 } }],
+  parameters: [
+    { symbol: 'K', meaning: 'gain', unit: '', draw: { kind: 'range', from: 123400001, to: 123490001, step: 1 } },
+  ],
   parts: [
     {
       id: 'model',
@@ -204,7 +206,7 @@ export const exercise: ExerciseDocument = {
       title: 'Model',
       prompt: '',
       points: 2,
-      expected: '777*K/(s^2 + 31*s + 777)',
+      expected: '7770777*K/(s^2 + 31*s + 7770777)',
       tolerancePercent: 1,
     },
     {
@@ -226,6 +228,6 @@ export const exercise: ExerciseDocument = {
   solution: 'afterDue',
 };
 
-export const right = { kind: 'transferFunction', text: 'K*777/(s^2+31s+777)' };
+export const right = { kind: 'transferFunction', text: 'K*7770777/(s^2+31s+7770777)' };
 export const wrong = { kind: 'transferFunction', text: '1/(s+1)' };
 export const tuned = { kind: 'gains', gains: { Kp: '4', Kd: '3' } };

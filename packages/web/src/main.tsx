@@ -18,8 +18,9 @@ setNonce(document.querySelector<HTMLMetaElement>('meta[name=style-nonce]')!.cont
 
 const queries = new QueryClient({
   defaultOptions: {
-    queries: { retry: (failures, error) => isOffline(error) && failures < 2, staleTime: 5_000 },
-    mutations: { retry: false },
+    queries: { retry: (failures, error) => isOffline(error) && failures < 2, staleTime: 5_000, networkMode: 'always' },
+    // Without a network a request fails at once and says so; the views try again themselves.
+    mutations: { retry: false, networkMode: 'always' },
   },
 });
 

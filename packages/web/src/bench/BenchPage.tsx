@@ -1,6 +1,6 @@
 import type { Answer, Bench, StudentPart } from '@nailset/core';
 import { nanoid } from 'nanoid';
-import { useReducer, useRef } from 'react';
+import { useReducer, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { ApiError } from '../api/client';
 import { useBench, useHandIn } from '../api/queries';
@@ -17,11 +17,20 @@ import { type Work, workFrom, workReducer } from './work';
 export function BenchPage() {
   const { exerciseId = '' } = useParams();
   const bench = useBench(exerciseId);
+  const [before, setBefore] = useState<Work>();
   useTitle(bench.data?.title ?? 'Bench');
   if (bench.isPending) return <WithHeader>{<Loading what="Opening the bench" />}</WithHeader>;
   if (!bench.data)
     return <WithHeader>{<ErrorNote error={bench.error} retry={() => void bench.refetch()} />}</WithHeader>;
-  return <Loaded key={bench.data.versionId} bench={bench.data} reload={() => void bench.refetch()} />;
+  return (
+    <Loaded
+      key={bench.data.versionId}
+      bench={bench.data}
+      before={before}
+      keep={setBefore}
+      reload={() => void bench.refetch()}
+    />
+  );
 }
 
 const WithHeader = ({ children }: { children: React.ReactNode }) => (
@@ -31,8 +40,19 @@ const WithHeader = ({ children }: { children: React.ReactNode }) => (
   </>
 );
 
-function Loaded({ bench, reload }: { bench: Bench; reload: () => void }) {
-  const [work, dispatch] = useReducer(workReducer, bench, workFrom);
+function Loaded({
+  bench,
+  before,
+  keep,
+  reload,
+}: {
+  bench: Bench;
+  /** What was on the bench under an earlier version. */
+  before: Work | undefined;
+  keep: (work: Work) => void;
+  reload: () => void;
+}) {
+  const [work, dispatch] = useReducer(workReducer, undefined, () => workFrom(bench, before));
   const saving = useSaving(bench, work);
   const handIn = useHandIn(bench.exerciseId);
   const pastDue = usePastDue(bench.dueAt);
@@ -61,7 +81,14 @@ function Loaded({ bench, reload }: { bench: Bench; reload: () => void }) {
       {outdated && (
         <p role="alert" className="border-b border-rule bg-wash px-5 py-2">
           {handIn.error!.message}{' '}
-          <button type="button" className="link" onClick={reload}>
+          <button
+            type="button"
+            className="link"
+            onClick={() => {
+              keep(work);
+              reload();
+            }}
+          >
             Show the new version
           </button>
         </p>

@@ -82,7 +82,6 @@ function Rung({ by, onNudge, gain }: { by: number; onNudge: (by: number) => void
   return (
     <button
       type="button"
-      aria-label={`${gain} ${by < 0 ? 'down' : 'up'} by ${Math.abs(by)}`}
       className="min-w-9 rounded-[3px] border border-rule bg-sheet px-1 py-1 text-note text-slate select-none hover:border-petrol hover:text-petrol active:bg-wash @max-[620px]:min-h-10 @max-[620px]:flex-1"
       onPointerDown={() => {
         repeated.current = false;
@@ -96,8 +95,13 @@ function Rung({ by, onNudge, gain }: { by: number; onNudge: (by: number) => void
         repeated.current = false;
       }}
     >
-      {by < 0 ? '−' : '+'}
-      {size}
+      <span aria-hidden="true">
+        {by < 0 ? '−' : '+'}
+        {size}
+      </span>
+      <span className="sr-only">
+        {gain} {by < 0 ? 'down' : 'up'} by {Math.abs(by)}
+      </span>
     </button>
   );
 }

@@ -95,19 +95,18 @@ export function GainsBench({
         readings={peakOf(response)}
         onFit={fit}
         summary={summaryOf(part, response)}
-        className="h-[clamp(220px,45vh,420px)]"
+        className="h-[clamp(220px,44vh,420px)]"
       />
+      <GainLadder part={part} gains={gains} chosen={work.chosen} dispatch={dispatch} />
       <div className="grid gap-4 @min-[620px]:grid-cols-[1fr_200px]">
-        <div className="flex flex-col gap-3">
-          <GainLadder part={part} gains={gains} chosen={work.chosen} dispatch={dispatch} />
-          <TrailTable part={part} trail={trail} responses={responses} current={response} dispatch={dispatch} />
-        </div>
+        <TrailTable part={part} trail={trail} responses={responses} current={response} dispatch={dispatch} />
         <PolePlane
           title="Closed-loop poles"
           poles={loop.closed.poles}
           zeros={loop.closed.zeros}
           before={first?.loop.closed.poles ?? []}
           reach={reach}
+          className="h-[120px]"
         />
       </div>
     </div>
@@ -153,7 +152,7 @@ function TrailTable({
   if (shown.length === 0)
     return <p className="text-note text-slate">The trail of your stops appears here as you nudge.</p>;
   return (
-    <div className="overflow-x-auto">
+    <div className="relative overflow-x-auto">
       <table className="w-full text-right text-[13px]">
         <thead className="text-[11px] text-slate">
           <tr className="border-b border-rule">
@@ -179,10 +178,10 @@ function TrailTable({
                   <button
                     type="button"
                     className="link"
-                    aria-label={`Take the gains of stop ${index + 1} back`}
                     onClick={() => dispatch({ do: 'restore', part: part.id, index })}
                   >
                     {index + 1} {index === 0 ? 'first' : 'back'}
+                    <span className="sr-only">: take the gains of this stop</span>
                   </button>
                 )}
               </td>

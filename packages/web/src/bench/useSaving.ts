@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import type { Bench } from '@nailset/core';
+import { type Answer, type Bench, limits } from '@nailset/core';
 import { ApiError, isOffline } from '../api/client';
 import { useSaveAnswer } from '../api/queries';
 import type { Work } from './work';
@@ -13,6 +13,9 @@ export type Saving =
 const pause = 700;
 const retryAfter = 4000;
 
+/** The field says that it is too long; the server would refuse it. */
+const isTooLong = (answer: Answer): boolean => answer.kind !== 'gains' && answer.text.length > limits.length;
+
 /** Saves every changed answer a moment after the last change, and again after a lost connection. */
 export function useSaving(bench: Bench, work: Work): Saving {
   const save = useSaveAnswer(bench.exerciseId).mutateAsync;
@@ -22,13 +25,18 @@ export function useSaving(bench: Bench, work: Work): Saving {
       .sort()
       .at(-1) ?? null;
   const [saving, setSaving] = useState<Saving>({ state: 'saved', at: newest });
-  const sent = useRef({ answers: work.answers, trails: work.trails });
+  const sent = useRef<Pick<Work, 'answers' | 'trails'>>(
+    // Work carried over from an earlier version may not have reached the server yet.
+    work.changes > 0 ? { answers: {}, trails: {} } : { answers: work.answers, trails: work.trails },
+  );
   const [tries, setTries] = useState(0);
 
   useEffect(() => {
     if (!bench.mayHandIn) return;
     const changed = bench.parts.filter(
-      ({ id }) => work.answers[id] !== sent.current.answers[id] || work.trails[id] !== sent.current.trails[id],
+      ({ id }) =>
+        !isTooLong(work.answers[id]!) &&
+        (work.answers[id] !== sent.current.answers[id] || work.trails[id] !== sent.current.trails[id]),
     );
     if (changed.length === 0) return;
     const timer = setTimeout(

@@ -21,20 +21,26 @@ export type WorkAction =
 
 const longestTrail = 200;
 
-/** The work as it was saved, or a fresh start for parts that were never touched. */
-export function workFrom(bench: Pick<Bench, 'parts' | 'saved' | 'handedIn'>): Work {
+/**
+ * The work as it was saved, or a fresh start for parts that were never touched. Work that was on the bench before a new
+ * version came is carried over where the part still asks for the same.
+ */
+export function workFrom(bench: Pick<Bench, 'parts' | 'saved' | 'handedIn'>, before?: Work): Work {
   const answers: Record<string, Answer> = {};
   const trails: Record<string, Trail> = {};
   for (const part of bench.parts) {
     const saved = bench.saved.find(({ partId, answer }) => partId === part.id && answer.kind === part.kind);
     const last = bench.handedIn.findLast(({ partId, answer }) => partId === part.id && answer.kind === part.kind);
-    answers[part.id] = saved?.answer ?? last?.answer ?? blank(part);
-    trails[part.id] = saved?.trail ?? [];
+    const carried = before?.answers[part.id];
+    const fits = carried?.kind === part.kind;
+    answers[part.id] = fits ? carried : (saved?.answer ?? last?.answer ?? blank(part));
+    trails[part.id] = (fits ? before?.trails[part.id] : saved?.trail) ?? [];
   }
   const next = bench.parts.find(
     (part) => !bench.handedIn.some((entry) => entry.partId === part.id && entry.verdict?.met),
   );
-  return { open: (next ?? bench.parts[0]!).id, chosen: 'Kp', answers, trails, changes: 0 };
+  const open = bench.parts.find(({ id }) => id === before?.open) ?? next ?? bench.parts[0]!;
+  return { open: open.id, chosen: 'Kp', answers, trails, changes: before ? 1 : 0 };
 }
 
 /** The answer with which a part starts. */

@@ -21,7 +21,7 @@ export function SheetTable({
         );
   const sorted = (by: 'points' | 'name') => (order === by ? 'font-medium text-ink' : 'hover:underline');
   return (
-    <div className="overflow-x-auto">
+    <div className="relative overflow-x-auto">
       <table className="w-full">
         <thead>
           <tr className="border-b border-rule align-bottom text-left text-note text-slate">

@@ -58,16 +58,16 @@ export function ShelfView({ courseId, role }: { courseId: string; role: Role }) 
 function Table({ rows }: { rows: readonly ShelfRow[] }) {
   const head = 'px-3 py-2 text-left text-note font-normal text-slate';
   return (
-    <div className="overflow-x-auto">
-      <table className="w-full min-w-[720px] border-t border-rule">
+    <div className="relative overflow-x-auto">
+      <table className="w-full  border-t border-rule">
         <thead>
           <tr className="border-b border-rule">
             <th className={`${head} pl-0`}>Exercise</th>
             <th className={head}>State</th>
-            <th className={head}>Due</th>
-            <th className={`${head} text-right`}>Points</th>
+            <th className={`${head} max-sm:hidden`}>Due</th>
+            <th className={`${head} text-right max-sm:hidden`}>Points</th>
             <th className={head}>Handed in</th>
-            <th className={head}>Wanting a look</th>
+            <th className={`${head} max-sm:hidden`}>Wanting a look</th>
             <th className={head}>
               <span className="sr-only">Open</span>
             </th>
@@ -88,10 +88,14 @@ function Table({ rows }: { rows: readonly ShelfRow[] }) {
                 {row.version === null ? <span className="text-copper">Draft</span> : `Version ${row.version}`}
                 {row.version !== null && row.changed && <span className="block text-copper">changed since</span>}
               </td>
-              <td className="px-3 text-[13px] whitespace-nowrap">{row.dueAt ? dayAndTime(row.dueAt) : '–'}</td>
-              <td className="px-3 text-right">{formatNumber(row.points)}</td>
+              <td className="px-3 text-[13px] whitespace-nowrap max-sm:hidden">
+                {row.dueAt ? dayAndTime(row.dueAt) : '–'}
+              </td>
+              <td className="px-3 text-right max-sm:hidden">{formatNumber(row.points)}</td>
               <td className="px-3">{row.version !== null && <Share part={row.handedIn} whole={row.students} />}</td>
-              <td className="px-3">{row.wantingLook > 0 && <span className="text-copper">{row.wantingLook}</span>}</td>
+              <td className="px-3 max-sm:hidden">
+                {row.wantingLook > 0 && <span className="text-copper">{row.wantingLook}</span>}
+              </td>
               <td className="py-2 pl-3 text-right">
                 {row.version !== null && (
                   <Link to={`/exercises/${row.id}/class`} className="link whitespace-nowrap">
@@ -109,7 +113,7 @@ function Table({ rows }: { rows: readonly ShelfRow[] }) {
 
 function Share({ part, whole }: { part: number; whole: number }) {
   return (
-    <span className="flex items-center gap-2.5 text-[13px] whitespace-nowrap">
+    <span className="flex flex-wrap items-center gap-x-2.5 text-[13px] whitespace-nowrap">
       {part} of {whole}
       <svg viewBox="0 0 100 6" className="h-1.5 w-20" preserveAspectRatio="none" aria-hidden="true">
         <rect width="100" height="6" className="fill-grid" />

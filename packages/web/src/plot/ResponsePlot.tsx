@@ -327,7 +327,7 @@ function Pin({ limit, x, y, right, frame }: { limit: Limit; x: Scale; y: Scale; 
 }
 
 /** Below this width the pins stand without words; the rail has them. */
-const roomForWords = 380;
+const roomForWords = 300;
 
 function EdgeArrow({
   curve,
@@ -360,9 +360,12 @@ function EdgeArrow({
 }
 
 function firstOutside(curve: Curve, frame: Frame): { time: number; up: boolean } | undefined {
+  // A curve that runs along the edge, but for rounding or the width of its line, is still inside.
+  const slack = 0.004 * (frame.yMax - frame.yMin);
   for (let k = 0; k < curve.values.length && curve.times[k]! <= frame.tMax; k++) {
     const value = curve.values[k]!;
-    if (value > frame.yMax || value < frame.yMin) return { time: curve.times[k]!, up: value > frame.yMax };
+    const up = value > frame.yMax + slack;
+    if (up || value < frame.yMin - slack) return { time: curve.times[k]!, up };
   }
   return undefined;
 }

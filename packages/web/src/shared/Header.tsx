@@ -16,7 +16,10 @@ export function Header({ crumbs = [], children }: { crumbs?: { text: string; to?
           <Fragment key={text}>
             {k > 0 && <span className="px-1.5 text-slate">/</span>}
             {to ? (
-              <Link to={to} className="text-slate hover:text-ink hover:underline">
+              <Link
+                to={to}
+                className="text-slate underline decoration-rule underline-offset-2 hover:text-ink hover:decoration-ink"
+              >
                 {text}
               </Link>
             ) : (
@@ -59,11 +62,9 @@ function AccountMenu() {
     .toUpperCase();
   return (
     <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger
-        aria-label={`Account of ${person.name}`}
-        className="grid size-7 place-items-center rounded-full bg-wash text-[11px] font-semibold text-petrol"
-      >
-        {initials}
+      <DropdownMenu.Trigger className="grid size-7 place-items-center rounded-full bg-wash text-[11px] font-semibold text-petrol">
+        <span aria-hidden="true">{initials}</span>
+        <span className="sr-only">Account of {person.name}</span>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content
@@ -87,10 +88,7 @@ function AccountMenu() {
           <DropdownMenu.Item className={itemLook} onSelect={() => void navigate('/join')}>
             Join or start a course
           </DropdownMenu.Item>
-          <DropdownMenu.Item
-            className={itemLook}
-            onSelect={() => signOut.mutate(undefined, { onSuccess: () => void navigate('/') })}
-          >
+          <DropdownMenu.Item className={itemLook} onSelect={() => void signOut.mutateAsync().then(() => navigate('/'))}>
             Sign out
           </DropdownMenu.Item>
         </DropdownMenu.Content>

@@ -25,6 +25,11 @@ export function JoinPage() {
   );
 }
 
+/** Goes on after a change that worked, even though the form is gone by then; a failure is shown by the form. */
+function whenDone<T>(change: Promise<T>, goOn: (result: T) => void): void {
+  change.then(goOn, () => undefined);
+}
+
 function NewAccount() {
   const [query] = useSearchParams();
   const [form, setForm] = useState({ name: '', email: '', password: '', joinCode: query.get('code') ?? '' });
@@ -39,7 +44,7 @@ function NewAccount() {
     event.preventDefault();
     const { joinCode, ...rest } = form;
     const body = joinCode.trim() ? { ...rest, joinCode } : rest;
-    register.mutate(body, { onSuccess: () => void navigate('/') });
+    whenDone(register.mutateAsync(body), () => void navigate('/'));
   };
   return (
     <Front>
@@ -90,7 +95,7 @@ function JoinCourse() {
   const navigate = useNavigate();
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    join.mutate(code, { onSuccess: ({ id }) => void navigate(`/courses/${id}`) });
+    whenDone(join.mutateAsync(code), ({ id }) => void navigate(`/courses/${id}`));
   };
   return (
     <form onSubmit={submit} className="grid content-start gap-3">
@@ -124,7 +129,7 @@ function StartCourse() {
   const navigate = useNavigate();
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    start.mutate(teaches ? { name } : { name, courseKey }, { onSuccess: ({ id }) => void navigate(`/courses/${id}`) });
+    whenDone(start.mutateAsync(teaches ? { name } : { name, courseKey }), ({ id }) => void navigate(`/courses/${id}`));
   };
   return (
     <form onSubmit={submit} className="grid content-start gap-3">

@@ -1,0 +1,136 @@
+import type { Page } from 'playwright-core';
+import { Stage, follow } from './harness';
+
+let stage: Stage;
+let page: Page;
+beforeAll(async () => {
+  stage = await Stage.open();
+  page = await stage.windowOf('Marit Solano');
+});
+afterAll(() => stage.close());
+afterEach(() => expect(stage.complaintsSoFar()).toEqual([]));
+
+const saved = () => page.getByText(/saved \d\d:\d\d$/);
+
+test('a nail is changed, published, and the student is held to it', async () => {
+  const student = await stage.windowOf('Mireille Anand');
+  await follow(student, 'Crane trolley');
+  await student.getByRole('button', { name: 'Remove the offset' }).click();
+  const numbers = await student.getByText('Your numbers').innerText();
+
+  await follow(page, 'Crane trolley');
+  const limit = page.getByRole('textbox', { name: 'Overshoot, limit' });
+  await limit.fill('7');
+  await page.getByText('Draft after version 1').waitFor();
+  await page.getByText('overshoot ≤ 7 %').waitFor();
+  await page.getByRole('button', { name: 'Publish version 2' }).click();
+  await page
+    .getByRole('alertdialog')
+    .getByText(/answers handed in so far keep their verdicts/)
+    .waitFor();
+  await page.getByRole('button', { name: 'Publish', exact: true }).click();
+  await page.getByText('Version 2 is out').waitFor();
+
+  await student.getByRole('textbox', { name: 'Kp, typed' }).fill('13');
+  await student.getByRole('button', { name: 'Hand in' }).click();
+  await student.getByRole('button', { name: 'Show the new version' }).click();
+  await student.getByRole('button', { name: 'Stop the ringing' }).click();
+  await student.getByText('at most 7 %').waitFor();
+  await student.getByRole('button', { name: 'Remove the offset' }).click();
+  expect(await student.getByRole('textbox', { name: 'Kp, typed' }).inputValue()).toBe('13');
+  expect(await student.getByText('Your numbers').innerText()).toBe(numbers);
+  await student.getByRole('button', { name: 'Hand in' }).click();
+  await student.getByText('Try 2', { exact: true }).waitFor();
+  // The browser notes the refusal of the outdated version by itself.
+  expect(stage.complaintsSoFar().every((text) => text.includes('409'))).toBe(true);
+});
+
+test('the class sheet shows nails, measured values, everyone’s curves and the trail', async () => {
+  await page.getByRole('link', { name: 'Class sheet' }).click();
+  await page.getByText(/Flock · \d\d responses, \d+ hold every nail/i).waitFor();
+  expect(await page.locator('[data-curve]').count()).toBeGreaterThanOrEqual(20);
+  await page.getByRole('button', { name: /^Linh Marchetti, Remove the offset/ }).click();
+  const answer = page.getByRole('region', { name: 'Answer of Linh Marchetti' });
+  await answer.waitFor();
+  expect(await answer.innerText()).toMatch(/Rise time [\d.]+ s, limit 0\.3 s: holds/);
+  expect(await answer.getByRole('region', { name: 'Trail' }).getByRole('row').count()).toBeGreaterThan(1);
+  expect(await page.locator('path.stroke-copper[data-curve]').count()).toBe(1);
+});
+
+test('a curve leads to its student', async () => {
+  await page.locator('[data-curve]').first().dispatchEvent('click');
+  await page.getByRole('region', { name: /^Answer of/ }).waitFor();
+});
+
+test('points are set otherwise with a reason', async () => {
+  await page.getByRole('button', { name: /^Ravi Castellan, Stop the ringing/ }).click();
+  const answer = page.getByRole('region', { name: 'Answer of Ravi Castellan' });
+  await answer.getByRole('button', { name: 'Decide otherwise' }).click();
+  await answer.getByLabel(/Points of/).fill('9');
+  expect(await answer.getByRole('button', { name: 'Set points' }).isDisabled()).toBe(true);
+  await answer.getByLabel(/Points of/).fill('4');
+  await answer.getByLabel(/Reason/).fill('Shown to me in the lab.');
+  await answer.getByRole('button', { name: 'Set points' }).click();
+  await answer.getByText(/Marit Solano set 4 points/).waitFor();
+  await page.getByRole('button', { name: /^Ravi Castellan, Stop the ringing: 4 of 4/ }).waitFor();
+});
+
+test('an exercise is built from nothing, and what is wrong with it is said at once', async () => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New exercise' }).click();
+  await page.getByLabel('Title', { exact: true }).fill('Ferry ramp');
+  const plant = page.getByLabel('Plant P');
+  await plant.fill('b/(s^2 + q*s');
+  await page.getByText('Not ready to publish.').waitFor();
+  expect(await page.getByText('A bracket opened here is never closed.').count()).toBeGreaterThan(0);
+  expect(await page.getByRole('button', { name: /Publish version/ }).isDisabled()).toBe(true);
+  await plant.fill('b/(s^2 + a*s + 2)');
+  await page.getByRole('button', { name: 'Add a nail' }).click();
+  await page.getByLabel('Controller').selectOption('PID');
+  await page.getByRole('region', { name: 'Student’s view' }).getByRole('group', { name: 'Gain Ki' }).waitFor();
+  await page.getByRole('button', { name: 'Add a part' }).click();
+  await page.getByRole('menuitem', { name: 'transfer function' }).click();
+  expect(await page.getByLabel('Expected transfer function').inputValue()).toBe('b/(s^2 + a*s + 2)');
+  await saved().waitFor();
+  await page.getByRole('button', { name: 'Publish version 1' }).click();
+  await page.getByRole('button', { name: 'Publish', exact: true }).click();
+  await page.getByText('Version 1 is out').waitFor();
+  await page.reload();
+  expect(await page.getByLabel('Title', { exact: true }).inputValue()).toBe('Ferry ramp');
+
+  const student = await stage.windowOf('Tomasz Berg');
+  await follow(student, 'Ferry ramp');
+  await student.getByRole('group', { name: 'Gain Ki' }).waitFor();
+});
+
+test('two windows do not save over each other', async () => {
+  const other = await page.context().newPage();
+  await other.goto(page.url());
+  await other.getByLabel('Title', { exact: true }).fill('Ferry ramp, other window');
+  await other.getByText(/Draft after version 1, saved/).waitFor();
+  await page.getByLabel('Title', { exact: true }).fill('Ferry ramp, this window');
+  await page
+    .getByText(/changed in another window/)
+    .first()
+    .waitFor();
+  await page.getByRole('button', { name: 'Reload' }).click();
+  await page.waitForFunction(() => document.querySelector('input')?.value === 'Ferry ramp, other window');
+  await other.close();
+  expect(stage.complaintsSoFar().every((text) => text.includes('409'))).toBe(true);
+});
+
+test('a new student joins by the course code', async () => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'People' }).click();
+  const address = await page.getByText(/\/join\?code=/).innerText();
+  const newcomer = await stage.window();
+  await newcomer.goto(new URL(address).pathname + new URL(address).search);
+  await newcomer.getByLabel('Name').fill('Nele Arkady');
+  await newcomer.getByLabel('E-mail').fill('nele@harbour.example');
+  await newcomer.getByLabel('Password').fill('a long password');
+  await newcomer.getByRole('button', { name: 'Make my account' }).click();
+  await newcomer.getByRole('heading', { name: 'Harbour machinery' }).waitFor();
+  expect(await newcomer.getByRole('link', { name: /Lighthouse lamp/ }).count()).toBe(1);
+  await page.reload();
+  await page.getByText('Nele Arkady').waitFor();
+});

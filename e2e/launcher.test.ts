@@ -1,0 +1,129 @@
+import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
+import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:net';
+import path from 'node:path';
+
+const launcher = path.resolve(__dirname, '../nailset');
+const data = mkdtempSync('/tmp/nailset-launcher-');
+chmodSync(data, 0o755);
+const port = 4391;
+const started: ChildProcess[] = [];
+
+afterAll(() => {
+  for (const child of started) child.kill('SIGTERM');
+  rmSync(data, { recursive: true, force: true });
+});
+
+/** Runs ./nailset start until it has said something, or has ended. */
+function start(until: RegExp, args: string[] = [], environment: NodeJS.ProcessEnv = {}) {
+  const child = spawn(launcher, ['start', '--port', String(port), '--data', data, ...args], {
+    env: { ...process.env, ...environment },
+  });
+  started.push(child);
+  const heard = { output: '' };
+  const said = new Promise<string>((resolve) => {
+    const hear = (chunk: Buffer) => {
+      heard.output += chunk.toString();
+      if (until.test(heard.output)) resolve(heard.output);
+    };
+    child.stdout.on('data', hear);
+    child.stderr.on('data', hear);
+    child.once('close', () => resolve(heard.output));
+  });
+  const ended = new Promise<number | null>((resolve) => child.once('close', (code) => resolve(code)));
+  return { child, said, ended, heard };
+}
+
+const isUp = () =>
+  fetch(`http://127.0.0.1:${port}/api/health`).then(
+    (answer) => answer.ok,
+    () => false,
+  );
+const databaseRuns = () => existsSync(path.join(data, 'postgres/postmaster.pid'));
+const postmaster = () => Number(readFileSync(path.join(data, 'postgres/postmaster.pid'), 'utf8').split('\n')[0]);
+
+test('the commands are listed, options explained, mistakes refused', () => {
+  expect(execFileSync(launcher).toString()).toMatch(/\.\/nailset start[\s\S]*\.\/nailset test/);
+  expect(execFileSync(launcher, ['start', '--help']).toString()).toMatch(/--no-demo/);
+  for (const args of [['begin'], ['start', '--port', 'x'], ['start', '--colour']]) {
+    expect(() => execFileSync(launcher, args, { stdio: 'pipe' })).toThrow(
+      /no command|not a port number|Unknown option/,
+    );
+  }
+});
+
+test('a port that another program uses is told with a way out', async () => {
+  const squatter = createServer().listen(port, '127.0.0.1');
+  await new Promise((resolve) => squatter.once('listening', resolve));
+  const { said, ended } = start(/used by another program/);
+  expect(await said).toContain(`--port ${port + 1}`);
+  expect(await ended).toBe(1);
+  await new Promise((resolve) => squatter.close(resolve));
+});
+
+test('starts, says where and as whom; a second start says that it runs; SIGTERM stops both', async () => {
+  const first = start(/Ctrl-C stops/);
+  expect(await first.said).toMatch(/Open http:\/\/127\.0\.0\.1:4391[\s\S]*marit\.solano@harbour\.example/);
+  expect(await isUp()).toBe(true);
+  const second = start(/running already/);
+  expect(await second.said).toContain('http://127.0.0.1:4391');
+  expect(await second.ended).toBe(0);
+  first.child.kill('SIGTERM');
+  expect(await first.ended).toBe(0);
+  expect(first.heard.output).toContain('Stopped: server and database.');
+  expect([await isUp(), databaseRuns(), existsSync(path.join(data, 'running.json'))]).toEqual([false, false, false]);
+});
+
+test('a database that is killed comes back by itself', async () => {
+  const run = start(/Ctrl-C stops/, ['--no-demo']);
+  expect(await run.said).not.toContain('harbour-lights');
+  process.kill(postmaster(), 'SIGKILL');
+  for (let tries = 0; tries < 100 && !run.heard.output.includes('stopped unexpectedly'); tries++) await pause(100);
+  expect(run.heard.output).toContain('The database stopped unexpectedly; it is being started again.');
+  let up = false;
+  for (let tries = 0; tries < 150 && !up; tries++) {
+    await pause(100);
+    up = await isUp();
+  }
+  expect(up).toBe(true);
+  run.child.kill('SIGINT');
+  expect(await run.ended).toBe(0);
+});
+
+test('after a kill of everything the next start clears up and works', async () => {
+  const run = start(/Ctrl-C stops/);
+  await run.said;
+  const server = execFileSync('pgrep', ['-P', String(run.child.pid), '-f', 'server/dist/main.js'])
+    .toString()
+    .trim();
+  run.child.kill('SIGKILL');
+  process.kill(Number(server), 'SIGKILL');
+  await run.ended;
+  expect(databaseRuns()).toBe(true);
+  const next = start(/Ctrl-C stops/);
+  expect(await next.said).toMatch(/An earlier run did not end properly[\s\S]*Open http/);
+  next.child.kill('SIGTERM');
+  expect(await next.ended).toBe(0);
+});
+
+test('a stale note with a process id that someone else has now does no harm', async () => {
+  writeFileSync(path.join(data, 'running.json'), JSON.stringify({ pid: process.pid, url: `http://127.0.0.1:${port}` }));
+  const run = start(/Ctrl-C stops/);
+  expect(await run.said).toMatch(/its note is removed[\s\S]*Open http/);
+  run.child.kill('SIGTERM');
+  await run.ended;
+});
+
+test('DATABASE_URL is used instead of a private database', async () => {
+  const other = mkdtempSync('/tmp/nailset-given-');
+  const run = start(/Ctrl-C stops/, ['--data', other, '--no-demo'], {
+    DATABASE_URL: process.env['NAILSET_TEST_DATABASE'],
+  });
+  expect(await run.said).not.toContain('Starting the database');
+  expect(existsSync(path.join(other, 'postgres'))).toBe(false);
+  run.child.kill('SIGTERM');
+  expect(await run.ended).toBe(0);
+  rmSync(other, { recursive: true });
+});
+
+const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));

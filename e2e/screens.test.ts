@@ -1,0 +1,101 @@
+import { readFileSync } from 'node:fs';
+import type { Page } from 'playwright-core';
+import { Stage, desk, follow, phone } from './harness';
+
+const axe = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
+
+let stage: Stage;
+beforeAll(async () => {
+  stage = await Stage.open();
+});
+afterAll(() => stage.close());
+
+interface Violation {
+  id: string;
+  impact: string;
+  nodes: { html: string }[];
+}
+
+/** Violations that are serious or critical, with the first place of each. */
+async function seriousViolations(page: Page): Promise<string[]> {
+  await page.evaluate(axe);
+  const found = (await page.evaluate('axe.run(document, { resultTypes: ["violations"] })')) as {
+    violations: Violation[];
+  };
+  return found.violations
+    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+    .map(({ id, nodes }) => `${id}: ${nodes[0]!.html.slice(0, 160)}`);
+}
+
+const staff = 'Marit Solano';
+const student = 'Kofi Lindqvist';
+
+const screens: [name: string, who: string | null, open: (page: Page) => Promise<unknown>][] = [
+  ['sign-in', null, (page) => page.goto('/')],
+  ['a new account', null, (page) => page.goto('/join?code=ABC')],
+  ['the student’s home', student, (page) => page.getByRole('heading', { name: 'Harbour machinery' }).waitFor()],
+  ['joining', student, (page) => page.goto('/join')],
+  ['nowhere', student, (page) => page.goto('/no/such/page')],
+  ['someone else’s exercise', student, (page) => page.goto('/exercises/00000000-0000-0000-0000-000000000000')],
+  ['the bench for gains', student, (page) => follow(page, 'Crane trolley')],
+  ['the bench for a fraction', student, (page) => follow(page, 'Lighthouse lamp')],
+  [
+    'the bench for a number',
+    student,
+    async (page) => {
+      await follow(page, 'Lighthouse lamp');
+      await page.getByRole('button', { name: 'Predict the overshoot' }).click();
+      await page.locator('[data-curve=now]').waitFor();
+    },
+  ],
+  ['the shelf', staff, (page) => page.getByRole('heading', { name: 'Shelf' }).waitFor()],
+  ['people', staff, (page) => follow(page, 'People')],
+  ['the builder', staff, (page) => follow(page, 'Crane trolley')],
+  [
+    'publishing',
+    staff,
+    async (page) => {
+      await follow(page, 'Cable winch');
+      await page.getByRole('button', { name: 'Publish version 1' }).click();
+    },
+  ],
+  ['the class sheet', staff, (page) => follow(page, 'Class sheet')],
+  [
+    'an answer on the class sheet',
+    staff,
+    async (page) => {
+      await follow(page, 'Class sheet');
+      await page.getByRole('button', { name: /^Sefa Duarte, Write/ }).click();
+      await page.getByRole('region', { name: 'Answer of Sefa Duarte' }).waitFor();
+    },
+  ],
+];
+
+beforeEach(() => void stage.complaintsSoFar());
+
+describe.each([
+  ['at a desk', desk],
+  ['on a phone', phone],
+])('%s', (_name, viewport) => {
+  const windows = new Map<string | null, Page>();
+  beforeAll(async () => {
+    windows.set(null, await stage.window(viewport));
+    for (const who of [staff, student]) windows.set(who, await stage.windowOf(who, viewport));
+  });
+
+  test.each(screens)('%s is clean', async (name, who, open) => {
+    const page = windows.get(who)!;
+    await page.goto('/');
+    await open(page);
+    await page.waitForTimeout(900);
+    expect(await seriousViolations(page)).toEqual([]);
+    const overflow = await page.evaluate(
+      () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+    );
+    expect(overflow).toBe(0);
+    const allowed = name === 'someone else’s exercise' ? /404/ : /^$/;
+    expect(stage.complaintsSoFar().filter((text) => !allowed.test(text))).toEqual([]);
+    expect(await page.title()).toMatch(/Nailset/);
+    await page.keyboard.press('Escape');
+  });
+});

@@ -1,0 +1,208 @@
+import type { Page } from 'playwright-core';
+import { Stage, follow, phone } from './harness';
+
+let stage: Stage;
+beforeAll(async () => {
+  stage = await Stage.open();
+});
+afterAll(() => stage.close());
+afterEach(() => expect(stage.complaintsSoFar()).toEqual([]));
+
+const gain = (page: Page, name: string) => page.getByRole('textbox', { name: `${name}, typed` });
+const rail = (page: Page, nail: string) => page.locator(`[data-nail=${nail}]`);
+const curve = (page: Page) => page.locator('[data-curve=now]').getAttribute('d');
+
+describe('the bench', () => {
+  let page: Page;
+  beforeAll(async () => {
+    page = await stage.windowOf('Ilse Okafor');
+    await follow(page, 'Crane trolley');
+    await page.getByRole('button', { name: 'Remove the offset' }).click();
+    await gain(page, 'Kp').waitFor();
+  });
+
+  test('starts where the exercise says, with the student’s own numbers', async () => {
+    expect(await gain(page, 'Kp').inputValue()).toBe('1');
+    expect(await page.getByText('Your numbers').innerText()).toMatch(/m\/s² per kN/);
+    expect(await rail(page, 'offset').getAttribute('data-met')).toBe('false');
+  });
+
+  test('a rung, a key and typing all move curve, measures and rail', async () => {
+    const before = await curve(page);
+    await page.getByRole('button', { name: 'Kp up by 5' }).click();
+    expect(await gain(page, 'Kp').inputValue()).toBe('6');
+    expect(await curve(page)).not.toBe(before);
+    await page.locator('body').press('3');
+    await page.locator('body').press('Shift+ArrowUp');
+    await page.locator('body').press('ArrowUp');
+    expect(await gain(page, 'Kd').inputValue()).toBe('1.1');
+    await gain(page, 'Kd').press('ArrowDown');
+    expect(await gain(page, 'Kd').inputValue()).toBe('1');
+    const measured = await rail(page, 'rise').innerText();
+    await gain(page, 'Kp').fill('20');
+    expect(await rail(page, 'rise').innerText()).not.toBe(measured);
+  });
+
+  test('holding a rung repeats', async () => {
+    await gain(page, 'Ki').fill('0');
+    const rung = page.getByRole('button', { name: 'Ki up by 0.5' });
+    await rung.hover();
+    await page.mouse.down();
+    await page.waitForTimeout(900);
+    await page.mouse.up();
+    expect(Number(await gain(page, 'Ki').inputValue())).toBeGreaterThanOrEqual(1.5);
+  });
+
+  test('a gain that is no number keeps the last curve and cannot be handed in', async () => {
+    const before = await curve(page);
+    await gain(page, 'Kp').fill('2o');
+    expect(await curve(page)).toBe(before);
+    expect(await page.getByRole('status').last().innerText()).toContain('Kp must be a number');
+    expect(await page.getByRole('button', { name: 'Hand in' }).isDisabled()).toBe(true);
+  });
+
+  test('axes hold still until Fit; a curve that leaves says so', async () => {
+    const ticks = () => page.locator('figure').first().locator('svg').textContent();
+    await gain(page, 'Kp').fill('40');
+    await gain(page, 'Ki').fill('0');
+    await gain(page, 'Kd').fill('0');
+    expect(await ticks()).toContain('leaves the frame');
+    await page.getByRole('button', { name: 'Fit' }).click();
+    expect(await ticks()).not.toContain('leaves the frame');
+    expect(await ticks()).toContain('2');
+  });
+
+  test('stops become a trail and ghosts; a stop can be taken back', async () => {
+    await gain(page, 'Kp').fill('14');
+    await page.getByText(/\d now/).waitFor();
+    await gain(page, 'Kd').fill('3');
+    await page.getByRole('row', { name: /14 0 3 .* of 4/ }).waitFor();
+    expect(await page.locator('[data-curve=first]').count()).toBe(1);
+    await page
+      .getByRole('button', { name: /take the gains of this stop/ })
+      .last()
+      .click();
+    expect(await gain(page, 'Kd').inputValue()).toBe('0');
+  });
+
+  test('is there again after a reload', async () => {
+    await gain(page, 'Kd').fill('2.75');
+    await page.getByText(/^Saved \d\d:\d\d/).waitFor();
+    await page.waitForTimeout(900);
+    await page.getByText(/^Saved \d\d:\d\d/).waitFor();
+    await page.reload();
+    await page.getByRole('button', { name: 'Remove the offset' }).click();
+    expect(await gain(page, 'Kd').inputValue()).toBe('2.75');
+  });
+
+  test('an unstable loop is said in words', async () => {
+    await gain(page, 'Ki').fill('90');
+    await gain(page, 'Kd').fill('0');
+    expect(await page.getByRole('status').last().innerText()).toMatch(/The loop is unstable: pole at/);
+  });
+
+  test('handing in gives the verdict in words and numbers, once', async () => {
+    await gain(page, 'Kp').fill('12');
+    await gain(page, 'Ki').fill('8');
+    await gain(page, 'Kd').fill('7');
+    expect(await page.locator('[data-nail][data-met=true]').count()).toBe(4);
+    await page.getByRole('button', { name: 'Hand in' }).dblclick();
+    const handed = page.getByRole('region', { name: 'Handed in' });
+    await handed.getByText('6 of 6 points').waitFor();
+    expect(await handed.innerText()).toMatch(/Overshoot [\d.]+ %, limit 10 %: holds\./);
+    expect(await page.getByText('4 tries left').count()).toBe(1);
+    expect(await page.getByRole('button', { name: 'Hand in' }).isDisabled()).toBe(true);
+  });
+
+  test('everything is also there as a table', async () => {
+    await page.getByRole('button', { name: 'Table' }).click();
+    expect(await page.getByRole('region', { name: 'Values of the curves' }).getByRole('row').count()).toBe(22);
+  });
+
+  test('keys are listed under ?', async () => {
+    await page.locator('body').press('?');
+    expect(await page.getByRole('dialog').innerText()).toContain('coarse rung');
+    await page.keyboard.press('Escape');
+    expect(await page.getByRole('dialog').count()).toBe(0);
+  });
+});
+
+describe('a transfer function and predictions', () => {
+  let page: Page;
+  beforeAll(async () => {
+    page = await stage.windowOf('Ilse Okafor');
+    await follow(page, 'Lighthouse lamp');
+    await page.getByRole('textbox').waitFor();
+  });
+
+  test('what is typed is shown back, mistakes with their place', async () => {
+    const field = page.getByRole('textbox');
+    await field.fill('K*wn^2/(s^2 + 2zeta*wn*s');
+    expect(await page.getByText('A bracket opened here is never closed.').count()).toBeGreaterThan(0);
+    expect(await page.locator('mark').innerText()).toBe('(');
+    await field.fill('K*wn^2/(s^2 + 2zeta*wn*s + wn^2)');
+    expect(await page.getByText(/damping ratio 0\.\d+, natural frequency/).count()).toBe(1);
+  });
+
+  test('ten megabytes of brackets pasted do not harm', async () => {
+    await page.getByRole('textbox').evaluate((element: HTMLInputElement) => {
+      const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!;
+      set.call(element, '('.repeat(10_000_000));
+      element.dispatchEvent(new Event('input', { bubbles: true }));
+    });
+    await page
+      .getByText(/10,000,000 characters long; at most 2000 are read/)
+      .first()
+      .waitFor();
+    expect(await page.getByRole('button', { name: 'Hand in' }).isDisabled()).toBe(true);
+    await page.getByRole('textbox').fill('K*wn^2/(s^2 + 2zeta*wn*s + wn^2)');
+  });
+
+  test('the right one is right in any form', async () => {
+    await page.getByRole('button', { name: 'Hand in' }).click();
+    await page.getByText('The transfer function is right.').waitFor();
+  });
+
+  test('the curve appears only after the prediction', async () => {
+    await page.getByRole('button', { name: 'Predict the overshoot' }).click();
+    expect(await page.getByText('Predict first.').count()).toBe(1);
+    expect(await page.locator('[data-curve]').count()).toBe(0);
+    const zeta = Number(
+      /ζ\s*=\s*ζ?\s*([\d.]+)|0\.\d+/.exec(await page.locator('aside').first().innerText())![0].match(/0\.\d+/)![0],
+    );
+    const overshoot = 100 * Math.exp((-Math.PI * zeta) / Math.sqrt(1 - zeta * zeta));
+    await page.getByRole('textbox').fill(`${overshoot.toPrecision(3)} %`);
+    await page.getByRole('button', { name: 'Hand in' }).click();
+    await page.getByText(/Expected .* %: peak/).waitFor();
+    expect(await page.locator('[data-curve=now]').count()).toBe(1);
+  });
+});
+
+test('a lost connection is said, nothing is lost, and one try is one try', async () => {
+  const page = await stage.windowOf('Kofi Lindqvist');
+  await follow(page, 'Crane trolley');
+  await page.getByRole('button', { name: 'Stop the ringing' }).click();
+  await gain(page, 'Kp').fill('11');
+  await page.context().setOffline(true);
+  await gain(page, 'Kd').fill('4.5');
+  await page.getByText(/Not saved: no connection/).waitFor();
+  await page.getByRole('button', { name: 'Hand in' }).click();
+  await page.getByText(/No connection to Nailset/).waitFor();
+  await page.context().setOffline(false);
+  await page.getByRole('button', { name: 'Hand in' }).click();
+  await page.getByText('Try 3', { exact: true }).waitFor();
+  await page.getByText(/^Saved/).waitFor();
+  expect(await gain(page, 'Kd').inputValue()).toBe('4.5');
+  expect(stage.complaintsSoFar().filter((text) => !text.includes('ERR_INTERNET_DISCONNECTED'))).toEqual([]);
+});
+
+test('on a phone the same work can be done', async () => {
+  const page = await stage.windowOf('Mireille Anand', phone);
+  await follow(page, 'Crane trolley');
+  await page.getByRole('button', { name: 'Stop the ringing' }).click();
+  const before = await gain(page, 'Kp').inputValue();
+  await page.getByRole('button', { name: 'Kp up by 0.5' }).click();
+  expect(Number(await gain(page, 'Kp').inputValue())).toBe(Number(before) + 0.5);
+  const hand = await page.getByRole('button', { name: 'Hand in' }).boundingBox();
+  expect(hand!.y + hand!.height).toBeLessThanOrEqual(phone.height);
+});

@@ -1,0 +1,130 @@
+import { type Measures, type Nail, measuresOf, fractionOf, systemOf } from '@nailset/core';
+import { checkNails } from '../../core/src/checking/nails';
+import { frameFor, spread, valueAt } from '../src/plot/frame';
+import { limitsOf } from '../src/plot/limits';
+import { pointsByTenth, summarise } from '../src/classSheet/summary';
+import { flockCurves, horizonOf } from '../src/classSheet/flock';
+import { freeId, newExercise, newPart } from '../src/builder/newExercise';
+import { examine } from '@nailset/core';
+import { understand } from '../src/shared/expression';
+
+const curve = (values: number[]) => ({ times: Float64Array.from(values.keys()), values: Float64Array.from(values) });
+
+describe('frames', () => {
+  test('hold the curve and its levels with some air, ends round', () => {
+    expect(frameFor(4, [curve([0, 1.3, 1])], [0, 1])).toEqual({ tMax: 4, yMin: 0, yMax: 1.5 });
+    expect(frameFor(4, [curve([0, -2.2, -2])])).toMatchObject({ yMin: -2.5, yMax: 0 });
+    expect(frameFor(4, [curve([0, 0])]).yMax).toBeGreaterThan(0);
+  });
+
+  test('readings lie on the chord between samples', () => {
+    const shape = curve([0, 10, 20]);
+    expect([valueAt(shape, 0.5), valueAt(shape, 1), valueAt(shape, 99)]).toEqual([5, 10, 20]);
+    expect(valueAt(curve([]), 1)).toBeNaN();
+  });
+
+  test('labels are moved apart, in order, inside the plot', () => {
+    expect(spread([100, 101, 20], 15, 0, 200)).toEqual([100, 115, 20]);
+    expect(spread([198, 199], 15, 0, 200)).toEqual([185, 200]);
+  });
+});
+
+describe('nails on the plot', () => {
+  const nail = (quantity: Nail['quantity'], limit: number, relation: Nail['relation'] = 'atMost'): Nail => ({
+    id: quantity,
+    quantity,
+    relation,
+    limit,
+    points: 1,
+  });
+  const place = (nails: Nail[], measures: Measures) => limitsOf(nails, checkNails(nails, measures), measures, 0.1, 10);
+  const measures = measuresOf(systemOf(fractionOf('8/(s^2+1.2s+4)')));
+
+  test('stand at the level that belongs to the final value', () => {
+    const [limit] = place([nail('overshootPercent', 10)], measures);
+    expect(limit).toMatchObject({ met: false, words: 'overshoot ≤ 10 %', pin: { up: true } });
+    expect(limit!.ground!.y0).toBeCloseTo(2.2, 12);
+  });
+
+  test('settling hatches what lies below the band from its time on', () => {
+    const [limit] = place([nail('settlingTime', 3)], measures);
+    expect(limit!.ground).toMatchObject({ t0: 3, t1: Infinity, y1: 1.96 });
+  });
+
+  test('those without a place on the plot are left to the rail', () => {
+    expect(place([nail('finalValue', 1), nail('riseTime', 1, 'atLeast')], measures)).toEqual([]);
+  });
+});
+
+describe('the class sheet counts', () => {
+  const cell = (points: number, look = false) => ({
+    submissionId: '',
+    attempt: 1,
+    version: 1,
+    checked: true,
+    met: true,
+    points,
+    outOf: 10,
+    look,
+    items: [],
+  });
+  const row = (points: number | null, cells = {}) => ({ person: { id: '', name: '', email: '' }, points, cells });
+
+  test('who handed in and what wants a look', () => {
+    expect(summarise({ rows: [row(3, { a: cell(3, true), b: cell(0, true) }), row(null)] })).toEqual({
+      handedIn: 1,
+      look: 2,
+    });
+  });
+
+  test('points by tenths; a full mark belongs to the last', () => {
+    const tenths = pointsByTenth({ outOf: 10, rows: [row(0), row(1), row(1.5), row(10), row(null)] });
+    expect(tenths.map(({ students }) => students)).toEqual([2, 1, 0, 0, 0, 0, 0, 0, 0, 1]);
+  });
+});
+
+describe('the flock', () => {
+  const part = newPart('gains', [], '3/(s^2+s+1)');
+  const entry = (submissionId: string, Kp: string) => ({
+    submissionId,
+    values: {},
+    answer: { kind: 'gains', gains: { Kp, Kd: '1' } } as const,
+  });
+
+  test('has one curve for every answer that can be drawn', () => {
+    const curves = flockCurves(part, [entry('a', '2'), entry('b', 'nothing'), entry('c', '5')], 5);
+    expect(curves.map(({ submissionId }) => submissionId)).toEqual(['a', 'c']);
+  });
+
+  test('shows typed answers for as long as most of them take to settle', () => {
+    const typed = (text: string) => ({
+      submissionId: text,
+      values: {},
+      answer: { kind: 'transferFunction', text } as const,
+    });
+    const model = newPart('transferFunction', [], '1/(s+1)');
+    expect(horizonOf(model, [typed('1/(s+1)'), typed('1/(s-1)'), typed('1/(s+1)')])).toBeCloseTo(5.5, 1);
+  });
+});
+
+describe('a new exercise', () => {
+  test('can be published as it is, with parts of every kind', () => {
+    const start = newExercise();
+    expect(examine(start)).toEqual([]);
+    const parts = (['transferFunction', 'number', 'gains'] as const).map((kind) =>
+      newPart(kind, [], 'b/(s^2 + a*s + 2)'),
+    );
+    expect(examine({ ...start, parts })).toEqual([]);
+  });
+
+  test('gives parts names of their own', () => {
+    expect(freeId('tune', ['tune', 'tune-2'])).toBe('tune-3');
+  });
+});
+
+test('typed text is shown typeset even while a name is unknown', () => {
+  const understood = understand('q/(s+1)', new Map());
+  expect(understood).toMatchObject({ ok: false, typed: '\\frac{q}{s+1}' });
+  expect(understand('(s+1', new Map())).toMatchObject({ ok: false, typed: null });
+  expect(understand('s^2/(s+1)', new Map())).toMatchObject({ ok: false });
+});
