@@ -9,7 +9,12 @@ export default ts.config(
   {
     files: ['**/*.{ts,tsx}'],
     extends: [ts.configs.recommendedTypeChecked, ts.configs.stylisticTypeChecked],
-    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    languageOptions: {
+      parserOptions: {
+        project: ['packages/*/tsconfig.json', 'tsconfig.tests.json'],
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
     rules: {
       '@typescript-eslint/consistent-type-imports': ['error', { disallowTypeAnnotations: false }],
       '@typescript-eslint/no-non-null-assertion': 'off',
@@ -23,5 +28,5 @@ export default ts.config(
   },
   { files: ['packages/web/src/**/*.{ts,tsx}'], ...hooks.configs.flat['recommended-latest'] },
   { files: ['packages/core/src/**/*.ts'], rules: { 'no-console': 'error' } },
-  { files: ['**/*.mjs'], languageOptions: { globals: globals.node } },
+  { files: ['**/*.mjs'], languageOptions: { globals: { ...globals.node, ...globals.browser } } },
 );

@@ -2,7 +2,13 @@ const common = {
   transform: {
     '^.+\\.tsx?$': [
       '@swc/jest',
-      { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } } },
+      {
+        jsc: {
+          target: 'es2022',
+          parser: { syntax: 'typescript', tsx: true },
+          transform: { react: { runtime: 'automatic' } },
+        },
+      },
     ],
   },
   // Sources import each other by the names of the built files.
@@ -21,8 +27,12 @@ const project = (name, folder, extra = {}) => ({
 export default {
   testTimeout: 60_000,
   projects: [
-    project('core', 'packages/core/test', { transform: { ...common.transform, '/node_modules/.+\\.m?js$': common.transform['^.+\\.tsx?$'] } }),
-    project('web', 'packages/web/test', { transform: { ...common.transform, '/node_modules/.+\\.m?js$': common.transform['^.+\\.tsx?$'] } }),
+    project('core', 'packages/core/test', {
+      transform: { ...common.transform, '/node_modules/.+\\.m?js$': common.transform['^.+\\.tsx?$'] },
+    }),
+    project('web', 'packages/web/test', {
+      transform: { ...common.transform, '/node_modules/.+\\.m?js$': common.transform['^.+\\.tsx?$'] },
+    }),
     project('server', 'packages/server/test'),
     project('e2e', 'e2e'),
   ],

@@ -19,9 +19,7 @@ interface Violation {
 /** Violations that are serious or critical, with the first place of each. */
 async function seriousViolations(page: Page): Promise<string[]> {
   await page.evaluate(axe);
-  const found = (await page.evaluate('axe.run(document, { resultTypes: ["violations"] })')) as {
-    violations: Violation[];
-  };
+  const found = await page.evaluate<{ violations: Violation[] }>('axe.run(document, { resultTypes: ["violations"] })');
   return found.violations
     .filter(({ impact }) => impact === 'serious' || impact === 'critical')
     .map(({ id, nodes }) => `${id}: ${nodes[0]!.html.slice(0, 160)}`);

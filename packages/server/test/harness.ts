@@ -64,7 +64,7 @@ export class TestServer {
   /** Ends the process and waits for it. */
   async end(signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): Promise<void> {
     const child = this.child;
-    if (!child || child.exitCode !== null || child.signalCode !== null) return;
+    if (child?.exitCode !== null || child.signalCode !== null) return;
     const ended = new Promise((resolve) => child.once('exit', resolve));
     child.kill(signal);
     await ended;

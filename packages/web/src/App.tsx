@@ -1,7 +1,6 @@
 import { Suspense, lazy } from 'react';
 import { BrowserRouter, Navigate, Outlet, Route, Routes } from 'react-router';
 import { useSession } from './api/queries';
-import { BenchPage } from './bench/BenchPage';
 import { CoursePage } from './course/CoursePage';
 import { PeoplePage } from './course/PeoplePage';
 import { Empty, ErrorNote, Loading } from './shared/states';
@@ -9,6 +8,7 @@ import { Header } from './shared/Header';
 import { JoinPage } from './signIn/JoinPage';
 import { SignInPage } from './signIn/SignInPage';
 
+const BenchPage = lazy(() => import('./bench/BenchPage'));
 const BuilderPage = lazy(() => import('./builder/BuilderPage'));
 const ClassSheetPage = lazy(() => import('./classSheet/ClassSheetPage'));
 

@@ -2,7 +2,7 @@ import type { Nail } from '../exercise/document.js';
 import type { Measures } from '../response/measures.js';
 import { quantities } from './quantities/index.js';
 import type { VerdictItem } from './verdict.js';
-import { withUnit } from './words.js';
+import { formatNumber, withUnit } from './words.js';
 
 /** Measures are good to 1e-6; an answer that lies on the limit within that holds. */
 const rounding = 1e-6;
@@ -31,5 +31,11 @@ function checkNail(nail: Nail, measures: Measures): VerdictItem {
   const start = `${short} ${withUnit(measured, unit)}, limit ${withUnit(limit, unit)}`;
   if (met) return { ...item, words: `${start}: holds${close ? ', just' : ''}.` };
   const by = relation === 'atMost' ? quantity.excess : quantity.lack;
-  return { ...item, words: `${start}: ${withUnit(beyond, '')} ${by}.` };
+  return { ...item, words: `${start}: ${formatNumber(shownDifference(measured, limit) || beyond)} ${by}.` };
+}
+
+/** The difference that a reader of the rounded value would work out. */
+function shownDifference(measured: number, limit: number): number {
+  const shown = Number(formatNumber(measured).replaceAll('−', '-'));
+  return Number(Math.abs(shown - limit).toPrecision(6));
 }

@@ -66,7 +66,7 @@ export const craneTrolley: ExerciseDocument = {
     '',
     '$$P(s) = \\frac{b}{s^2 + a\\,s + k}$$',
     '',
-    'with $b = {{b}}$, $a = {{a}}$ and $k = {{k}}$. The loop has unity feedback. Nudge the gains until every nail holds.',
+    'The loop has unity feedback. Nudge the gains until every nail holds.',
   ].join('\n'),
   parameters: [
     { symbol: 'b', meaning: 'command gain', unit: 'm/s² per kN', draw: { kind: 'range', from: 2.4, to: 4, step: 0.2 } },

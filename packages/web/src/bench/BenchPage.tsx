@@ -14,7 +14,7 @@ import { type Saving, useSaving } from './useSaving';
 import { type Work, workFrom, workReducer } from './work';
 
 /** An exercise as its student works on it. */
-export function BenchPage() {
+export default function BenchPage() {
   const { exerciseId = '' } = useParams();
   const bench = useBench(exerciseId);
   const [before, setBefore] = useState<Work>();

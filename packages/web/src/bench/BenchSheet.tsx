@@ -3,19 +3,17 @@ import {
   type Bench,
   type Bindings,
   type ControllerForm,
-  type GainsPart,
   Problem,
   type StudentPart,
   controllerOf,
   fractionToLatex,
   gainsFromText,
-  gainsOfForm,
   nameToLatex,
   numberFromText,
   quantities,
   rationalFromDecimal,
 } from '@nailset/core';
-import { Fragment, type ReactNode, useEffect, useMemo, useState } from 'react';
+import { Fragment, type ReactNode, memo, useEffect, useMemo, useState } from 'react';
 import { Formula } from '../shared/Formula';
 import { Statement } from '../shared/Statement';
 import { understand } from '../shared/expression';
@@ -26,7 +24,7 @@ import { NailRail } from './NailRail';
 import { NumberBench, TransferFunctionBench } from './TypedBench';
 import { Tries } from './Tries';
 import { type LoopResponse, loopResponses, tryResponse } from './loopResponse';
-import { type Work, type WorkAction, sameAnswer } from './work';
+import { type Gains, type Work, type WorkAction, sameAnswer } from './work';
 
 /** What the sheet does beyond showing: handing in, and what came of the last time. Left out in the builder's preview. */
 export interface HandingIn {
@@ -58,7 +56,7 @@ export function BenchSheet({
     () => new Map(bench.parameters.map(({ symbol, value }) => [symbol, rationalFromDecimal(value)])),
     [bench.parameters],
   );
-  const gains = useGains(part, answer, bindings);
+  const gains = useGains(part, answer, work.readable[part.id], bindings);
 
   useEffect(() => {
     if (!handing) return;
@@ -69,7 +67,7 @@ export function BenchSheet({
     return () => window.removeEventListener('keydown', onKey);
   }, [handing]);
 
-  const attempts = bench.handedIn.filter(({ partId }) => partId === part.id);
+  const attempts = useMemo(() => bench.handedIn.filter(({ partId }) => partId === part.id), [bench.handedIn, part.id]);
   const left = bench.attempts - attempts.length;
   const last = attempts.at(-1);
   const readable = readableAnswer(part, answer, bindings, gains);
@@ -151,7 +149,12 @@ interface GainsState {
 }
 
 /** The responses of a gains part; while a gain is being typed and is no number, the last response stays. */
-function useGains(part: StudentPart, answer: Answer, bindings: Bindings): GainsState | undefined {
+function useGains(
+  part: StudentPart,
+  answer: Answer,
+  readable: Gains | undefined,
+  bindings: Bindings,
+): GainsState | undefined {
   const responses = useMemo(() => {
     if (part.kind !== 'gains') return undefined;
     try {
@@ -161,22 +164,12 @@ function useGains(part: StudentPart, answer: Answer, bindings: Bindings): GainsS
       throw error;
     }
   }, [part, bindings]);
-  const [lastGood, setLastGood] = useState<{ of: unknown; response: LoopResponse }>();
   if (part.kind !== 'gains' || answer.kind !== 'gains' || !responses) return undefined;
   if (responses instanceof Problem) return { responses: undefined, response: undefined, problem: responses };
   const found = tryResponse(responses, answer.gains);
-  if (found instanceof Problem) {
-    const before = lastGood?.of === responses ? lastGood.response : startResponse(part, responses);
-    return { responses, response: before, problem: found };
-  }
-  if (lastGood?.response !== found) setLastGood({ of: responses, response: found });
-  return { responses, response: found, problem: undefined };
-}
-
-function startResponse(part: GainsPart, responses: ReturnType<typeof loopResponses>): LoopResponse | undefined {
-  const start = Object.fromEntries(gainsOfForm[part.form].map((gain) => [gain, String(part.start[gain] ?? 0)]));
-  const found = tryResponse(responses, { Kp: '0', ...start });
-  return found instanceof Problem ? undefined : found;
+  if (!(found instanceof Problem)) return { responses, response: found, problem: undefined };
+  const before = tryResponse(responses, readable ?? answer.gains);
+  return { responses, response: before instanceof Problem ? undefined : before, problem: found };
 }
 
 interface Readable {
@@ -246,7 +239,7 @@ function blockedBecause(readable: Readable, left: number, same: boolean, pastDue
   return '';
 }
 
-function Given({ parameters }: { parameters: Bench['parameters'] }) {
+const Given = memo(function Given({ parameters }: { parameters: Bench['parameters'] }) {
   if (parameters.length === 0) return null;
   return (
     <p className="mt-3 text-[13px] text-slate">
@@ -262,7 +255,7 @@ function Given({ parameters }: { parameters: Bench['parameters'] }) {
       ))}
     </p>
   );
-}
+});
 
 /** The parts with their state: done, open, to come. */
 function PartList({ bench, open, onOpen }: { bench: Bench; open: string; onOpen: (id: string) => void }) {

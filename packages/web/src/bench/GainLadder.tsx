@@ -1,7 +1,7 @@
 import { type Gain, type GainsPart, gainsOfForm } from '@nailset/core';
 import { useEffect, useRef } from 'react';
 import { Formula } from '../shared/Formula';
-import type { Work, WorkAction } from './work';
+import { type Work, type WorkAction, isDecimal } from './work';
 
 /** The open gains with fine and coarse rungs down and up, and typed entry. */
 export function GainLadder({
@@ -22,7 +22,7 @@ export function GainLadder({
         const { fine, coarse } = part.rungs[gain]!;
         const text = gains[gain] ?? '0';
         const nudge = (by: number) => dispatch({ do: 'nudge', part: part.id, gain, by });
-        const invalid = !/^\s*[+\-−]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?\s*$/i.test(text);
+        const invalid = !isDecimal(text);
         return (
           <div
             key={gain}

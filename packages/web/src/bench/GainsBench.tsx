@@ -1,7 +1,8 @@
 import { type GainsPart, Problem, type Trail, formatNumber, gainsOfForm, withUnit } from '@nailset/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { PolePlane, reachOf } from '../plot/PolePlane';
-import { type PlotCurve, type Reading, ResponsePlot } from '../plot/ResponsePlot';
+import { ResponsePlot } from '../plot/ResponsePlot';
+import type { PlotCurve, Reading } from '../plot/curves';
 import { frameFor } from '../plot/frame';
 import { limitsOf } from '../plot/limits';
 import { GainLadder, ladderKey } from './GainLadder';
@@ -36,7 +37,7 @@ export function GainsBench({
   const holding = verdict.items.filter((item) => item.met).length;
 
   const [frame, setFrame] = useState(() => frameFor(part.horizon, [], [0, 1.5]));
-  const [reach, setReach] = useState(() => reachOf(response.loop.closed.poles));
+  const [reach, setReach] = useState(() => 3 * reachOf(response.loop.closed.poles));
   const fit = () => {
     setFrame(frameFor(part.horizon, [curve], [0, 1]));
     setReach(reachOf(response.loop.closed.poles));

@@ -1,9 +1,10 @@
+import { memo } from 'react';
 import { type Attempt, type Verdict, formatNumber } from '@nailset/core';
 import { NailMark, nailState } from '../shared/NailMark';
 import { dayAndTime } from '../shared/time';
 
 /** What was handed in for a part, the newest first, each with its verdict in words. */
-export function Tries({ attempts, version }: { attempts: readonly Attempt[]; version: number }) {
+export const Tries = memo(function Tries({ attempts, version }: { attempts: readonly Attempt[]; version: number }) {
   if (attempts.length === 0) return null;
   const [newest, ...older] = [...attempts].reverse();
   return (
@@ -21,7 +22,7 @@ export function Tries({ attempts, version }: { attempts: readonly Attempt[]; ver
       ))}
     </section>
   );
-}
+});
 
 function Try({ attempt, open = false, version }: { attempt: Attempt; open?: boolean; version: number }) {
   const { verdict, override } = attempt;

@@ -58,9 +58,11 @@ export function TransferFunctionBench({
             <Line name="Expanded">
               <Formula latex={`\\displaystyle ${understood.reading.expanded}`} />
             </Line>
-            <Line name="Factored, lowest terms">
-              <Formula latex={`\\displaystyle ${understood.reading.factored}`} />
-            </Line>
+            {understood.reading.factored !== understood.reading.expanded && (
+              <Line name="Factored, lowest terms">
+                <Formula latex={`\\displaystyle ${understood.reading.factored}`} />
+              </Line>
+            )}
             <Line name="Gain at rest">
               {system.dcGain === null ? 'none: a pole at the origin' : formatNumber(system.dcGain)}
             </Line>
@@ -189,7 +191,7 @@ function Line({ name, children }: { name: string; children: React.ReactNode }) {
   return (
     <div>
       <dt className="label">{name}</dt>
-      <dd className="overflow-x-auto overflow-y-hidden py-0.5">{children}</dd>
+      <dd className="overflow-x-auto overflow-y-hidden py-1.5">{children}</dd>
     </div>
   );
 }

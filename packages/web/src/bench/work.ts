@@ -6,9 +6,13 @@ export interface Work {
   readonly chosen: Gain;
   readonly answers: Readonly<Record<string, Answer>>;
   readonly trails: Readonly<Record<string, Trail>>;
+  /** Per part the last gains that were all numbers; they stay on the plot while another is being typed. */
+  readonly readable: Readonly<Record<string, Gains>>;
   /** Counts changes that are worth saving. */
   readonly changes: number;
 }
+
+export type Gains = Extract<Answer, { kind: 'gains' }>['gains'];
 
 export type WorkAction =
   | { do: 'open'; part: string }
@@ -28,19 +32,22 @@ const longestTrail = 200;
 export function workFrom(bench: Pick<Bench, 'parts' | 'saved' | 'handedIn'>, before?: Work): Work {
   const answers: Record<string, Answer> = {};
   const trails: Record<string, Trail> = {};
+  const readable: Record<string, Gains> = {};
   for (const part of bench.parts) {
     const saved = bench.saved.find(({ partId, answer }) => partId === part.id && answer.kind === part.kind);
     const last = bench.handedIn.findLast(({ partId, answer }) => partId === part.id && answer.kind === part.kind);
     const carried = before?.answers[part.id];
     const fits = carried?.kind === part.kind;
     answers[part.id] = fits ? carried : (saved?.answer ?? last?.answer ?? blank(part));
+    const start = [answers[part.id]!, blank(part)].find(isReadable);
+    if (start?.kind === 'gains') readable[part.id] = start.gains;
     trails[part.id] = (fits ? before?.trails[part.id] : saved?.trail) ?? [];
   }
   const next = bench.parts.find(
     (part) => !bench.handedIn.some((entry) => entry.partId === part.id && entry.verdict?.met),
   );
   const open = bench.parts.find(({ id }) => id === before?.open) ?? next ?? bench.parts[0]!;
-  return { open: open.id, chosen: 'Kp', answers, trails, changes: before ? 1 : 0 };
+  return { open: open.id, chosen: 'Kp', answers, trails, readable, changes: before ? 1 : 0 };
 }
 
 /** The answer with which a part starts. */
@@ -90,16 +97,24 @@ function withGain(work: Work, part: string, gain: Gain, text: string): Work {
 }
 
 function changed(work: Work, part: string, answer: Answer): Work {
-  return { ...work, answers: { ...work.answers, [part]: answer }, changes: work.changes + 1 };
+  const readable =
+    answer.kind === 'gains' && isReadable(answer) ? { ...work.readable, [part]: answer.gains } : work.readable;
+  return { ...work, answers: { ...work.answers, [part]: answer }, readable, changes: work.changes + 1 };
 }
+
+/** Whether every gain is a number by now. */
+function isReadable(answer: Answer): boolean {
+  return answer.kind === 'gains' && Object.values(answer.gains).every((text) => isDecimal(text));
+}
+
+/** Whether a text is a number as the ladder takes it. */
+export const isDecimal = (text: string): boolean => /^\s*[+\-−]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?\s*$/i.test(text);
 
 /** The sum as a short decimal: 0.1 + 0.2 is 0.3. What is not a number counts as zero. */
 export function addDecimal(text: string, by: number): string {
   const value = Number(text.replace('−', '-'));
   return String(Number(((Number.isFinite(value) ? value : 0) + by).toPrecision(12)));
 }
-
-type Gains = Extract<Answer, { kind: 'gains' }>['gains'];
 
 export function sameGains(left: Gains | undefined, right: Gains | undefined): boolean {
   if (!left || !right) return false;

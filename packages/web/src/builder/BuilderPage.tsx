@@ -95,7 +95,7 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
           {findings.length > 1 && ` And ${findings.length - 1} more.`}
         </p>
       )}
-      <main className="grid min-h-0 flex-1 xl:grid-cols-[minmax(330px,1fr)_minmax(400px,1.2fr)_minmax(470px,1.5fr)] xl:grid-rows-[minmax(0,1fr)]">
+      <main className="grid min-h-0 flex-1 xl:grid-cols-[minmax(345px,1fr)_minmax(400px,1.15fr)_minmax(470px,1.45fr)] xl:grid-rows-[minmax(0,1fr)]">
         <div className="relative border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
           <GivenColumn document={document} findings={findings} disabled={disabled} edit={setDocument} />
         </div>

@@ -160,7 +160,7 @@ function ParameterRow({
           </button>
         )}
       </div>
-      <div className="grid grid-cols-[84px_1fr_16px] items-center gap-1.5 pl-[30px]">
+      <div className="grid grid-cols-[92px_1fr] items-center gap-1.5 pl-[30px]">
         <select
           className="input px-1 py-1 text-[13px]"
           aria-label={named('kind of draw')}

@@ -1,6 +1,7 @@
 import type { ClassSheet, Part, VerdictItem } from '@nailset/core';
 import { useMemo, useState } from 'react';
-import { type PlotCurve, ResponsePlot } from '../plot/ResponsePlot';
+import { ResponsePlot } from '../plot/ResponsePlot';
+import type { PlotCurve } from '../plot/curves';
 import { type Frame, frameFor } from '../plot/frame';
 import { limitsOf } from '../plot/limits';
 import { Loading } from '../shared/states';

@@ -54,3 +54,6 @@ export function valueAt({ times, values }: Curve, time: number): number {
   const share = (time - times[low]!) / (times[high]! - times[low]! || 1);
   return values[low]! + share * (values[high]! - values[low]!);
 }
+
+/** The value, or the end of the range that it lies beyond. */
+export const clamp = (value: number, low: number, high: number): number => Math.min(high, Math.max(low, value));

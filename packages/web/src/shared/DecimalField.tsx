@@ -39,7 +39,7 @@ export function DecimalField({
           if (Number.isFinite(next) && (min === undefined || next >= min)) onChange(next);
         }}
         onBlur={() => setText(String(value))}
-        className={`input px-2 text-[13px] ${unit ? 'pr-6' : ''}`}
+        className={`input px-1.5 text-[13px] ${unit ? 'pr-6' : ''}`}
       />
       {unit && (
         <span className="pointer-events-none absolute top-1/2 right-2 -translate-y-1/2 text-note text-slate">

@@ -28,7 +28,9 @@ export function Header({ crumbs = [], children }: { crumbs?: { text: string; to?
           </Fragment>
         ))}
       </nav>
-      <div className="flex flex-wrap items-center gap-x-5 gap-y-1 text-[13px] text-slate">{children}</div>
+      <div className="flex flex-wrap items-center gap-x-5 gap-y-1 text-[13px] text-slate max-sm:order-last max-sm:basis-full">
+        {children}
+      </div>
       <div className="max-sm:ml-auto">
         <AccountMenu />
       </div>

@@ -1,4 +1,4 @@
-import { type ReactElement, isValidElement } from 'react';
+import { type ReactElement, isValidElement, memo } from 'react';
 import Markdown, { type Components } from 'react-markdown';
 import remarkMath from 'remark-math';
 import { Formula } from './Formula';
@@ -24,7 +24,7 @@ const components: Components = {
 const textOf = (children: unknown): string => (typeof children === 'string' ? children : '');
 
 /** Markdown with maths; markup in it is shown as text. */
-export function Statement({ text }: { text: string }) {
+export const Statement = memo(function Statement({ text }: { text: string }) {
   // A formula alone on its line is a displayed one, whether or not its dollar signs have lines of their own.
   const spaced = text.replace(/^[ \t]*\$\$(.+?)\$\$[ \t]*$/gm, '$$$$\n$1\n$$$$');
   return (
@@ -34,4 +34,4 @@ export function Statement({ text }: { text: string }) {
       </Markdown>
     </div>
   );
-}
+});

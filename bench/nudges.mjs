@@ -1,0 +1,115 @@
+import { spawn } from 'node:child_process';
+import { mkdtempSync, chmodSync, rmSync } from 'node:fs';
+import path from 'node:path';
+import { chromium } from 'playwright-core';
+import { freePort, PrivatePostgres } from '../launcher/postgres.mjs';
+import { chromiumPath, home } from '../launcher/install.mjs';
+import { median, percentile, row } from './figures.mjs';
+
+const nudgesTimed = 200;
+
+/** From a key press to the painted frame that shows it, on the demo's PID exercise in headless Chromium. */
+export async function nudges() {
+  const scratch = mkdtempSync('/tmp/nailset-bench-');
+  chmodSync(scratch, 0o755);
+  const postgres = new PrivatePostgres(scratch, { settings: ['fsync=off'] });
+  await postgres.create();
+  await postgres.start();
+  await postgres.createDatabase('bench');
+  const port = await freePort(4500);
+  const server = spawn(process.execPath, [path.join(home, 'packages/server/dist/main.js')], {
+    env: {
+      ...process.env,
+      DATABASE_URL: postgres.url('bench'),
+      NAILSET_PORT: String(port),
+      NAILSET_DEMO: '1',
+      NAILSET_LOG_LEVEL: 'silent',
+    },
+    stdio: 'ignore',
+  });
+  const browser = await chromium.launch({
+    executablePath: chromiumPath,
+    args: [
+      '--headless',
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-background-networking',
+      '--disable-component-update',
+    ],
+  });
+  try {
+    const url = `http://127.0.0.1:${port}`;
+    while (
+      !(await fetch(`${url}/api/health`).then(
+        ({ ok }) => ok,
+        () => false,
+      ))
+    ) {
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.goto(url);
+    await page.getByRole('button', { name: /Ilse Okafor/ }).click();
+    await page.getByRole('link', { name: 'Crane trolley' }).click();
+    await page.getByRole('button', { name: 'Remove the offset' }).click();
+    await page.getByRole('textbox', { name: 'Kp, typed' }).waitFor();
+    const times = await page.evaluate(timeNudges, nudgesTimed);
+    console.log('Nudge to paint: curve, measures, rail, poles and formula, 1280x800');
+    row('bare frame of this browser', `${median(times.frames).toFixed(1)} ms`);
+    row(
+      'work on the page, median and 95th',
+      `${median(times.work).toFixed(1)} ms`,
+      `${percentile(times.work, 0.95).toFixed(1)} ms`,
+    );
+    row(
+      'key to painted frame, median and 95th',
+      `${median(times.painted).toFixed(1)} ms`,
+      `${percentile(times.painted, 0.95).toFixed(1)} ms`,
+    );
+  } finally {
+    await browser.close();
+    server.kill('SIGTERM');
+    await postgres.stop();
+    rmSync(scratch, { recursive: true, force: true });
+  }
+}
+
+/**
+ * Runs in the page. Presses keys at moments that have nothing to do with its frames, and waits for the frame that shows each.
+ * @param {number} count
+ */
+async function timeNudges(count) {
+  const pause = (/** @type {number} */ ms) => new Promise((resolve) => setTimeout(resolve, ms));
+  /** Resolves when the next frame has been handed to the compositor. */
+  const painted = () =>
+    new Promise((resolve) =>
+      requestAnimationFrame(() => {
+        const channel = new MessageChannel();
+        channel.port1.onmessage = () => resolve(performance.now());
+        channel.port2.postMessage(null);
+      }),
+    );
+  const frames = [];
+  for (let k = 0; k < 60; k++) {
+    const started = performance.now();
+    await painted();
+    await painted();
+    frames.push((performance.now() - started) / 2);
+  }
+  const curve = () => document.querySelector('[data-curve=now]')?.getAttribute('d');
+  const work = [];
+  const all = [];
+  for (let k = 0; k < count; k++) {
+    await pause(20 + Math.random() * 30);
+    const before = curve();
+    const key = k % 9 < 6 ? 'ArrowUp' : 'ArrowDown';
+    const started = performance.now();
+    document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }));
+    await Promise.resolve();
+    work.push(performance.now() - started);
+    const end = await painted();
+    if (curve() === before) throw new Error('A nudge was not on the frame after it.');
+    all.push(/** @type {number} */ (end) - started);
+  }
+  return { frames, work, painted: all };
+}

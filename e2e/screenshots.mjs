@@ -1,0 +1,78 @@
+// Takes the pictures in docs/screenshots/ from a running demo: ./nailset start, then npm run screenshots.
+import path from 'node:path';
+import { parseArgs } from 'node:util';
+import { chromium } from 'playwright-core';
+
+const { values } = parseArgs({ options: { url: { type: 'string', default: 'http://127.0.0.1:4180' } } });
+const folder = path.resolve(import.meta.dirname, '../docs/screenshots');
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--headless',
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-background-networking',
+    '--disable-component-update',
+  ],
+});
+
+/**
+ * @param {string} name
+ * @param {string | null} who
+ * @param {(page: import('playwright-core').Page) => Promise<unknown>} open
+ * @param {{ width: number, height: number }} viewport
+ */
+async function picture(name, who, open, viewport = { width: 1280, height: 800 }) {
+  const context = await browser.newContext({ viewport, baseURL: values.url, locale: 'en-GB' });
+  const page = await context.newPage();
+  await page.goto('/');
+  if (who) {
+    await page.getByRole('button', { name: new RegExp(who) }).click();
+    await page.getByText(`Account of ${who}`).waitFor({ state: 'attached' });
+  }
+  await open(page);
+  await page.waitForTimeout(1500);
+  await page.screenshot({ path: path.join(folder, `${name}.png`) });
+  await context.close();
+}
+
+/** @param {string} name */
+const link = (name) => (/** @type {import('playwright-core').Page} */ page) =>
+  page.getByRole('link', { name }).first().click();
+
+/** @param {import('playwright-core').Page} page */
+async function nudged(page) {
+  await link('Crane trolley')(page);
+  await page.getByRole('button', { name: 'Remove the offset' }).click();
+  for (const [gain, text] of [
+    ['Kp', '14'],
+    ['Ki', '5'],
+    ['Kd', '2.4'],
+  ]) {
+    await page.waitForTimeout(1100);
+    await page.getByRole('textbox', { name: `${gain}, typed` }).fill(String(text));
+  }
+  await page.waitForTimeout(1100);
+  await page.locator('h1').click();
+}
+
+await picture('sign-in', null, async () => undefined);
+await picture('shelf', 'Marit Solano', async (page) => page.waitForTimeout(300));
+await picture('builder', 'Marit Solano', link('Crane trolley'));
+await picture('class-sheet', 'Marit Solano', async (page) => {
+  await page
+    .getByRole('row', { name: /Crane trolley/ })
+    .getByRole('link', { name: 'Class sheet' })
+    .click();
+  await page.getByRole('button', { name: /^Freya Mbeki, Remove/ }).click();
+});
+await picture('home', 'Kofi Lindqvist', async (page) => page.waitForTimeout(300));
+await picture('bench', 'Ilse Okafor', nudged);
+await picture('bench-phone', 'Ilse Okafor', nudged, { width: 390, height: 844 });
+await picture('transfer-function', 'Ilse Okafor', link('Lighthouse lamp'));
+await picture('prediction', 'Kofi Lindqvist', async (page) => {
+  await link('Lighthouse lamp')(page);
+  await page.getByRole('button', { name: 'Predict the overshoot' }).click();
+});
+await picture('people', 'Marit Solano', link('People'));
+await browser.close();

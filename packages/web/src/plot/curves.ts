@@ -1,0 +1,28 @@
+import type { Curve } from '@nailset/core';
+
+export type CurveLook = 'now' | 'second' | 'first' | 'ghost' | 'held' | 'missed';
+
+/** A point on a curve that is pointed out. */
+export interface Reading {
+  readonly time: number;
+  readonly value: number;
+  readonly words: string;
+}
+
+/** One response on the plot; `label` stands at its end. */
+export interface PlotCurve {
+  readonly id: string;
+  readonly curve: Curve;
+  readonly look: CurveLook;
+  readonly label?: string;
+}
+
+/** How each look is drawn: colour, width, dash and the colour of its label. */
+export const strokes: Record<CurveLook, { className: string; width: number; dash?: string; text: string }> = {
+  now: { className: 'stroke-petrol', width: 2.4, text: 'fill-petrol font-semibold' },
+  second: { className: 'stroke-copper', width: 2.4, text: 'fill-copper font-semibold' },
+  first: { className: 'stroke-slate', width: 1.4, dash: '2 3', text: 'fill-slate' },
+  ghost: { className: 'stroke-ghost', width: 1.1, text: 'fill-slate' },
+  held: { className: 'stroke-petrol/55', width: 1.1, text: 'fill-petrol' },
+  missed: { className: 'stroke-slate/60', width: 1.1, dash: '4 3', text: 'fill-slate' },
+};

@@ -1,0 +1,196 @@
+import { type Curve, formatNumber } from '@nailset/core';
+import type { scaleLinear } from 'd3-scale';
+import { line } from 'd3-shape';
+import { memo } from 'react';
+import { type CurveLook, type PlotCurve, strokes } from './curves';
+import type { Frame } from './frame';
+import { clamp } from './frame';
+import type { Limit } from './limits';
+
+export type Scale = ReturnType<typeof scaleLinear<number, number>>;
+
+interface Geometry {
+  frame: Frame;
+  right: number;
+  bottom: number;
+}
+
+/** Scales are made anew on every drawing; what they draw changes only with frame and size. */
+const sameGeometry = (a: Geometry, b: Geometry): boolean =>
+  a.frame === b.frame && a.right === b.right && a.bottom === b.bottom;
+
+/** One curve; ghosts and the class stay as they are while the present curve moves. */
+export const CurvePath = memo(
+  function CurvePath({
+    id,
+    curve: { times, values },
+    look,
+    x,
+    y,
+    onPick,
+  }: PlotCurve & Geometry & { x: Scale; y: Scale; onPick: ((id: string) => void) | undefined }) {
+    const { className, width, dash } = strokes[look];
+    const path = line<number>()
+      .x((k) => x(times[k]!))
+      .y((k) => clamp(y(values[k]!), -1e4, 1e4));
+    return (
+      <path
+        d={path(Array.from(times.keys())) ?? ''}
+        data-curve={id}
+        className={`fill-none ${className} ${onPick ? 'cursor-pointer' : ''}`}
+        strokeWidth={width}
+        strokeDasharray={dash}
+        strokeLinejoin="round"
+        onClick={onPick && (() => onPick(id))}
+      />
+    );
+  },
+  (a, b) => a.curve === b.curve && a.look === b.look && a.onPick === b.onPick && sameGeometry(a, b),
+);
+
+export const Axes = memo(function Axes({
+  frame,
+  x,
+  y,
+  right,
+  bottom,
+  margin,
+}: {
+  frame: Frame;
+  x: Scale;
+  y: Scale;
+  right: number;
+  bottom: number;
+  margin: { left: number; top: number };
+}) {
+  const times = x.ticks(right - margin.left > 420 ? 8 : 4);
+  const levels = y.ticks(bottom - margin.top > 200 ? 6 : 4);
+  return (
+    <g>
+      {times.map((time) => (
+        <g key={time}>
+          <line x1={x(time)} x2={x(time)} y1={margin.top} y2={bottom} className="stroke-grid" />
+          <text x={x(time)} y={bottom + 15} textAnchor="middle" className="fill-slate">
+            {formatNumber(time)}
+            {time === times[times.length - 1] && ' s'}
+          </text>
+        </g>
+      ))}
+      {levels.map((level) => (
+        <g key={level}>
+          <line x1={margin.left} x2={right} y1={y(level)} y2={y(level)} className="stroke-grid" />
+          <text x={margin.left - 7} y={y(level) + 4} textAnchor="end" className="fill-slate">
+            {formatNumber(level)}
+          </text>
+        </g>
+      ))}
+      <line x1={margin.left} x2={margin.left} y1={margin.top} y2={bottom} className="stroke-ink" />
+      <line
+        x1={margin.left}
+        x2={right}
+        y1={y(Math.max(0, frame.yMin))}
+        y2={y(Math.max(0, frame.yMin))}
+        className="stroke-ink"
+      />
+    </g>
+  );
+}, sameGeometry);
+
+export function Ground({ limit, x, y, fill, frame }: { limit: Limit; x: Scale; y: Scale; fill: string; frame: Frame }) {
+  const within = (t: number) => clamp(t, 0, frame.tMax);
+  const level = (value: number) => clamp(value, frame.yMin, frame.yMax);
+  const { ground, edge, met } = limit;
+  const stroke = met ? 'stroke-moss' : 'stroke-brick';
+  return (
+    <g>
+      {ground && (
+        <rect
+          x={x(within(ground.t0))}
+          y={y(level(ground.y1))}
+          width={Math.max(0, x(within(ground.t1)) - x(within(ground.t0)))}
+          height={Math.max(0, y(level(ground.y0)) - y(level(ground.y1)))}
+          fill={fill}
+        />
+      )}
+      <line
+        x1={x(within(edge.t0))}
+        x2={x(within(edge.t1))}
+        y1={y(level(edge.y0))}
+        y2={y(level(edge.y1))}
+        className={stroke}
+        strokeWidth="1.2"
+      />
+    </g>
+  );
+}
+
+/** A nail on the plot: driven in when it holds, standing proud and hollow when not. */
+export function Pin({ limit, x, y, right, frame }: { limit: Limit; x: Scale; y: Scale; right: number; frame: Frame }) {
+  const { pin, met, words } = limit;
+  if (pin.t > frame.tMax || pin.y > frame.yMax || pin.y < frame.yMin) return null;
+  const px = x(pin.t);
+  const py = y(pin.y);
+  const reach = (met ? 12 : 18) * (pin.up ? -1 : 1);
+  const leftward = px + 8 + words.length * 6 > right;
+  return (
+    <g className={met ? 'stroke-moss' : 'stroke-brick'}>
+      <line x1={px} x2={px} y1={py} y2={py + reach} strokeWidth="1.6" />
+      <circle cx={px} cy={py + reach} r="4.2" strokeWidth="1.6" className={met ? 'fill-moss' : 'fill-sheet'} />
+      {right > roomForWords && (
+        <text
+          x={px + (leftward ? -9 : 9)}
+          y={py + reach + 4}
+          textAnchor={leftward ? 'end' : 'start'}
+          strokeWidth="3"
+          className={`stroke-sheet/80 [paint-order:stroke] ${met ? 'fill-moss' : 'fill-brick'}`}
+        >
+          {words}
+        </text>
+      )}
+    </g>
+  );
+}
+
+/** Below this width the pins stand without words; the rail has them. */
+const roomForWords = 300;
+
+export function EdgeArrow({
+  curve,
+  frame,
+  x,
+  top,
+  bottom,
+  look,
+}: {
+  curve: Curve;
+  frame: Frame;
+  x: Scale;
+  top: number;
+  bottom: number;
+  look: CurveLook;
+}) {
+  const outside = firstOutside(curve, frame);
+  if (!outside) return null;
+  const px = clamp(x(outside.time), 50, Infinity);
+  const tip = outside.up ? top + 2 : bottom - 2;
+  const back = outside.up ? 9 : -9;
+  return (
+    <g className={strokes[look].text}>
+      <path d={`M${px} ${tip}l6 ${back}h-12z`} />
+      <text x={px + 10} y={tip + (outside.up ? 10 : -3)}>
+        leaves the frame
+      </text>
+    </g>
+  );
+}
+
+function firstOutside(curve: Curve, frame: Frame): { time: number; up: boolean } | undefined {
+  // A curve that runs along the edge, but for rounding or the width of its line, is still inside.
+  const slack = 0.004 * (frame.yMax - frame.yMin);
+  for (let k = 0; k < curve.values.length && curve.times[k]! <= frame.tMax; k++) {
+    const value = curve.values[k]!;
+    const up = value > frame.yMax + slack;
+    if (up || value < frame.yMin - slack) return { time: curve.times[k]!, up };
+  }
+  return undefined;
+}
