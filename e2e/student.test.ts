@@ -162,17 +162,21 @@ describe('a transfer function and predictions', () => {
     await page.getByText('The transfer function is right.').waitFor();
   });
 
-  test('the curve appears only after the prediction', async () => {
-    await page.getByRole('button', { name: 'Predict the overshoot' }).click();
-    expect(await page.getByText('Predict first.').count()).toBe(1);
+  test('the curve appears only after every prediction', async () => {
+    const [, zeta, wn] = (await page.getByText('Your numbers:').innerText()).match(/\d+(\.\d+)?/g)!.map(Number);
+    const wd = wn! * Math.sqrt(1 - zeta! ** 2);
+    const handIn = async (part: string, number: number) => {
+      await page.getByRole('button', { name: part }).click();
+      expect(await page.getByText('Predict first.').count()).toBe(1);
+      expect(await page.locator('[data-curve]').count()).toBe(0);
+      await page.getByRole('textbox').fill(number.toPrecision(3));
+      await page.getByRole('button', { name: 'Hand in' }).click();
+      await page.getByText('3 of 3 points').waitFor();
+    };
+    await handIn('Predict the overshoot', 100 * Math.exp((-Math.PI * zeta! * wn!) / wd));
     expect(await page.locator('[data-curve]').count()).toBe(0);
-    const zeta = Number(
-      /ζ\s*=\s*ζ?\s*([\d.]+)|0\.\d+/.exec(await page.locator('aside').first().innerText())![0].match(/0\.\d+/)![0],
-    );
-    const overshoot = 100 * Math.exp((-Math.PI * zeta) / Math.sqrt(1 - zeta * zeta));
-    await page.getByRole('textbox').fill(`${overshoot.toPrecision(3)} %`);
-    await page.getByRole('button', { name: 'Hand in' }).click();
-    await page.getByText(/Expected .* %: peak/).waitFor();
+    await handIn('Predict the peak time', Math.PI / wd);
+    await page.getByText(/Expected .* s: peak/).waitFor();
     expect(await page.locator('[data-curve=now]').count()).toBe(1);
   });
 });

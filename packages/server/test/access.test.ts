@@ -157,6 +157,18 @@ describe('a student never sees', () => {
     expect([await solutions(once), await solutions(never)]).toEqual([1, 0]);
   });
 
+  test('it through another part that shares its model', async () => {
+    const [first] = exercise.parts as [Extract<ExerciseDocument['parts'][number], { kind: 'transferFunction' }>];
+    const second = { ...first, id: 'again' };
+    const { exerciseId, student } = await smallerCopy({ ...exercise, solution: 'onceDone', parts: [first, second] });
+    const solutions = async () =>
+      (await student.get<{ solutions: { partId: string }[] }>(`/exercises/${exerciseId}/bench`)).body.solutions;
+    await handIn(student, exerciseId, 'again', right);
+    expect(await solutions()).toEqual([]);
+    await handIn(student, exerciseId, 'model', right);
+    expect((await solutions()).map(({ partId }) => partId)).toEqual(['model', 'again']);
+  });
+
   test('a verdict before the due date where verdicts wait for it', async () => {
     const { exerciseId, student, instructor } = await smallerCopy({
       ...exercise,

@@ -14,7 +14,7 @@ export const lampTurntable: ExerciseDocument = {
     '- damping ratio $\\zeta = {{zeta}}$,',
     '- natural frequency $\\omega_n = {{wn}}$ rad/s.',
     '',
-    'Work on paper first. The curve appears once you have predicted it.',
+    'Work on paper first. The curve appears once all three are done.',
   ].join('\n'),
   parameters: [
     { symbol: 'K', meaning: 'gain', unit: '°/V', draw: { kind: 'range', from: 1.2, to: 3, step: 0.2 } },

@@ -82,8 +82,7 @@ export function benchRoutes(app: App, { database, checker }: House): void {
         })),
         handedIn: standing.map((entry) => attemptOf(entry, shown)),
         solutions: version.document.parts.flatMap((part) => {
-          const own = standing.filter((entry) => entry.partId === part.id);
-          if (part.kind === 'gains' || !showsSolution(version.document, due, own)) return [];
+          if (part.kind === 'gains' || !showsSolutions(version.document, due, standing)) return [];
           const system = part.kind === 'number' ? part.system : part.expected;
           return [{ partId: part.id, text: solutionOf(part, values) ?? '', system }];
         }),
@@ -144,12 +143,18 @@ function showsVerdicts(document: ExerciseDocument, due: Date | null): boolean {
   return document.verdict === 'atOnce' || isPast(due);
 }
 
-/** Whether a student with these attempts may see the expected answer by now. */
-function showsSolution(document: ExerciseDocument, due: Date | null, own: readonly Standing[]): boolean {
+/**
+ * Whether a student with these attempts may see the expected answers by now. Parts of an exercise share its model, so
+ * one expected answer would give away others: all of them are shown, or none.
+ */
+function showsSolutions(document: ExerciseDocument, due: Date | null, standing: readonly Standing[]): boolean {
   if (document.solution === 'never') return false;
   if (isPast(due)) return true;
-  if (document.solution === 'afterDue') return false;
-  return showsVerdicts(document, due) && (own.some((entry) => entry.verdict?.met) || own.length >= document.attempts);
+  if (document.solution === 'afterDue' || !showsVerdicts(document, due)) return false;
+  return document.parts.every((part) => {
+    const own = standing.filter((entry) => entry.partId === part.id);
+    return part.kind === 'gains' || own.some((entry) => entry.verdict?.met) || own.length >= document.attempts;
+  });
 }
 
 function stateOf(best: Standing | undefined, shown: boolean): 'open' | 'handedIn' | 'met' | 'missed' {

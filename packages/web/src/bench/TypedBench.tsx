@@ -145,7 +145,7 @@ export function NumberBench({
           <Reveal solution={solution} bindings={bindings} />
         ) : (
           <div className="grid h-[300px] place-items-center border border-dashed border-rule text-slate">
-            Predict first. The curve appears afterwards.
+            Predict first. The curve appears once every part is done.
           </div>
         )}
       </div>

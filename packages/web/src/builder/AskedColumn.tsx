@@ -221,7 +221,7 @@ function Rules({
               edit((old) => ({ ...old, solution: event.target.value as ExerciseDocument['solution'] }))
             }
           >
-            <option value="onceDone">once right or out of tries</option>
+            <option value="onceDone">once all is right or out of tries</option>
             <option value="afterDue">after the due date</option>
             <option value="never">never</option>
           </select>

@@ -62,8 +62,8 @@ export function limitsOf(
           {
             ...common,
             words: short('peak'),
-            edge: { t0: nail.limit, y0: final, t1: nail.limit, y1: 1.15 * final },
-            pin: { t: nail.limit, y: 1.15 * final, up: true },
+            edge: { t0: nail.limit, y0: final, t1: nail.limit, y1: 1.3 * final },
+            pin: { t: nail.limit, y: 1.3 * final, up: true },
           },
         ];
       case 'stepError':
