@@ -40,9 +40,9 @@ export function toLatex(tree: Tree): string {
     case 'negative':
       return `-${inside(tree.of, 3)}`;
     case 'sum':
-      return `${toLatex(tree.left)}+${inside(tree.right, 2)}`;
+      return `${toLatex(tree.left)}+${inside(tree.right, 3)}`;
     case 'difference':
-      return `${toLatex(tree.left)}-${inside(tree.right, 2)}`;
+      return `${toLatex(tree.left)}-${inside(tree.right, 3)}`;
     case 'product': {
       const left = inside(tree.left, 3);
       const right = inside(tree.right, 3);

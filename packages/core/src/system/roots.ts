@@ -32,20 +32,28 @@ function simpleRoots(integers: readonly bigint[]): Complex[] {
   return manyRoots(integers);
 }
 
-function quadraticRoots(c: bigint, b: bigint, a: bigint): Complex[] {
+function quadraticRoots(constant: bigint, linear: bigint, square: bigint): Complex[] {
+  // In units of 2^exponent the roots are near 1, so that nothing overflows on the way.
+  const exponent = Math.round((bitLength(constant) - bitLength(square)) / 2);
+  const unit = 2 ** exponent;
+  const shift = BigInt(Math.abs(exponent));
+  const [a, b, c] =
+    exponent >= 0
+      ? [square << (2n * shift), linear << shift, constant]
+      : [square, linear << shift, constant << (2n * shift)];
   const discriminant = b * b - 4n * a * c;
   const root = Math.sqrt(ratioToNumber(discriminant < 0n ? -discriminant : discriminant, 4n * a * a));
   const middle = ratioToNumber(-b, 2n * a);
   if (discriminant < 0n) {
     return [
-      { re: middle, im: root },
-      { re: middle, im: -root },
+      { re: unit * middle, im: unit * root },
+      { re: unit * middle, im: -unit * root },
     ];
   }
   const far = middle < 0 ? middle - root : middle + root;
   return [
-    { re: far, im: 0 },
-    { re: ratioToNumber(c, a) / far, im: 0 },
+    { re: unit * far, im: 0 },
+    { re: (unit * ratioToNumber(c, a)) / far, im: 0 },
   ];
 }
 
