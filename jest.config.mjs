@@ -12,15 +12,19 @@ const common = {
     ],
   },
   // Sources import each other by the names of the built files.
-  moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1', '^@nailset/core$': '<rootDir>/packages/core/src/index.ts' },
-  transformIgnorePatterns: ['node_modules/(?!(typebox|d3-[a-z]+|internmap)/)'],
+  moduleNameMapper: {
+    '^(\\.{1,2}/.*)\\.js$': '$1',
+    '\\.(css|svg)$': '<rootDir>/packages/web/test/nothing.ts',
+    '^@nailset/core$': '<rootDir>/packages/core/src/index.ts',
+  },
+  transformIgnorePatterns: [],
   testEnvironment: 'node',
 };
 
 const project = (name, folder, extra = {}) => ({
   ...common,
   displayName: name,
-  testMatch: [`<rootDir>/${folder}/**/*.test.ts`],
+  testMatch: [`<rootDir>/${folder}/**/*.test.{ts,tsx}`],
   ...extra,
 });
 
@@ -31,6 +35,7 @@ export default {
       transform: { ...common.transform, '/node_modules/.+\\.m?js$': common.transform['^.+\\.tsx?$'] },
     }),
     project('web', 'packages/web/test', {
+      setupFiles: ['<rootDir>/packages/web/test/setup.ts'],
       transform: { ...common.transform, '/node_modules/.+\\.m?js$': common.transform['^.+\\.tsx?$'] },
     }),
     project('server', 'packages/server/test'),

@@ -1,0 +1,80 @@
+import type { ClassSheet, Home, Session, Shelf } from '@nailset/core';
+import { Browser, TestServer } from './harness';
+
+let server: TestServer;
+let browser: Browser;
+beforeAll(async () => {
+  server = await TestServer.start({ NAILSET_DEMO: '1' });
+  browser = await new Browser(server).open();
+});
+afterAll(() => server.end());
+
+async function comeInAs(role: string): Promise<Session> {
+  const { body } = await browser.get<Session>('/session');
+  const person = body.demo.find((each) => each.role === role)!;
+  await browser.post('/session', { email: person.email, password: body.demoPassword });
+  return (await browser.get<Session>('/session')).body;
+}
+
+describe('the demo course', () => {
+  test('offers an instructor, an assistant and students to come in as', async () => {
+    const { body } = await browser.get<Session>('/session');
+    expect(body.demo.map(({ role }) => role)).toEqual([
+      'instructor',
+      'assistant',
+      'student',
+      'student',
+      'student',
+      'student',
+    ]);
+  });
+
+  test('has two exercises out and one in the making', async () => {
+    const { memberships } = await comeInAs('instructor');
+    const { body } = await browser.get<Shelf>(`/courses/${memberships[0]!.courseId}/shelf`);
+    expect(body.exercises.map(({ version, students, points }) => [version, students, points])).toEqual([
+      [1, 24, 10],
+      [1, 24, 10],
+      [null, 24, 4],
+    ]);
+    expect(body.exercises.every(({ dueAt, version }) => (dueAt === null) === (version === null))).toBe(true);
+  });
+
+  test('every view has something true to show: right and wrong answers, tries, and students without any', async () => {
+    const { memberships } = await comeInAs('instructor');
+    const { body: shelf } = await browser.get<Shelf>(`/courses/${memberships[0]!.courseId}/shelf`);
+    for (const { id } of shelf.exercises.slice(0, 2)) {
+      const { body: sheet } = await browser.get<ClassSheet>(`/exercises/${id}/class`);
+      const points = sheet.rows.map((row) => row.points);
+      expect(points.filter((p) => p === 10).length).toBeGreaterThanOrEqual(6);
+      expect(points.filter((p) => p !== null && p < 6).length).toBeGreaterThanOrEqual(3);
+      expect(points.filter((p) => p === null).length).toBeGreaterThanOrEqual(1);
+      const cells = sheet.rows.flatMap((row) => Object.values(row.cells));
+      expect(cells.every((cell) => cell.checked)).toBe(true);
+      expect(cells.some((cell) => cell.attempt > 1)).toBe(true);
+      expect(sheet.flock.length).toBeGreaterThan(20);
+    }
+  });
+
+  test('a student finds both exercises with their own state', async () => {
+    const { memberships } = await comeInAs('student');
+    const { body } = await browser.get<Home>(`/courses/${memberships[0]!.courseId}/home`);
+    expect(body.exercises.map(({ parts }) => parts.map(({ state }) => state))).toEqual([
+      ['missed', 'open', 'open'],
+      ['missed', 'open'],
+    ]);
+  });
+
+  test('is made once: a second start changes nothing', async () => {
+    const count = async () => {
+      const [row] = await server.sql<{ n: string }>(
+        "select (select count(*) from submissions) || ' ' || (select count(*) from people) n",
+      );
+      return row!.n;
+    };
+    const before = await count();
+    await server.end();
+    await server.run();
+    expect(await count()).toBe(before);
+  });
+});

@@ -1,0 +1,244 @@
+/** @jest-environment jsdom */
+import type { Attempt, Bench, GainsPart } from '@nailset/core';
+import { act, fireEvent, render, screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { useReducer } from 'react';
+import { BenchSheet, type HandingIn } from '../src/bench/BenchSheet';
+import { Tries } from '../src/bench/Tries';
+import { workFrom, workReducer } from '../src/bench/work';
+import { watchSizes } from './page';
+
+beforeAll(watchSizes);
+
+const tune: GainsPart & { points: number } = {
+  id: 'tune',
+  kind: 'gains',
+  title: 'Tune',
+  prompt: 'Nudge.',
+  points: 3,
+  plant: 'b/(s^2 + s)',
+  form: 'PD',
+  output: 'Position, m',
+  start: { Kp: 4, Kd: 0 },
+  rungs: { Kp: { fine: 1, coarse: 5 }, Kd: { fine: 0.5, coarse: 2 } },
+  horizon: 5,
+  nails: [
+    { id: 'over', quantity: 'overshootPercent', relation: 'atMost', limit: 10, points: 2 },
+    { id: 'offset', quantity: 'stepError', relation: 'atMost', limit: 0.01, points: 1 },
+  ],
+};
+const model = {
+  id: 'model',
+  kind: 'transferFunction',
+  title: 'Model',
+  prompt: '',
+  points: 2,
+  tolerancePercent: 1,
+} as const;
+const guess = {
+  id: 'guess',
+  kind: 'number',
+  title: 'Guess',
+  prompt: '',
+  points: 1,
+  quantity: 'overshootPercent',
+  tolerancePercent: 3,
+} as const;
+
+const id = '00000000-0000-0000-0000-000000000000';
+const bench: Bench = {
+  exerciseId: id,
+  versionId: id,
+  version: 1,
+  courseId: id,
+  course: 'Harbour machinery',
+  title: 'Ferry ramp',
+  statement: 'The ramp.',
+  attempts: 3,
+  dueAt: null,
+  parameters: [{ symbol: 'b', meaning: 'gain', unit: 'm', value: '2' }],
+  parts: [tune, model, guess],
+  mayHandIn: true,
+  saved: [],
+  handedIn: [],
+  solutions: [],
+};
+
+const attempt = (change: Partial<Attempt>): Attempt => ({
+  id,
+  partId: 'tune',
+  attempt: 1,
+  version: 1,
+  handedInAt: '2026-11-20T10:00:00Z',
+  answer: { kind: 'gains', gains: { Kp: '4', Kd: '0' } },
+  ...change,
+});
+
+function Sheet({ of = bench, handing }: { of?: Bench; handing?: Partial<HandingIn> }) {
+  const [work, dispatch] = useReducer(workReducer, of, (start) => workFrom(start));
+  const full = { busy: false, error: undefined, pastDue: false, handIn: () => undefined, ...handing };
+  return <BenchSheet bench={of} work={work} dispatch={dispatch} handing={full} />;
+}
+
+const status = () => screen.getByRole('status').textContent;
+const handInButton = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Hand in' });
+
+describe('the bench for gains', () => {
+  test('shows every nail with measured value and limit, and the loop in words for screen readers', () => {
+    render(<Sheet />);
+    const nails = within(screen.getByRole('region', { name: 'Nails' })).getAllByRole('listitem');
+    expect(nails.map((nail) => nail.getAttribute('data-met'))).toEqual(['false', 'true']);
+    expect(nails[0]!.textContent).toMatch(/Overshoot.*at most 10 %/);
+    expect(screen.getByRole('img', { name: /^Position, m after a unit step: final value 1, rise time/ })).toBeTruthy();
+    expect(status()).toMatch(/^1 of 2 nails hold\. Overshoot/);
+  });
+
+  test('a rung nudges its gain and no other', async () => {
+    render(<Sheet />);
+    await userEvent.click(screen.getByRole('button', { name: 'Kd up by 2' }));
+    expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'Kd, typed' }).value).toBe('2');
+    expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'Kp, typed' }).value).toBe('4');
+    expect(status()).toBe('All 2 nails hold.');
+  });
+
+  test('hands in what is on the bench', async () => {
+    const handIn = jest.fn();
+    render(<Sheet handing={{ handIn }} />);
+    await userEvent.click(screen.getByRole('button', { name: 'Kd up by 2' }));
+    await userEvent.click(handInButton());
+    expect(handIn).toHaveBeenCalledWith(tune, { kind: 'gains', gains: { Kp: '4', Kd: '2' } });
+  });
+
+  test('a stop is put on the trail after a moment of rest', () => {
+    jest.useFakeTimers();
+    render(<Sheet />);
+    expect(screen.getByText(/The trail of your stops appears here/)).toBeTruthy();
+    act(() => jest.advanceTimersByTime(1000));
+    expect(screen.getByRole('row', { name: /^1 now 4 0/ })).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Kp up by 5' }));
+    act(() => jest.advanceTimersByTime(500));
+    expect(screen.queryByRole('row', { name: /9 0/ })).toBeNull();
+    act(() => jest.advanceTimersByTime(600));
+    expect(screen.getByRole('row', { name: /^2 now 9 0/ })).toBeTruthy();
+    expect(document.querySelectorAll('[data-curve=first]')).toHaveLength(1);
+    jest.useRealTimers();
+  });
+
+  test.each([
+    [
+      'all tries are used',
+      { handedIn: [1, 2, 3].map((n) => attempt({ id: `${id.slice(0, -1)}${n}`, attempt: n })) },
+      {},
+      'All tries are used',
+    ],
+    ['the same was handed in before', { handedIn: [attempt({})] }, {}, 'This is what you handed in.'],
+    ['the due date has passed', {}, { pastDue: true }, 'The due date has passed.'],
+  ])('nothing can be handed in when %s', (_name, change, handing, words) => {
+    render(<Sheet of={{ ...bench, ...change }} handing={handing} />);
+    expect(handInButton().disabled).toBe(true);
+    expect(status()).toContain(words);
+  });
+
+  test('an error of the server stands in the bar', () => {
+    render(<Sheet handing={{ error: 'No connection to Nailset.' }} />);
+    expect(screen.getByRole('alert').textContent).toBe('No connection to Nailset.');
+  });
+
+  test('a plant that cannot be used is told instead of a plot', () => {
+    const broken = { ...bench, parts: [{ ...tune, plant: 's^2/(s+1)' }] };
+    render(<Sheet of={broken} />);
+    expect(screen.getAllByText(/more zeros than poles/).length).toBeGreaterThan(0);
+    expect(handInButton().disabled).toBe(true);
+  });
+});
+
+describe('the bench for what is typed', () => {
+  const open = (name: string) => userEvent.click(screen.getByRole('button', { name: new RegExp(name) }));
+
+  test('a fraction is read with the student’s own numbers', async () => {
+    render(<Sheet />);
+    await open('Model');
+    expect(status()).toBe('Type your answer first.');
+    await userEvent.type(screen.getByRole('textbox'), 'b/(s^2+2s+5)');
+    expect(screen.getByText(/−1 ± 2j/)).toBeTruthy();
+    expect(screen.getByText('0.4')).toBeTruthy();
+    expect(handInButton().disabled).toBe(false);
+  });
+
+  test('a fraction with a slip of the pen cannot be handed in', async () => {
+    render(<Sheet />);
+    await open('Model');
+    await userEvent.type(screen.getByRole('textbox'), 'b/(s^2+2s');
+    expect(status()).toBe('A bracket opened here is never closed.');
+    expect(handInButton().disabled).toBe(true);
+  });
+
+  test('a number takes its unit, and keeps the curve back until it may be seen', async () => {
+    const { rerender } = render(<Sheet />);
+    await open('Guess');
+    await userEvent.type(screen.getByRole('textbox'), '12.5 %');
+    expect(handInButton().disabled).toBe(false);
+    expect(document.querySelector('[data-curve]')).toBeNull();
+    const solutions = [{ partId: 'guess', text: '16.3 %', system: '4/(s^2+2s+4)' }];
+    rerender(<Sheet of={{ ...bench, solutions }} />);
+    expect(screen.getByText(/Expected 16.3 %: peak 1.16 at 1.81 s/)).toBeTruthy();
+    expect(document.querySelectorAll('[data-curve=now]')).toHaveLength(1);
+  });
+});
+
+describe('what was handed in', () => {
+  const verdict = (points: number, met: boolean): NonNullable<Attempt['verdict']> => ({
+    checker: '1',
+    met,
+    points,
+    outOf: 3,
+    words: '',
+    items: [
+      {
+        id: 'over',
+        label: 'Overshoot',
+        unit: '%',
+        measured: 20,
+        limit: 10,
+        relation: 'atMost',
+        met,
+        close: false,
+        points,
+        outOf: 3,
+        words: 'Overshoot 20 %, limit 10 %: 10 points too high.',
+      },
+    ],
+  });
+
+  test('the newest try stands open, with words, and older ones folded', () => {
+    render(
+      <Tries
+        version={2}
+        attempts={[
+          attempt({ verdict: verdict(0, false) }),
+          attempt({ attempt: 2, version: 2, verdict: verdict(3, true) }),
+        ]}
+      />,
+    );
+    expect(screen.getByText('Try 2')).toBeTruthy();
+    expect(screen.getByText('3 of 3 points')).toBeTruthy();
+    expect(screen.getByText('Try 1: 0 of 3 points')).toBeTruthy();
+    expect(screen.getByText(/version 1/)).toBeTruthy();
+  });
+
+  test('a decision of the instructor replaces the points and gives the reason', () => {
+    render(
+      <Tries
+        version={1}
+        attempts={[attempt({ verdict: verdict(0, false), override: { points: 2, reason: 'Right on paper.' } })]}
+      />,
+    );
+    expect(screen.getByText('2 of 3 points')).toBeTruthy();
+    expect(screen.getByText(/Points set to 2 by your instructor: Right on paper\./)).toBeTruthy();
+  });
+
+  test('without a verdict it is said to be recorded', () => {
+    render(<Tries version={1} attempts={[attempt({})]} />);
+    expect(screen.getByText('Recorded. The verdict follows later.')).toBeTruthy();
+  });
+});

@@ -1,0 +1,205 @@
+/** @jest-environment jsdom */
+import type { Bench, Draft, ExerciseDocument } from '@nailset/core';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { act, renderHook } from '@testing-library/react';
+import type { ReactNode } from 'react';
+import { type ApiError, isOffline, rememberToken, request } from '../src/api/client';
+import { useSaving } from '../src/bench/useSaving';
+import { type Work, workFrom, workReducer } from '../src/bench/work';
+import { newExercise } from '../src/builder/newExercise';
+import { useDraftSaving } from '../src/builder/useDraftSaving';
+
+/** What the page sent, and what it is answered. */
+const sent: { method: string; path: string; body: unknown; token: string | undefined }[] = [];
+let answer: (path: string) => { status: number; body: unknown } | 'lost' = () => ({ status: 200, body: {} });
+
+beforeEach(() => {
+  sent.length = 0;
+  globalThis.fetch = (async (path: string, { method, body, headers }: RequestInit) => {
+    const given = headers as Record<string, string>;
+    sent.push({
+      method: method!,
+      path,
+      body: body ? JSON.parse(body as string) : undefined,
+      token: given['x-csrf-token'],
+    });
+    const reply = answer(path);
+    if (reply === 'lost') throw new TypeError('Failed to fetch');
+    return { ok: reply.status < 400, status: reply.status, json: async () => reply.body };
+  }) as unknown as typeof fetch;
+});
+
+const refusal = (status: number, code: string) => ({ status, body: { error: { code, message: `It is ${code}.` } } });
+
+describe('requests', () => {
+  test('changes carry the token, questions do not', async () => {
+    rememberToken('t1');
+    answer = () => ({ status: 200, body: { fine: true } });
+    expect(await request('POST', '/courses', { name: 'x' })).toEqual({ fine: true });
+    await request('GET', '/session');
+    expect(sent.map(({ path, token }) => [path, token])).toEqual([
+      ['/api/courses', 't1'],
+      ['/api/session', undefined],
+    ]);
+  });
+
+  test('an outdated token is renewed and the change repeated, once', async () => {
+    rememberToken('old');
+    answer = (path) =>
+      path === '/api/session' ? { status: 200, body: { csrfToken: 'new' } } : refusal(403, 'wrongToken');
+    await expect(request('POST', '/courses', {})).rejects.toMatchObject({ code: 'wrongToken' });
+    expect(sent.map(({ path, token }) => `${path} ${token}`)).toEqual([
+      '/api/courses old',
+      '/api/session undefined',
+      '/api/courses new',
+    ]);
+  });
+
+  test('errors come in the server’s words, or in ours when there are none', async () => {
+    answer = () => refusal(409, 'pastDue');
+    await expect(request('POST', '/x')).rejects.toMatchObject({ status: 409, message: 'It is pastDue.' });
+    answer = () => ({ status: 502, body: null });
+    await expect(request('POST', '/x')).rejects.toMatchObject({
+      code: 'internal',
+      message: expect.stringContaining('Try again') as string,
+    });
+    answer = () => 'lost';
+    const lost = await request('GET', '/x').catch((error: ApiError) => error);
+    expect(isOffline(lost)).toBe(true);
+  });
+});
+
+const wrapper = ({ children }: { children: ReactNode }) => (
+  <QueryClientProvider client={new QueryClient({ defaultOptions: { mutations: { networkMode: 'always' } } })}>
+    {children}
+  </QueryClientProvider>
+);
+const pass = (milliseconds: number) => act(() => jest.advanceTimersByTimeAsync(milliseconds));
+
+describe('saving while working', () => {
+  const id = '00000000-0000-0000-0000-000000000000';
+  const part = (name: string) =>
+    ({ id: name, kind: 'transferFunction', title: name, prompt: '', points: 1, tolerancePercent: 1 }) as const;
+  const bench = {
+    exerciseId: id,
+    mayHandIn: true,
+    parts: [part('a'), part('b')],
+    saved: [],
+    handedIn: [],
+  } as unknown as Bench;
+  const type = (work: Work, name: string, text: string) => workReducer(work, { do: 'type', part: name, text });
+
+  const start = (of = bench) => {
+    const first = workFrom(of);
+    const hook = renderHook(({ work }) => useSaving(of, work), { wrapper, initialProps: { work: first } });
+    return { ...hook, first };
+  };
+
+  beforeEach(() => {
+    jest.useFakeTimers();
+    answer = () => ({ status: 200, body: { savedAt: '2026-11-20T14:02:00Z' } });
+  });
+  afterEach(() => jest.useRealTimers());
+
+  test('waits for a pause, and sends only the part that changed', async () => {
+    const { first, rerender, result } = start();
+    await pass(5000);
+    expect(sent).toEqual([]);
+    const once = type(first, 'b', '1/');
+    rerender({ work: once });
+    await pass(300);
+    const twice = type(once, 'b', '1/s');
+    rerender({ work: twice });
+    await pass(1000);
+    expect(sent).toMatchObject([
+      { method: 'PUT', path: `/api/exercises/${id}/answers/b`, body: { answer: { text: '1/s' } } },
+    ]);
+    expect(result.current).toEqual({ state: 'saved', at: '2026-11-20T14:02:00Z' });
+  });
+
+  test('says when it is offline, tries again, and then sends the newest', async () => {
+    const { first, rerender, result } = start();
+    answer = () => 'lost';
+    rerender({ work: type(first, 'a', '1/s') });
+    await pass(1000);
+    expect(result.current.state).toBe('offline');
+    rerender({ work: type(first, 'a', '2/s') });
+    answer = () => ({ status: 200, body: { savedAt: '2026-11-20T14:03:00Z' } });
+    await pass(6000);
+    expect(sent.at(-1)!.body).toMatchObject({ answer: { text: '2/s' } });
+    expect(result.current.state).toBe('saved');
+  });
+
+  test('says what the server refuses and does not insist', async () => {
+    const { first, rerender, result } = start();
+    answer = () => refusal(404, 'notFound');
+    rerender({ work: type(first, 'a', '1/s') });
+    await pass(20_000);
+    expect(sent).toHaveLength(1);
+    expect(result.current).toEqual({ state: 'refused', message: 'It is notFound.' });
+  });
+
+  test('keeps far too long a text to itself', async () => {
+    const { first, rerender } = start();
+    rerender({ work: type(first, 'a', '('.repeat(5000)) });
+    await pass(2000);
+    expect(sent).toEqual([]);
+  });
+
+  test('sends nothing for those who only watch', async () => {
+    const { first, rerender } = start({ ...bench, mayHandIn: false });
+    rerender({ work: type(first, 'a', '1/s') });
+    await pass(2000);
+    expect(sent).toEqual([]);
+  });
+});
+
+describe('saving a draft', () => {
+  const document = newExercise();
+  const draft = { id: 'x', document, revision: 4, savedAt: '2026-11-20T14:00:00Z' } as unknown as Draft;
+  const titled = (title: string): ExerciseDocument => ({ ...document, title });
+  const start = () => renderHook(({ of }) => useDraftSaving(draft, of), { wrapper, initialProps: { of: document } });
+  let revision = 4;
+
+  beforeEach(() => {
+    jest.useFakeTimers();
+    revision = 4;
+    answer = () => ({ status: 200, body: { revision: ++revision, savedAt: '2026-11-20T14:05:00Z' } });
+  });
+  afterEach(() => jest.useRealTimers());
+  const bodies = () => sent.map(({ body }) => body as { revision: number; document: ExerciseDocument });
+
+  test('each save goes over the revision before it', async () => {
+    const { rerender, result } = start();
+    rerender({ of: titled('One') });
+    await pass(1000);
+    rerender({ of: titled('Two') });
+    await pass(1000);
+    expect(bodies().map((body) => [body.revision, body.document.title])).toEqual([
+      [4, 'One'],
+      [5, 'Two'],
+    ]);
+    expect(result.current.saving).toEqual({ state: 'saved', at: '2026-11-20T14:05:00Z' });
+  });
+
+  test('flushing saves at once and gives the revision', async () => {
+    const { rerender, result } = start();
+    rerender({ of: titled('Now') });
+    let flushed: number | undefined;
+    await act(async () => {
+      flushed = await result.current.flush();
+    });
+    expect(flushed).toBe(5);
+    await pass(2000);
+    expect(sent).toHaveLength(1);
+  });
+
+  test('a change from another window is told and nothing is overwritten', async () => {
+    const { rerender, result } = start();
+    answer = () => refusal(409, 'changedElsewhere');
+    rerender({ of: titled('Mine') });
+    await pass(20_000);
+    expect(sent).toHaveLength(1);
+    expect(result.current.saving).toEqual({ state: 'refused', message: 'It is changedElsewhere.' });
+  });
+});
