@@ -1,0 +1,143 @@
+/** @jest-environment jsdom */
+import { type ExerciseDocument, bindingsOf, drawValues, examine } from '@nailset/core';
+import { fireEvent, render, screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { useState } from 'react';
+import { AskedColumn } from '../src/builder/AskedColumn';
+import { GivenColumn } from '../src/builder/GivenColumn';
+import { StudentPreview } from '../src/builder/StudentPreview';
+import { newExercise } from '../src/builder/newExercise';
+import { watchSizes } from './page';
+
+beforeAll(watchSizes);
+
+let latest: ExerciseDocument;
+
+function Builder({
+  start = newExercise(),
+  disabled = false,
+  onDue = () => undefined,
+}: {
+  start?: ExerciseDocument;
+  disabled?: boolean;
+  onDue?: (due: string | null) => void;
+}) {
+  const [document, setDocument] = useState(start);
+  const [open, setOpen] = useState(start.parts[0]!.id);
+  latest = document;
+  const findings = examine(document);
+  const bindings = findings.some(({ path }) => path.includes('draw'))
+    ? new Map()
+    : bindingsOf(drawValues(document, 'x'));
+  const common = { document, findings, disabled, edit: setDocument };
+  return (
+    <>
+      <GivenColumn {...common} />
+      <AskedColumn {...common} open={open} onOpen={setOpen} bindings={bindings} dueAt={null} onDue={onDue} />
+      <StudentPreview document={document} open={open} />
+    </>
+  );
+}
+
+const type = (label: string, text: string) =>
+  fireEvent.change(screen.getByLabelText(label), { target: { value: text } });
+
+describe('given', () => {
+  test('what is typed is in the student’s view at once', () => {
+    render(<Builder />);
+    type('Title', 'Ferry ramp');
+    type('Statement', 'Lift it by {{b}} metres.');
+    const view = screen.getByRole('region', { name: 'Student’s view' });
+    expect(within(view).getByRole('heading', { name: 'Ferry ramp' })).toBeTruthy();
+    expect(within(view).getByText('Lift it by 3 metres.')).toBeTruthy();
+  });
+
+  test('a draw changes its kind, and an impossible one is named where it stands', () => {
+    render(<Builder />);
+    type('a, to', '0.5');
+    expect(screen.getAllByText(/a: The upper end of a draw must lie above the lower end\./).length).toBe(1);
+    expect(screen.getByText(/Mend the draws on the left/)).toBeTruthy();
+    fireEvent.change(screen.getByLabelText('a, kind of draw'), { target: { value: 'list' } });
+    type('a, values, separated by semicolons', '1; 1.5 2');
+    expect(latest.parameters[0]!.draw).toEqual({ kind: 'list', values: [1, 1.5, 2] });
+    expect(examine(latest)).toEqual([]);
+  });
+
+  test('parameters come with a free symbol and go', async () => {
+    render(<Builder />);
+    await userEvent.click(screen.getByRole('button', { name: 'Add a parameter' }));
+    expect(latest.parameters.map(({ symbol }) => symbol)).toEqual(['a', 'b', 'c']);
+    await userEvent.click(screen.getByRole('button', { name: 'Remove c' }));
+    expect(latest.parameters).toHaveLength(2);
+  });
+
+  test('the student’s view takes the numbers of another student', () => {
+    render(<Builder start={{ ...newExercise(), statement: 'a is {{a}}' }} />);
+    const numbers = screen.getByLabelText('Numbers of');
+    fireEvent.change(numbers, { target: { value: '0' } });
+    expect(screen.getByText('a is 1')).toBeTruthy();
+    fireEvent.change(numbers, { target: { value: '1' } });
+    expect(screen.getByText('a is 2')).toBeTruthy();
+  });
+});
+
+describe('asked and accepted', () => {
+  test('a nail is changed, added and removed; the rail beside follows', async () => {
+    render(<Builder />);
+    type('Overshoot, limit', '33');
+    expect(screen.getByText('at most 33 %')).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: 'Add a nail' }));
+    const added = latest.parts[0] as Extract<ExerciseDocument['parts'][number], { kind: 'gains' }>;
+    expect(added.nails.map(({ quantity }) => quantity)).toEqual(['overshootPercent', 'riseTime', 'settlingTime']);
+    expect(new Set(added.nails.map(({ id }) => id)).size).toBe(3);
+    await userEvent.click(screen.getByRole('button', { name: 'Remove the nail Settling, 2 %' }));
+    expect(screen.queryByText(/at most 2 s/)).toBeNull();
+  });
+
+  test('choosing another quantity brings its usual limit', () => {
+    render(<Builder />);
+    fireEvent.change(screen.getAllByLabelText('Nail')[0]!, { target: { value: 'stepError' } });
+    expect(screen.getByText('at most 0.01')).toBeTruthy();
+  });
+
+  test('a plant with a slip is told at the part, and mended', () => {
+    render(<Builder />);
+    type('Plant P', 'b/(s^2 + q*s)');
+    expect(screen.getAllByText(/“q” is not known here/).length).toBeGreaterThan(0);
+    type('Plant P', 'b/(s^2 + a*s)');
+    expect(screen.queryByText(/is not known here/)).toBeNull();
+  });
+
+  test('parts are added with what the last one was about, opened, and removed', async () => {
+    render(<Builder />);
+    await userEvent.click(screen.getByRole('button', { name: 'Add a part' }));
+    await userEvent.click(await screen.findByRole('menuitem', { name: 'number' }));
+    expect(latest.parts.map(({ kind }) => kind)).toEqual(['gains', 'number']);
+    fireEvent.change(screen.getByLabelText('Asked for'), { target: { value: 'riseTime' } });
+    type('Tolerance', '5');
+    expect(latest.parts[1]).toMatchObject({ quantity: 'riseTime', tolerancePercent: 5, system: 'b/(s^2 + a*s + 2)' });
+    await userEvent.click(screen.getByRole('button', { name: 'Remove part Predict' }));
+    expect(latest.parts).toHaveLength(1);
+  });
+
+  test('rules: whole tries, a due date that takes effect by itself', () => {
+    const heard = jest.fn();
+    render(<Builder onDue={heard} />);
+    type('Tries for each part', '2.6');
+    expect(latest.attempts).toBe(3);
+    const due = screen.getByLabelText('Due');
+    fireEvent.change(due, { target: { value: '2026-12-01T18:00' } });
+    fireEvent.blur(due);
+    expect(heard).toHaveBeenCalledWith(new Date('2026-12-01T18:00').toISOString());
+    fireEvent.change(screen.getByLabelText('and expected answers'), { target: { value: 'never' } });
+    expect(latest.solution).toBe('never');
+  });
+
+  test('an assistant reads and changes nothing', () => {
+    render(<Builder disabled />);
+    expect(screen.getByLabelText<HTMLInputElement>('Title').disabled).toBe(true);
+    expect(screen.getByLabelText('Plant P').closest('fieldset')!.disabled).toBe(true);
+    const changes = screen.queryAllByRole('button', { name: /^Add|^Remove/ });
+    expect(changes.every((button) => button.matches(':disabled'))).toBe(true);
+  });
+});

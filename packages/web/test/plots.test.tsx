@@ -1,0 +1,142 @@
+/** @jest-environment jsdom */
+import { curveOf, fractionOf, stepResponse, systemOf } from '@nailset/core';
+import { render, screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { PolePlane, reachOf } from '../src/plot/PolePlane';
+import { ResponsePlot } from '../src/plot/ResponsePlot';
+import type { PlotCurve } from '../src/plot/curves';
+import type { Limit } from '../src/plot/limits';
+import { watchSizes } from './page';
+
+beforeAll(watchSizes);
+
+const step = (text: string) => curveOf(stepResponse(systemOf(fractionOf(text))), 10, 0.002);
+const now: PlotCurve = { id: 'now', curve: step('4/(s^2+0.8s+4)'), look: 'now', label: 'now, 1.00' };
+const first: PlotCurve = { id: 'first', curve: step('1/(s+1)'), look: 'first', label: 'first, 1.00' };
+const frame = { tMax: 10, yMin: 0, yMax: 1.75 };
+const limit = (met: boolean): Limit => ({
+  id: 'over',
+  met,
+  words: 'overshoot ≤ 10 %',
+  ground: { t0: 0, t1: Infinity, y0: 1.1, y1: Infinity },
+  edge: { t0: 0, y0: 1.1, t1: Infinity, y1: 1.1 },
+  pin: { t: 8, y: 1.1, up: true },
+});
+const draw = (change: Partial<Parameters<typeof ResponsePlot>[0]> = {}) =>
+  render(
+    <ResponsePlot
+      title="Position, m"
+      frame={frame}
+      curves={[first, now]}
+      summary="It rises and settles."
+      {...change}
+    />,
+  );
+const numbersOf = (path: Element) =>
+  path
+    .getAttribute('d')!
+    .match(/-?\d+(\.\d+)?/g)!
+    .map(Number);
+
+describe('a response plot', () => {
+  test('has units on its axes, a name, and a sentence for those who cannot see it', () => {
+    draw();
+    expect(screen.getByRole('figure', { name: 'Position, m' })).toBeTruthy();
+    const texts = within(screen.getByRole('img', { name: 'It rises and settles.' }));
+    expect(texts.getByText('10 s')).toBeTruthy();
+    expect(texts.getByText('1.6')).toBeTruthy();
+  });
+
+  test('draws a curve from left to right at its true height', () => {
+    const { container } = draw();
+    const numbers = numbersOf(container.querySelector('[data-curve=first]')!);
+    const heights = numbers.filter((_, k) => k % 2 === 1);
+    const times = numbers.filter((_, k) => k % 2 === 0);
+    expect(times).toEqual([...times].sort((a, b) => a - b));
+    // 400 high with 8 above and 22 below: 0 lies at 378, and 1 at 378 − 370/1.75.
+    expect(heights[0]).toBeCloseTo(378, 1);
+    expect(heights.at(-1)).toBeCloseTo(378 - 370 / 1.75, 0);
+  });
+
+  test('labels stand at the ends and do not cover each other', () => {
+    draw({ reference: 1 });
+    const heights = ['now, 1.00', 'first, 1.00', 'reference'].map((text) =>
+      Number(screen.getByText(text).getAttribute('y')),
+    );
+    const sorted = heights.sort((a, b) => a - b);
+    expect(sorted[1]! - sorted[0]!).toBeGreaterThanOrEqual(15);
+    expect(sorted[2]! - sorted[1]!).toBeGreaterThanOrEqual(15);
+  });
+
+  test('a curve that leaves the frame is told by an arrow, one that stays is not', () => {
+    const { rerender } = draw();
+    expect(screen.queryByText('leaves the frame')).toBeNull();
+    rerender(<ResponsePlot title="" frame={{ ...frame, yMax: 1.2 }} curves={[first, now]} summary="" />);
+    expect(screen.getByText('leaves the frame')).toBeTruthy();
+  });
+
+  test('a nail that holds is driven in, one that does not is hollow and stands proud', () => {
+    const headOf = (met: boolean) => {
+      const { container, unmount } = draw({ limits: [limit(met)] });
+      const circle = container.querySelector('circle')!;
+      const found = { height: Number(circle.getAttribute('cy')), solid: circle.classList.contains('fill-moss') };
+      unmount();
+      return found;
+    };
+    const [held, missed] = [headOf(true), headOf(false)];
+    expect([held.solid, missed.solid]).toEqual([true, false]);
+    expect(missed.height).toBeLessThan(held.height);
+  });
+
+  test('is there as a table of the labelled curves', async () => {
+    draw({ curves: [first, now, { ...now, id: 'ghost', look: 'ghost', label: '' }] });
+    await userEvent.click(screen.getByRole('button', { name: 'Table' }));
+    const rows = screen.getAllByRole('row');
+    expect(rows).toHaveLength(22);
+    expect(
+      within(rows[0]!)
+        .getAllByRole('columnheader')
+        .map(({ textContent }) => textContent),
+    ).toEqual(['time, s', 'first, 1.00', 'now, 1.00']);
+    expect(
+      within(rows[3]!)
+        .getAllByRole('cell')
+        .slice(0, 2)
+        .map(({ textContent }) => textContent),
+    ).toEqual(['1', '0.632']);
+    await userEvent.click(screen.getByRole('button', { name: 'Plot' }));
+    expect(screen.getByRole('img')).toBeTruthy();
+  });
+
+  test('fits when asked, and picks a curve that is clicked', async () => {
+    const [fit, pick] = [jest.fn(), jest.fn()];
+    const { container } = draw({ onFit: fit, onPick: pick });
+    await userEvent.click(screen.getByRole('button', { name: 'Fit' }));
+    expect(fit).toHaveBeenCalledTimes(1);
+    await userEvent.click(container.querySelector('[data-curve=first]')!);
+    expect(pick).toHaveBeenCalledWith('first');
+  });
+});
+
+describe('the plane of poles', () => {
+  const { poles, zeros } = systemOf(fractionOf('(s+2)/((s^2+2s+5)(s+40))'));
+
+  test('tells its points in words, and how many lie farther out', () => {
+    render(<PolePlane title="Poles" poles={poles} zeros={zeros} reach={4} />);
+    expect(screen.getByRole('img', { name: 'Poles: poles at −40, −1 ± 2j, −1 ± 2j; zeros at −2.' })).toBeTruthy();
+    expect(screen.getByText('1 farther out')).toBeTruthy();
+  });
+
+  test('has the same scale on both axes', () => {
+    const { container } = render(<PolePlane title="Poles" poles={poles} reach={4} />);
+    const marks = [...container.querySelectorAll('path.stroke-petrol')].map(numbersOf);
+    const pair = marks.filter(([x]) => x! > 0).slice(-2);
+    const [dx, dy] = [Math.abs(pair[0]![0]! + 4 - 0.78 * 800), Math.abs(pair[0]![1]! - pair[1]![1]!) / 2];
+    expect(dy / dx).toBeCloseTo(2, 6);
+  });
+
+  test('its reach shows every pole with some air and is a round number', () => {
+    expect(reachOf(poles)).toBeGreaterThanOrEqual(40);
+    expect([reachOf([]), reachOf(poles)].every((reach) => Number(reach.toPrecision(1)) === reach)).toBe(true);
+  });
+});
