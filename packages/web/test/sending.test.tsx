@@ -139,6 +139,18 @@ describe('saving while working', () => {
     expect(result.current).toEqual({ state: 'refused', message: 'It is notFound.' });
   });
 
+  test('goes on by itself once someone has signed in again', async () => {
+    const { first, rerender, result } = start();
+    answer = () => refusal(401, 'notSignedIn');
+    rerender({ work: type(first, 'a', '1/s') });
+    await pass(1000);
+    expect(result.current).toEqual({ state: 'refused', message: 'It is notSignedIn.' });
+    answer = () => ({ status: 200, body: { savedAt: '2026-11-20T14:04:00Z' } });
+    await pass(4500);
+    await pass(100);
+    expect(result.current.state).toBe('saved');
+  });
+
   test('keeps far too long a text to itself', async () => {
     const { first, rerender } = start();
     rerender({ work: type(first, 'a', '('.repeat(5000)) });

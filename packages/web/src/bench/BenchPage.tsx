@@ -5,12 +5,13 @@ import { useParams } from 'react-router';
 import { ApiError } from '../api/client';
 import { useBench, useHandIn } from '../api/queries';
 import { Header } from '../shared/Header';
-import { ErrorNote, Loading } from '../shared/states';
+import { PageOf } from '../shared/PageOf';
+import { SavingNote } from '../shared/saving';
 import { clockTime, dayAndTime } from '../shared/time';
 import { usePastDue } from '../shared/usePastDue';
 import { useTitle } from '../shared/useTitle';
 import { BenchSheet } from './BenchSheet';
-import { type Saving, useSaving } from './useSaving';
+import { useSaving } from './useSaving';
 import { type Work, workFrom, workReducer } from './work';
 
 /** An exercise as its student works on it. */
@@ -19,26 +20,20 @@ export default function BenchPage() {
   const bench = useBench(exerciseId);
   const [before, setBefore] = useState<Work>();
   useTitle(bench.data?.title ?? 'Bench');
-  if (bench.isPending) return <WithHeader>{<Loading what="Opening the bench" />}</WithHeader>;
-  if (!bench.data)
-    return <WithHeader>{<ErrorNote error={bench.error} retry={() => void bench.refetch()} />}</WithHeader>;
   return (
-    <Loaded
-      key={bench.data.versionId}
-      bench={bench.data}
-      before={before}
-      keep={setBefore}
-      reload={() => void bench.refetch()}
-    />
+    <PageOf query={bench} what="Opening the bench">
+      {(data) => (
+        <Loaded
+          key={data.versionId}
+          bench={data}
+          before={before}
+          keep={setBefore}
+          reload={() => void bench.refetch()}
+        />
+      )}
+    </PageOf>
   );
 }
-
-const WithHeader = ({ children }: { children: React.ReactNode }) => (
-  <>
-    <Header />
-    <main>{children}</main>
-  </>
-);
 
 function Loaded({
   bench,
@@ -71,7 +66,11 @@ function Loaded({
   return (
     <div className="flex min-h-dvh flex-col">
       <Header crumbs={[{ text: bench.course, to: `/courses/${bench.courseId}` }, { text: bench.title }]}>
-        <SavedNote saving={saving} watching={!bench.mayHandIn} />
+        {bench.mayHandIn ? (
+          <SavingNote saving={saving} saved={'at' in saving && saving.at ? `Saved ${clockTime(saving.at)}` : ''} />
+        ) : (
+          <span>Only students hand in</span>
+        )}
         {bench.dueAt && (
           <span>
             {pastDue ? 'Was due' : 'Due'} <b className="font-medium text-ink">{dayAndTime(bench.dueAt)}</b>
@@ -107,26 +106,4 @@ function Loaded({
       </main>
     </div>
   );
-}
-
-function SavedNote({ saving, watching }: { saving: Saving; watching: boolean }) {
-  if (watching) return <span>Only students hand in</span>;
-  switch (saving.state) {
-    case 'saving':
-      return <span>Saving …</span>;
-    case 'offline':
-      return (
-        <span role="alert" className="text-copper">
-          Not saved: no connection. Trying again …
-        </span>
-      );
-    case 'refused':
-      return (
-        <span role="alert" className="text-brick">
-          {saving.message}
-        </span>
-      );
-    case 'saved':
-      return saving.at ? <span>Saved {clockTime(saving.at)}</span> : null;
-  }
 }

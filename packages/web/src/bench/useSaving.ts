@@ -2,16 +2,8 @@ import { useEffect, useRef, useState } from 'react';
 import { type Answer, type Bench, limits } from '@nailset/core';
 import { ApiError, isOffline } from '../api/client';
 import { useSaveAnswer } from '../api/queries';
+import { type Saving, retryAfter, savePause, useLeaveWarning } from '../shared/saving';
 import type { Work } from './work';
-
-export type Saving =
-  | { state: 'saved'; at: string | null }
-  | { state: 'saving' }
-  | { state: 'offline' }
-  | { state: 'refused'; message: string };
-
-const pause = 700;
-const retryAfter = 4000;
 
 /** The field says that it is too long; the server would refuse it. */
 const isTooLong = (answer: Answer): boolean => answer.kind !== 'gains' && answer.text.length > limits.length;
@@ -51,23 +43,20 @@ export function useSaving(bench: Bench, work: Work): Saving {
             setSaving({ state: 'saved', at: first!.savedAt });
           },
           (error: unknown) => {
+            // Whoever signs in again in another window finds their work saved a moment later.
+            const signedOut = error instanceof ApiError && error.status === 401;
             const lost = isOffline(error) || (error instanceof ApiError && error.status >= 500);
             setSaving(lost ? { state: 'offline' } : { state: 'refused', message: (error as Error).message });
-            if (lost) setTimeout(() => setTries((n) => n + 1), retryAfter);
+            if (lost || signedOut) setTimeout(() => setTries((n) => n + 1), retryAfter);
           },
         );
       },
-      tries === 0 ? pause : 0,
+      tries === 0 ? savePause : 0,
     );
     return () => clearTimeout(timer);
   }, [bench, work.answers, work.trails, save, tries]);
 
-  useEffect(() => {
-    if (saving.state === 'saved' || !bench.mayHandIn) return;
-    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
-    window.addEventListener('beforeunload', warn);
-    return () => window.removeEventListener('beforeunload', warn);
-  }, [saving.state, bench.mayHandIn]);
+  useLeaveWarning(saving.state !== 'saved' && bench.mayHandIn);
 
   return saving;
 }

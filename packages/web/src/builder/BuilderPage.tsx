@@ -12,35 +12,27 @@ import { Link, useParams } from 'react-router';
 import { useChangeExercise, useDraft, usePublish, useSession } from '../api/queries';
 import { Button } from '../shared/Button';
 import { Header } from '../shared/Header';
-import { ErrorNote, Loading } from '../shared/states';
+import { PageOf } from '../shared/PageOf';
+import { SavingNote } from '../shared/saving';
+import { ErrorNote } from '../shared/states';
 import { clockTime } from '../shared/time';
 import { useTitle } from '../shared/useTitle';
 import { AskedColumn } from './AskedColumn';
 import { GivenColumn } from './GivenColumn';
 import { PublishDialog } from './PublishDialog';
 import { StudentPreview } from './StudentPreview';
-import { type DraftState, useDraftSaving } from './useDraftSaving';
+import { useDraftSaving } from './useDraftSaving';
 
 /** Making an exercise: what is given, what is asked and accepted, and the student's view beside it. */
 export default function BuilderPage() {
   const { exerciseId = '' } = useParams();
   const draft = useDraft(exerciseId);
   useTitle(draft.data ? `Build: ${draft.data.document.title}` : 'Builder');
-  if (draft.isPending || !draft.data) {
-    return (
-      <>
-        <Header />
-        <main>
-          {draft.isPending ? (
-            <Loading what="Opening the builder" />
-          ) : (
-            <ErrorNote error={draft.error} retry={() => void draft.refetch()} />
-          )}
-        </main>
-      </>
-    );
-  }
-  return <Loaded key={draft.dataUpdatedAt} draft={draft.data} reload={() => void draft.refetch()} />;
+  return (
+    <PageOf query={draft} what="Opening the builder">
+      {(data) => <Loaded key={draft.dataUpdatedAt} draft={data} reload={() => void draft.refetch()} />}
+    </PageOf>
+  );
 }
 
 function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
@@ -77,7 +69,17 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
   return (
     <div className="flex min-h-dvh flex-col xl:h-dvh">
       <Header crumbs={[{ text: 'Shelf', to: `/courses/${draft.courseId}` }, { text: document.title || 'Untitled' }]}>
-        <DraftNote saving={saving} changed={changed} version={version.number} reload={reload} />
+        <SavingNote
+          saving={saving}
+          saved={
+            'at' in saving && saving.at ? `${stateWords(changed, version.number)}, saved ${clockTime(saving.at)}` : ''
+          }
+          way={
+            <button type="button" className="link" onClick={reload}>
+              Reload
+            </button>
+          }
+        />
         {version.number !== null && (
           <Link to={`/exercises/${draft.id}/class`} className="link">
             Class sheet
@@ -140,41 +142,7 @@ function exampleBindings(document: ExerciseDocument): Bindings {
   }
 }
 
-function DraftNote({
-  saving,
-  changed,
-  version,
-  reload,
-}: {
-  saving: DraftState;
-  changed: boolean;
-  version: number | null;
-  reload: () => void;
-}) {
-  switch (saving.state) {
-    case 'saving':
-      return <span>Saving …</span>;
-    case 'offline':
-      return (
-        <span role="alert" className="text-copper">
-          Not saved: no connection. Trying again …
-        </span>
-      );
-    case 'refused':
-      return (
-        <span role="alert" className="text-brick">
-          Not saved. {saving.message}{' '}
-          <button type="button" className="link" onClick={reload}>
-            Reload
-          </button>
-        </span>
-      );
-    case 'saved':
-      return (
-        <span>
-          {changed ? (version === null ? 'Draft' : `Draft after version ${version}`) : 'Published'}, saved{' '}
-          {clockTime(saving.at)}
-        </span>
-      );
-  }
+function stateWords(changed: boolean, version: number | null): string {
+  if (!changed) return 'Published';
+  return version === null ? 'Draft' : `Draft after version ${version}`;
 }

@@ -2,12 +2,10 @@ import type { Draft, ExerciseDocument } from '@nailset/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { isOffline } from '../api/client';
 import { useSaveDraft } from '../api/queries';
+import { type Saving, retryAfter, savePause, useLeaveWarning } from '../shared/saving';
 
 export type DraftState =
   { state: 'saved'; at: string } | { state: 'saving' } | { state: 'offline' } | { state: 'refused'; message: string };
-
-const pause = 700;
-const retryAfter = 4000;
 
 /**
  * Saves the draft a moment after the last change, one save at a time. `flush` saves at once and gives back the revision
@@ -15,7 +13,7 @@ const retryAfter = 4000;
  */
 export function useDraftSaving(draft: Draft, document: ExerciseDocument) {
   const save = useSaveDraft(draft.id).mutateAsync;
-  const [saving, setSaving] = useState<DraftState>({ state: 'saved', at: draft.savedAt });
+  const [saving, setSaving] = useState<Saving>({ state: 'saved', at: draft.savedAt });
   const stored = useRef({ document: draft.document, revision: draft.revision });
   const latest = useRef(document);
   const running = useRef<Promise<number>>(undefined);
@@ -46,16 +44,11 @@ export function useDraftSaving(draft: Draft, document: ExerciseDocument) {
         setSaving(isOffline(error) ? { state: 'offline' } : { state: 'refused', message: (error as Error).message });
         if (isOffline(error)) timer = setTimeout(attempt, retryAfter);
       });
-    timer = setTimeout(attempt, pause);
+    timer = setTimeout(attempt, savePause);
     return () => clearTimeout(timer);
   }, [document, flush]);
 
-  useEffect(() => {
-    if (saving.state === 'saved') return;
-    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
-    window.addEventListener('beforeunload', warn);
-    return () => window.removeEventListener('beforeunload', warn);
-  }, [saving.state]);
+  useLeaveWarning(saving.state !== 'saved');
 
   return { saving, flush };
 }

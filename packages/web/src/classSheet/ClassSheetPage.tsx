@@ -4,7 +4,8 @@ import { Suspense, lazy, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useClassSheet } from '../api/queries';
 import { Header } from '../shared/Header';
-import { Empty, ErrorNote, Loading } from '../shared/states';
+import { PageOf } from '../shared/PageOf';
+import { Empty, Loading } from '../shared/states';
 import { dayAndTime } from '../shared/time';
 import { useTitle } from '../shared/useTitle';
 import { AnswerPanel } from './AnswerPanel';
@@ -19,21 +20,11 @@ export default function ClassSheetPage() {
   const { exerciseId = '' } = useParams();
   const sheet = useClassSheet(exerciseId);
   useTitle(sheet.data ? `Class sheet: ${sheet.data.title}` : 'Class sheet');
-  if (!sheet.data) {
-    return (
-      <>
-        <Header />
-        <main>
-          {sheet.isPending ? (
-            <Loading what="Opening the class sheet" />
-          ) : (
-            <ErrorNote error={sheet.error} retry={() => void sheet.refetch()} />
-          )}
-        </main>
-      </>
-    );
-  }
-  return <Loaded sheet={sheet.data} />;
+  return (
+    <PageOf query={sheet} what="Opening the class sheet">
+      {(data) => <Loaded sheet={data} />}
+    </PageOf>
+  );
 }
 
 function Loaded({ sheet }: { sheet: ClassSheet }) {
