@@ -79,7 +79,7 @@ export function peopleRoutes(app: App, { database, settings }: House): void {
   app.post(
     '/api/people',
     {
-      config: { access: 'anyone', rateLimit: { max: 60, timeWindow: '1 minute' } },
+      config: { access: 'anyone', rateLimit: { max: 300, timeWindow: '1 minute' } },
       schema: {
         summary: 'Make an account, and join a course by its code',
         body: Registration,

@@ -14,10 +14,15 @@ export async function courseOfExercise(database: Database, exerciseId: string): 
   return found?.courseId;
 }
 
-export async function addExercise(database: Database, courseId: string, document: ExerciseDocument): Promise<string> {
+export async function addExercise(
+  database: Database,
+  courseId: string,
+  document: ExerciseDocument,
+  id?: string,
+): Promise<string> {
   const [added] = await database
     .insert(exercises)
-    .values({ courseId, draft: document })
+    .values({ ...(id ? { id } : {}), courseId, draft: document })
     .returning({ id: exercises.id });
   return added!.id;
 }

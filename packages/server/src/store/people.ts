@@ -33,11 +33,11 @@ export async function personByPassword(database: Database, email: string, passwo
 /** @throws Refusal `emailTaken`. */
 export async function addPerson(
   database: Database | Transaction,
-  { name, email, passwordHash }: { name: string; email: string; passwordHash: string },
+  { id, name, email, passwordHash }: { id?: string; name: string; email: string; passwordHash: string },
 ): Promise<Person> {
   const [added] = await database
     .insert(people)
-    .values({ name: name.trim(), email: email.trim(), passwordHash })
+    .values({ ...(id ? { id } : {}), name: name.trim(), email: email.trim(), passwordHash })
     .onConflictDoNothing()
     .returning(person);
   if (!added) throw new Refusal('emailTaken');
