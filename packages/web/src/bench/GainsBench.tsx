@@ -154,7 +154,7 @@ function TrailTable({
     return <p className="text-note text-slate">The trail of your stops appears here as you nudge.</p>;
   return (
     <div className="relative overflow-x-auto">
-      <table className="w-full text-right text-[13px]">
+      <table className="w-full text-right text-[13px] whitespace-nowrap">
         <thead className="text-[11px] text-slate">
           <tr className="border-b border-rule">
             <th className="py-1 text-left font-normal">Trail</th>

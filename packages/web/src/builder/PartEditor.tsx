@@ -325,7 +325,7 @@ function NailRow({
         <button
           type="button"
           aria-label={`Remove the nail ${label}`}
-          className="text-slate hover:text-brick"
+          className="text-slate hover:text-brick disabled:invisible"
           onClick={onRemove}
         >
           ×
