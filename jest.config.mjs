@@ -1,43 +1,39 @@
-const common = {
-  transform: {
-    '^.+\\.tsx?$': [
-      '@swc/jest',
-      {
-        jsc: {
-          target: 'es2022',
-          parser: { syntax: 'typescript', tsx: true },
-          transform: { react: { runtime: 'automatic' } },
-        },
-      },
-    ],
+const sources = [
+  '@swc/jest',
+  {
+    jsc: {
+      target: 'es2022',
+      parser: { syntax: 'typescript', tsx: true },
+      transform: { react: { runtime: 'automatic' } },
+    },
   },
-  // Sources import each other by the names of the built files.
+];
+
+const project = (name, folder, extra = {}) => ({
+  displayName: name,
+  testMatch: [`<rootDir>/${folder}/**/*.test.{ts,tsx}`],
+  testEnvironment: 'node',
+  transform: { '^.+\\.tsx?$': sources },
+  ...extra,
+});
+
+/** Core and web are tested from their sources, with the packages that are ES modules turned into what Jest runs. */
+const fromSources = {
+  transform: { '^.+\\.(tsx?|m?js)$': sources },
+  transformIgnorePatterns: [],
   moduleNameMapper: {
+    // Sources import each other by the names of the built files.
     '^(\\.{1,2}/.*)\\.js$': '$1',
     '\\.(css|svg)$': '<rootDir>/packages/web/test/nothing.ts',
     '^@nailset/core$': '<rootDir>/packages/core/src/index.ts',
   },
-  transformIgnorePatterns: [],
-  testEnvironment: 'node',
 };
-
-const project = (name, folder, extra = {}) => ({
-  ...common,
-  displayName: name,
-  testMatch: [`<rootDir>/${folder}/**/*.test.{ts,tsx}`],
-  ...extra,
-});
 
 export default {
   testTimeout: 60_000,
   projects: [
-    project('core', 'packages/core/test', {
-      transform: { ...common.transform, '/node_modules/.+\\.m?js$': common.transform['^.+\\.tsx?$'] },
-    }),
-    project('web', 'packages/web/test', {
-      setupFiles: ['<rootDir>/packages/web/test/setup.ts'],
-      transform: { ...common.transform, '/node_modules/.+\\.m?js$': common.transform['^.+\\.tsx?$'] },
-    }),
+    project('core', 'packages/core/test', fromSources),
+    project('web', 'packages/web/test', { ...fromSources, setupFiles: ['<rootDir>/packages/web/test/setup.ts'] }),
     project('server', 'packages/server/test'),
     project('e2e', 'e2e'),
   ],

@@ -81,7 +81,9 @@ export async function start(args) {
   });
   const ended = new Promise((resolve) => server.once('exit', () => resolve('ended')));
   try {
-    await step('Starting the server', () => healthy(url, server, stopping.signal));
+    await step(demo ? 'Preparing tables and demo, starting the server' : 'Preparing tables, starting the server', () =>
+      healthy(url, server, stopping.signal),
+    );
     writeFileSync(note, JSON.stringify({ pid: process.pid, url }));
     if (!stopping.signal.aborted) greet(url, demo, courseKey(data));
     const reason = await Promise.race([ended, interrupted]);

@@ -1,7 +1,7 @@
 export { Problem, type ProblemCode } from './expression/problem.js';
 export { limits } from './expression/limits.js';
 export { parse } from './expression/parse.js';
-export { namesIn, type Tree } from './expression/tree.js';
+export type { Tree } from './expression/tree.js';
 export { nameToLatex, toLatex } from './expression/latex.js';
 export {
   type Rational,

@@ -173,18 +173,6 @@ export function squareFreeFactors(p: Polynomial): { factor: Polynomial; multipli
   return factors;
 }
 
-/** Value at a rational point, exact. Method: Horner. */
-export function valueAt(p: Polynomial, point: Rational): Rational {
-  let value = rational(0n);
-  for (let k = p.integers.length - 1; k >= 0; k--) {
-    value = rational(
-      value.numerator * point.numerator + p.integers[k]! * value.denominator * point.denominator,
-      value.denominator * point.denominator,
-    );
-  }
-  return rational(value.numerator, value.denominator * p.denominator);
-}
-
 /**
  * Whether every root lies strictly in the left half-plane; decided exactly. A constant other than zero is stable.
  * Method: Routh array on whole numbers, rows kept primitive.

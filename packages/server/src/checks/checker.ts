@@ -1,13 +1,14 @@
 import { Piscina } from 'piscina';
-import type { Verdict } from '@nailset/core';
+import type { ExerciseDocument, Finding, Verdict } from '@nailset/core';
 import type { FastifyBaseLogger } from 'fastify';
 import type { Database } from '../store/database.js';
 import { addVerdict, submissionToCheck, uncheckedSubmissions } from '../store/submissions.js';
+import { Refusal } from '../errors.js';
 import type { CheckRequest } from './worker.js';
 
-/** Runs checks on worker threads with a time limit and records their verdicts. */
+/** Runs checks on worker threads with a time limit, so that no computation holds up anyone’s request. */
 export class Checker {
-  private readonly pool = new Piscina<CheckRequest, Verdict>({
+  private readonly pool = new Piscina<CheckRequest | ExerciseDocument, Verdict | Finding[]>({
     filename: new URL('./worker.js', import.meta.url).href,
     maxThreads: 2,
     idleTimeout: 30_000,
@@ -25,11 +26,26 @@ export class Checker {
     const limit = AbortSignal.timeout(this.seconds * 1000);
     let verdict: Verdict | null = null;
     try {
-      verdict = await this.pool.run({ part, values, answer: submission.answer }, { signal: limit });
+      const request: CheckRequest = { part, values, answer: submission.answer };
+      verdict = (await this.pool.run(request, { signal: limit, name: 'check' })) as Verdict;
     } catch (error) {
       this.log.error({ error, submissionId, timedOut: limit.aborted }, 'a check gave no verdict');
     }
     await addVerdict(this.database, submissionId, verdict);
+  }
+
+  /**
+   * Everything that keeps a document from being published.
+   * @throws Refusal `notReady` when that cannot be found out in time; checking its answers could not be either.
+   */
+  async examine(document: ExerciseDocument): Promise<Finding[]> {
+    const limit = AbortSignal.timeout(4 * this.seconds * 1000);
+    try {
+      return (await this.pool.run(document, { signal: limit, name: 'examineDocument' })) as Finding[];
+    } catch (error) {
+      this.log.error({ error, timedOut: limit.aborted }, 'an exercise could not be examined');
+      throw new Refusal('notReady', 'Its systems take too long to work out, so answers could not be checked either.');
+    }
   }
 
   /** Checks what an earlier run acknowledged but did not get to. */

@@ -1,4 +1,13 @@
-import { type Answer, type DrawValues, type Part, type Verdict, checkAnswer } from '@nailset/core';
+import {
+  type Answer,
+  type DrawValues,
+  type ExerciseDocument,
+  type Finding,
+  type Part,
+  type Verdict,
+  checkAnswer,
+  examine,
+} from '@nailset/core';
 
 /** One answer to check, on a thread of its own. */
 export interface CheckRequest {
@@ -7,6 +16,11 @@ export interface CheckRequest {
   readonly answer: Answer;
 }
 
-export default function check({ part, values, answer }: CheckRequest): Verdict {
+export function check({ part, values, answer }: CheckRequest): Verdict {
   return checkAnswer(part, values, answer);
+}
+
+/** Everything that keeps a document from being published. */
+export function examineDocument(document: ExerciseDocument): Finding[] {
+  return examine(document);
 }

@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
-import { type Answer, type ExerciseDocument, type Trail, checkAnswer } from '@nailset/core';
+import { type Answer, type ExerciseDocument, type Trail, checkAnswer, examine } from '@nailset/core';
 import type { Database } from '../store/database.js';
 import { addExercise, changeExercise, drawFor, newestVersion, publishDraft } from '../store/exercises.js';
 import { addCourse, addPerson, hashPassword } from '../store/people.js';
@@ -84,7 +84,7 @@ async function published(
   dueInDays: number,
 ): Promise<string> {
   const id = await addExercise(database, courseId, document, idOf(document.title));
-  await publishDraft(database, id, 1, instructorId);
+  await publishDraft(database, id, 1, instructorId, examine);
   const due = new Date(Date.now() + dueInDays * 24 * hour);
   due.setHours(18, 0, 0, 0);
   await changeExercise(database, id, { dueAt: due });

@@ -15,7 +15,7 @@ import { shelfOf } from '../store/shelf.js';
 import { type App, type House, answers, byCourse, byExercise, nothing } from './route.js';
 
 /** Making exercises: the shelf, drafts and published versions. */
-export function exerciseRoutes(app: App, { database }: House): void {
+export function exerciseRoutes(app: App, { database, checker }: House): void {
   app.get(
     '/api/courses/:courseId/shelf',
     {
@@ -70,7 +70,13 @@ export function exerciseRoutes(app: App, { database }: House): void {
       },
     },
     async (request) => ({
-      version: await publishDraft(database, request.params.exerciseId, request.body.revision, personOf(request).id),
+      version: await publishDraft(
+        database,
+        request.params.exerciseId,
+        request.body.revision,
+        personOf(request).id,
+        (document) => checker.examine(document),
+      ),
     }),
   );
 

@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import { and, count, desc, eq } from 'drizzle-orm';
-import { type DrawValues, type ExerciseDocument, drawValues, examine } from '@nailset/core';
+import { type DrawValues, type ExerciseDocument, type Finding, drawValues } from '@nailset/core';
 import { Refusal } from '../errors.js';
 import type { Database, Transaction } from './database.js';
 import { courses, draws, exercises, submissions, versions } from './schema.js';
@@ -78,7 +78,7 @@ export async function saveDraft(database: Database, exerciseId: string, revision
 }
 
 /**
- * Publishes the draft as the next version. The draft of that revision is examined again here.
+ * Publishes the draft as the next version, if `examine` finds nothing against the draft of that revision.
  * @throws Refusal `changedElsewhere`, or `notReady` with every finding.
  */
 export async function publishDraft(
@@ -86,11 +86,12 @@ export async function publishDraft(
   exerciseId: string,
   revision: number,
   personId: string,
+  examine: (document: ExerciseDocument) => Finding[] | Promise<Finding[]>,
 ): Promise<number> {
   return database.transaction(async (tx) => {
     const [exercise] = await tx.select().from(exercises).where(eq(exercises.id, exerciseId)).for('update');
     if (exercise!.revision !== revision) throw new Refusal('changedElsewhere');
-    const findings = examine(exercise!.draft);
+    const findings = await examine(exercise!.draft);
     if (findings.length > 0) throw new Refusal('notReady', findings[0]!.message, { findings });
     const [last] = await tx
       .select({ number: versions.number })
