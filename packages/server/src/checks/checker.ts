@@ -6,6 +6,9 @@ import { addVerdict, submissionToCheck, uncheckedSubmissions } from '../store/su
 import { Refusal } from '../errors.js';
 import type { CheckRequest } from './worker.js';
 
+/** Longest time for examining an exercise, which tries many draws of every part. */
+const examineSeconds = 20;
+
 /** Runs checks on worker threads with a time limit, so that no computation holds up anyone’s request. */
 export class Checker {
   private readonly pool = new Piscina<CheckRequest | ExerciseDocument, Verdict | Finding[]>({
@@ -39,7 +42,7 @@ export class Checker {
    * @throws Refusal `notReady` when that cannot be found out in time; checking its answers could not be either.
    */
   async examine(document: ExerciseDocument): Promise<Finding[]> {
-    const limit = AbortSignal.timeout(4 * this.seconds * 1000);
+    const limit = AbortSignal.timeout(examineSeconds * 1000);
     try {
       return (await this.pool.run(document, { signal: limit, name: 'examineDocument' })) as Finding[];
     } catch (error) {

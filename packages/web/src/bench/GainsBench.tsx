@@ -107,7 +107,8 @@ export function GainsBench({
           zeros={loop.closed.zeros}
           before={first?.loop.closed.poles ?? []}
           reach={reach}
-          className="h-[120px]"
+          listed
+          className="h-[112px]"
         />
       </div>
     </div>

@@ -8,6 +8,7 @@ export function PolePlane({
   zeros = [],
   before = [],
   reach,
+  listed = false,
   className = 'h-[150px]',
 }: {
   title: string;
@@ -16,6 +17,8 @@ export function PolePlane({
   before?: readonly Pole[];
   /** Distance from the origin, up, down and to the left, that is surely inside, in rad/s. */
   reach: number;
+  /** Write the values below the plane. */
+  listed?: boolean;
   className?: string;
 }) {
   const [place, { width, height }] = useSize<HTMLDivElement>();
@@ -71,6 +74,14 @@ export function PolePlane({
           </svg>
         )}
       </div>
+      {listed && (
+        <p className="mt-1 text-note text-slate">
+          {poles
+            .filter(({ im }) => im >= 0)
+            .map(formatPoint)
+            .join(', ')}
+        </p>
+      )}
     </figure>
   );
 }
