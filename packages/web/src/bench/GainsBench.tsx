@@ -37,7 +37,12 @@ export function GainsBench({
   const holding = verdict.items.filter((item) => item.met).length;
 
   const [frame, setFrame] = useState(() => frameFor(part.horizon, [], [0, 1.5]));
-  const [reach, setReach] = useState(() => 3 * reachOf(response.loop.closed.poles));
+  // Held from where the work began, so that there is room to see the poles move.
+  const [reach, setReach] = useState(() => {
+    const start = tryResponse(responses, trail[0]?.gains ?? gains);
+    const from = start instanceof Problem ? response : start;
+    return Math.max(3 * reachOf(from.loop.closed.poles), reachOf(response.loop.closed.poles));
+  });
   const fit = () => {
     setFrame(frameFor(part.horizon, [curve], [0, 1]));
     setReach(reachOf(response.loop.closed.poles));
