@@ -17,10 +17,14 @@ export interface Loop {
 }
 
 /**
- * Closes the loop y = L·(r − y) around L = controller · plant.
+ * The loop y = L·(r − y) around L = controller · plant, exact: open loop, reference to output with common factors kept,
+ * and characteristic polynomial. No root is computed, so it is quick whatever the order.
  * @throws Problem `improper` when the loop has no solution that starts from rest (L tends to −1 at high frequency, or the plant is improper).
  */
-export function closeLoop(controller: Fraction, plant: Fraction): Loop {
+export function closedFraction(
+  controller: Fraction,
+  plant: Fraction,
+): { open: Fraction; fraction: Fraction; characteristic: Polynomial } {
   if (!isProper(plant)) {
     throw new Problem('improper', 'The plant has more zeros than poles, so it cannot be built or simulated.');
   }
@@ -33,6 +37,12 @@ export function closeLoop(controller: Fraction, plant: Fraction): Loop {
       'With these gains the loop is not well posed: its gain tends to −1 at high frequency.',
     );
   }
+  return { open, fraction, characteristic };
+}
+
+/** The closed loop in numbers. @throws Problem as `closedFraction`. */
+export function closeLoop(controller: Fraction, plant: Fraction): Loop {
+  const { open, fraction, characteristic } = closedFraction(controller, plant);
   return { open, closed: systemOf(fraction), characteristic, stable: isHurwitz(characteristic) };
 }
 

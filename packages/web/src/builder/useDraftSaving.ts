@@ -4,9 +4,6 @@ import { isOffline } from '../api/client';
 import { useSaveDraft } from '../api/queries';
 import { type Saving, retryAfter, savePause, useLeaveWarning } from '../shared/saving';
 
-export type DraftState =
-  { state: 'saved'; at: string } | { state: 'saving' } | { state: 'offline' } | { state: 'refused'; message: string };
-
 /**
  * Saves the draft a moment after the last change, one save at a time. `flush` saves at once and gives back the revision
  * that is on the server then.

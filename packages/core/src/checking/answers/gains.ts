@@ -4,7 +4,7 @@ import { bindingsOf } from '../../exercise/draw.js';
 import { type Bindings, type Fraction, fractionOf } from '../../rational/fraction.js';
 import { rationalFromDecimal } from '../../rational/number.js';
 import { type ControllerForm, type Gains, controllerOf, gainsOfForm } from '../../system/controller.js';
-import { type Loop, closeLoop, modesOf } from '../../system/loop.js';
+import { type Loop, closeLoop, closedFraction, modesOf } from '../../system/loop.js';
 import { measuresOf } from '../../response/measures.js';
 import { checkNails } from '../nails.js';
 import { type Verdict, verdictOf } from '../verdict.js';
@@ -56,7 +56,7 @@ export function checkLoop(part: Pick<GainsPart, 'nails'>, loop: Loop, measures =
 export const gains: AnswerKind<'gains'> = {
   kind: 'gains',
   read(part, values, answer) {
-    loopOf(part.plant, bindingsOf(values), part.form, answer.gains);
+    closedFraction(controllerOf(gainsFromText(part.form, answer.gains)), fractionOf(part.plant, bindingsOf(values)));
   },
   check(part, values: DrawValues, answer) {
     return checkLoop(part, loopOf(part.plant, bindingsOf(values), part.form, answer.gains));
