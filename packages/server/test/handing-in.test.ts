@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { Bench, ClassSheet, Handed } from '@nailset/core';
+import type { Bench, ClassSheet, GainsPart, Handed } from '@nailset/core';
 import { Browser, type SmallCourse, TestServer, exercise, handIn, right, smallCourse, tuned, wrong } from './harness';
 
 let server: TestServer;
@@ -276,12 +276,18 @@ describe('what was handed in', () => {
 test('a check that takes too long is stopped, recorded, and wants a look', async () => {
   const hasty = await TestServer.start({ NAILSET_CHECK_SECONDS: '0.001' });
   try {
-    const small = await smallCourse(hasty);
-    const { status, body } = await handIn(small.student, small.exerciseId, 'model', right);
+    // So little damping that the response rings for millions of periods: far more work than the limit allows.
+    const [, tune] = exercise.parts as [unknown, GainsPart];
+    const slow = { ...exercise, parts: [{ ...tune, plant: '1/(s^2 + 1e-9*s + 1)' }] };
+    const small = await smallCourse(hasty, slow);
+    const { status, body } = await handIn(small.student, small.exerciseId, 'tune', {
+      kind: 'gains',
+      gains: { Kp: '4', Kd: '0' },
+    });
     expect(status).toBe(200);
     expect(body.verdict).toBeUndefined();
     const { body: sheet } = await small.instructor.get<ClassSheet>(`/exercises/${small.exerciseId}/class`);
-    expect(sheet.rows.find(({ person }) => person.id === small.student.id)!.cells['model']).toMatchObject({
+    expect(sheet.rows.find(({ person }) => person.id === small.student.id)!.cells['tune']).toMatchObject({
       checked: false,
       look: true,
     });
