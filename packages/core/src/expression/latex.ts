@@ -26,7 +26,17 @@ export function numberToLatex(text: string): string {
   return `${mantissa}\\cdot 10^{${Number(exponent)}}`;
 }
 
-const strength = { sum: 1, difference: 1, negative: 2, product: 3, quotient: 4, power: 5, number: 6, name: 6 } as const;
+const strength = {
+  sum: 1,
+  difference: 1,
+  negative: 2,
+  product: 3,
+  quotient: 4,
+  power: 5,
+  exponential: 5,
+  number: 6,
+  name: 6,
+} as const;
 
 /** What was understood, typeset: the same structure as the text, quotients as fractions. */
 export function toLatex(tree: Tree): string {
@@ -53,6 +63,8 @@ export function toLatex(tree: Tree): string {
       return `\\frac{${toLatex(tree.left)}}{${toLatex(tree.right)}}`;
     case 'power':
       return `${inside(tree.base, 6)}^{${toLatex(tree.exponent)}}`;
+    case 'exponential':
+      return `e^{${toLatex(tree.exponent)}}`;
   }
 }
 

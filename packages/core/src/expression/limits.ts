@@ -10,6 +10,14 @@ export const limits = {
   decimalExponent: 60,
   /** size of a power */
   exponent: 40,
+  /** signal equations, and bindings of names */
+  equations: 60,
+  /** terms of a polynomial in several symbols, and multiplications of terms spent on a diagram and on one typed expression */
+  terms: 5_000,
+  work: 400_000,
+  typedWork: 10_000,
+  /** rows and columns of a matrix */
+  order: 20,
   /** degree of a polynomial in s */
   degree: 40,
   /** bits of the largest whole number that exact arithmetic may produce */

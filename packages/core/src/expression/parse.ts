@@ -5,11 +5,12 @@ import type { Tree } from './tree.js';
 
 /**
  * Reads an expression as people type it: `+ - * / ^ ( )`, implied multiplication (`2s`, `3(s+1)`, `K(s+2)`),
- * decimals and exponents (`1.5e-3`), names with digits. Implied and written multiplication bind alike and, with
+ * decimals and exponents (`1.5e-3`), names with digits, `exp(…)`. Implied and written multiplication bind alike and, with
  * division, from left to right. Method: precedence climbing.
+ * With `derivatives`, a prime behind a name stands for a factor s, as in `x''`.
  * @throws Problem with the position of the mistake.
  */
-export function parse(text: string): Tree {
+export function parse(text: string, { derivatives = false } = {}): Tree {
   const tokens = tokensOf(text);
   let next = 0;
   let depth = 0;
@@ -65,7 +66,7 @@ export function parse(text: string): Tree {
   }
 
   function power(): Tree {
-    const base = atom();
+    const base = primed(atom());
     const sign = peek();
     if (sign.kind !== '^') return base;
     take();
@@ -75,13 +76,29 @@ export function parse(text: string): Tree {
     return { kind: 'power', base, exponent, at: sign.at };
   }
 
+  function primed(of: Tree): Tree {
+    let result = of;
+    while (peek().kind === "'") {
+      const { at } = take();
+      if (!derivatives || of.kind !== 'name') {
+        throw new Problem('unexpectedCharacter', 'A prime is read behind a signal’s name in an equation only.', at);
+      }
+      result = { kind: 'product', left: { kind: 'name', name: 's', at }, right: result, at };
+    }
+    return result;
+  }
+
   function atom(): Tree {
     const token = take();
     switch (token.kind) {
       case 'number':
         return { kind: 'number', text: token.text, at: token.at };
       case 'name':
-        return { kind: 'name', name: token.text, at: token.at };
+        if (token.text !== 'exp') return { kind: 'name', name: token.text, at: token.at };
+        if (peek().kind !== '(') {
+          throw new Problem('deadTime', 'exp needs a bracket: dead time is typed as exp(-0.5 s).', token.at);
+        }
+        return { kind: 'exponential', exponent: atom(), at: token.at };
       case '(': {
         if (peek().kind === ')')
           throw new Problem('emptyBracket', 'There is nothing between these brackets.', token.at);

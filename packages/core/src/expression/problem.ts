@@ -18,6 +18,12 @@ export type ProblemCode =
   | 'numberSize'
   | 'improper'
   | 'notANumber'
+  | 'deadTime'
+  | 'equation'
+  | 'signal'
+  | 'query'
+  | 'matrix'
+  | 'notPossible'
   | 'draw'
   | 'exercise';
 

@@ -4,7 +4,7 @@ import { Problem } from './problem.js';
 export type Token =
   | { kind: 'number'; text: string; at: number }
   | { kind: 'name'; text: string; at: number }
-  | { kind: '+' | '-' | '*' | '/' | '^' | '(' | ')'; at: number }
+  | { kind: '+' | '-' | '*' | '/' | '^' | '(' | ')' | "'"; at: number }
   | { kind: 'end'; at: number };
 
 const number = /(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?/y;
@@ -12,7 +12,17 @@ const name = /[\p{L}][\p{L}\p{Nd}_]*/uy;
 const space = /\s+/y;
 
 /** Signs that people paste from documents, and what they stand for. */
-const sameAs: Record<string, string> = { '−': '-', '–': '-', '·': '*', '×': '*', '⋅': '*', '[': '(', ']': ')' };
+const sameAs: Record<string, string> = {
+  '−': '-',
+  '–': '-',
+  '·': '*',
+  '×': '*',
+  '⋅': '*',
+  '[': '(',
+  ']': ')',
+  '’': "'",
+  '′': "'",
+};
 const superscripts = '⁰¹²³⁴⁵⁶⁷⁸⁹';
 
 /**
@@ -69,8 +79,8 @@ export function tokensOf(text: string): Token[] {
   return tokens;
 }
 
-function isSign(text: string): text is '+' | '-' | '*' | '/' | '^' | '(' | ')' {
-  return text.length === 1 && '+-*/^()'.includes(text);
+function isSign(text: string): text is Exclude<Token['kind'], 'number' | 'name' | 'end'> {
+  return text.length === 1 && "+-*/^()'".includes(text);
 }
 
 function checkDigits(text: string, at: number): void {

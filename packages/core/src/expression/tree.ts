@@ -4,4 +4,5 @@ export type Tree =
   | { kind: 'name'; name: string; at: number }
   | { kind: 'negative'; of: Tree; at: number }
   | { kind: 'sum' | 'difference' | 'product' | 'quotient'; left: Tree; right: Tree; at: number }
-  | { kind: 'power'; base: Tree; exponent: Tree; at: number };
+  | { kind: 'power'; base: Tree; exponent: Tree; at: number }
+  | { kind: 'exponential'; exponent: Tree; at: number };

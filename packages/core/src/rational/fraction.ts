@@ -2,8 +2,9 @@ import { limits } from '../expression/limits.js';
 import { Problem } from '../expression/problem.js';
 import type { Tree } from '../expression/tree.js';
 import { parse } from '../expression/parse.js';
+import { type Algebra, evaluate, unknownName } from './evaluate.js';
 import { bitLength, checkSize } from './integer.js';
-import { type Rational, rationalFromDecimal } from './number.js';
+import { type Rational } from './number.js';
 import {
   type Polynomial,
   add,
@@ -41,7 +42,7 @@ export type Bindings = ReadonlyMap<string, Rational>;
  * @throws Problem for anything that cannot be read, an unknown name, a division by zero or a value that grows too large.
  */
 export function fractionOf(expression: string | Tree, bindings: Bindings = new Map()): Fraction {
-  return evaluate(typeof expression === 'string' ? parse(expression) : expression, bindings);
+  return evaluate(typeof expression === 'string' ? parse(expression) : expression, fractionsWith(bindings));
 }
 
 /** Sum over the least common denominator; adding zero adds no mode. */
@@ -93,68 +94,41 @@ export function isSameFraction(left: Fraction, right: Fraction): boolean {
 /** Degree of the numerator at most that of the denominator. */
 export const isProper = (fraction: Fraction): boolean => degree(fraction.numerator) <= degree(fraction.denominator);
 
-function evaluate(tree: Tree, bindings: Bindings): Fraction {
-  switch (tree.kind) {
-    case 'number':
-      return { numerator: constant(rationalFromDecimal(tree.text)), denominator: one };
-    case 'name': {
-      if (tree.name === 's') return { numerator: s, denominator: one };
-      const value = bindings.get(tree.name);
-      if (!value) throw unknownName(tree.name, tree.at, bindings);
+/** The algebra of fractions in s, all parameters bound. */
+function fractionsWith(bindings: Bindings): Algebra<Fraction> {
+  return {
+    constant: (value) => ({ numerator: constant(value), denominator: one }),
+    name(name, at) {
+      if (name === 's') return { numerator: s, denominator: one };
+      const value = bindings.get(name);
+      if (!value) throw unknownName(name, at, bindings.keys());
       return { numerator: constant(value), denominator: one };
-    }
-    case 'negative': {
-      const of = evaluate(tree.of, bindings);
-      return { numerator: negate(of.numerator), denominator: of.denominator };
-    }
-    case 'sum':
-    case 'difference': {
-      const left = evaluate(tree.left, bindings);
-      const right = evaluate(tree.right, bindings);
-      const signed =
-        tree.kind === 'sum' ? right : { numerator: negate(right.numerator), denominator: right.denominator };
-      return checked(addFractions(left, signed), tree.at);
-    }
-    case 'product':
-      return checked(multiplyFractions(evaluate(tree.left, bindings), evaluate(tree.right, bindings)), tree.at);
-    case 'quotient': {
-      const left = evaluate(tree.left, bindings);
-      const right = evaluate(tree.right, bindings);
-      if (isZero(right.numerator)) throw new Problem('divisionByZero', 'What stands below this line is zero.', tree.at);
-      return checked(multiplyFractions(left, inverse(right)), tree.at);
-    }
-    case 'power':
-      return raise(evaluate(tree.base, bindings), wholeExponent(tree.exponent, bindings), tree.at);
-  }
+    },
+    exponential(_exponent, at) {
+      throw new Problem('deadTime', 'Dead time cannot be used here: only powers of s.', at);
+    },
+    add: (left, right, at) => checked(addFractions(left, right), at),
+    negate: (of) => ({ numerator: negate(of.numerator), denominator: of.denominator }),
+    multiply: (left, right, at) => checked(multiplyFractions(left, right), at),
+    invert(of, at) {
+      if (isZero(of.numerator)) throw new Problem('divisionByZero', 'What stands below this line is zero.', at);
+      return { numerator: of.denominator, denominator: of.numerator };
+    },
+    power: raise,
+    number(of) {
+      const value = lowestTerms(of);
+      return degree(value.denominator) === 0 && degree(value.numerator) < 1 ? coefficient(value.numerator, 0) : null;
+    },
+  };
 }
-
-const inverse = (of: Fraction): Fraction => ({ numerator: of.denominator, denominator: of.numerator });
 
 function raise(base: Fraction, exponent: number, at: number): Fraction {
-  if (exponent < 0 && isZero(base.numerator)) {
-    throw new Problem('divisionByZero', 'Zero has no negative power.', at);
-  }
-  const times = Math.abs(exponent);
-  if (Math.max(degree(base.numerator), degree(base.denominator)) * times > limits.degree) throw tooHigh(at);
+  if (Math.max(degree(base.numerator), degree(base.denominator)) * exponent > limits.degree) throw tooHigh(at);
   const bits = [base.numerator, base.denominator].flatMap((p) => [...p.integers, p.denominator]).map(bitLength);
-  if (Math.max(...bits) * times > limits.bits) {
+  if (Math.max(...bits) * exponent > limits.bits) {
     throw new Problem('numberSize', 'The numbers in this expression grow too long to be worked out exactly.', at);
   }
-  const raised = { numerator: power(base.numerator, times), denominator: power(base.denominator, times) };
-  return exponent < 0 ? inverse(raised) : raised;
-}
-
-function wholeExponent(tree: Tree, bindings: Bindings): number {
-  const value = lowestTerms(evaluate(tree, bindings));
-  const number =
-    degree(value.denominator) === 0 && degree(value.numerator) < 1 ? coefficient(value.numerator, 0) : null;
-  if (number?.denominator !== 1n) {
-    throw new Problem('exponent', 'A power must be a whole number, such as s^2.', tree.at);
-  }
-  if (number.numerator > BigInt(limits.exponent) || number.numerator < -BigInt(limits.exponent)) {
-    throw new Problem('exponent', `Powers go from −${limits.exponent} to ${limits.exponent}.`, tree.at);
-  }
-  return Number(number.numerator);
+  return { numerator: power(base.numerator, exponent), denominator: power(base.denominator, exponent) };
 }
 
 function checked(fraction: Fraction, at: number): Fraction {
@@ -168,15 +142,4 @@ function checked(fraction: Fraction, at: number): Fraction {
 
 function tooHigh(at: number): Problem {
   return new Problem('degree', `The highest power of s that is worked out is ${limits.degree}.`, at);
-}
-
-function unknownName(name: string, at: number, bindings: Bindings): Problem {
-  const known = ['s', ...bindings.keys()];
-  const split = known.find((start) => name.startsWith(start) && known.includes(name.slice(start.length)));
-  const hint = split
-    ? ` For a product write ${split}*${name.slice(split.length)}.`
-    : name.toLowerCase() === 's'
-      ? ' The variable is a small s.'
-      : '';
-  return new Problem('unknownName', `“${name}” is not known here; known: ${known.join(', ')}.${hint}`, at);
 }

@@ -35,3 +35,27 @@ export function rationalFromNumber(value: number): Rational {
 export function rationalToNumber(value: Rational): number {
   return ratioToNumber(value.numerator, value.denominator);
 }
+
+/** Sum, exact. */
+export function addRational(a: Rational, b: Rational): Rational {
+  return rational(a.numerator * b.denominator + b.numerator * a.denominator, a.denominator * b.denominator);
+}
+
+/** Difference, exact. */
+export const subtractRational = (a: Rational, b: Rational): Rational => addRational(a, negateRational(b));
+
+/** Product, exact. */
+export const multiplyRational = (a: Rational, b: Rational): Rational =>
+  rational(a.numerator * b.numerator, a.denominator * b.denominator);
+
+/** Quotient, exact. @throws RangeError for division by zero. */
+export const divideRational = (a: Rational, b: Rational): Rational =>
+  rational(a.numerator * b.denominator, a.denominator * b.numerator);
+
+export const negateRational = (a: Rational): Rational => ({ numerator: -a.numerator, denominator: a.denominator });
+
+/** Sign of a − b. */
+export function compareRational(a: Rational, b: Rational): number {
+  const difference = a.numerator * b.denominator - b.numerator * a.denominator;
+  return difference < 0n ? -1 : difference > 0n ? 1 : 0;
+}

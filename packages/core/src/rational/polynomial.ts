@@ -1,4 +1,5 @@
 import { absolute, greatestCommonDivisor, ratioToNumber } from './integer.js';
+import { modulo, shareFactorModulo } from './modular.js';
 import { type Rational, rational } from './number.js';
 
 /**
@@ -30,6 +31,15 @@ export function polynomial(integers: readonly bigint[], denominator = 1n): Polyn
 /** A polynomial of degree zero. */
 export function constant(value: Rational): Polynomial {
   return polynomial([value.numerator], value.denominator);
+}
+
+/** Exact coefficients, highest power first. */
+export function polynomialOf(coefficients: readonly Rational[]): Polynomial {
+  const common = coefficients.reduce(
+    (m, { denominator }) => (m * denominator) / greatestCommonDivisor(m, denominator),
+    1n,
+  );
+  return polynomial(coefficients.map((c) => (c.numerator * common) / c.denominator).reverse(), common);
 }
 
 /** Degree; −1 for the zero polynomial. */
@@ -139,9 +149,11 @@ export function divide(p: Polynomial, q: Polynomial): { quotient: Polynomial; re
 
 /**
  * Greatest common divisor, primitive; `one` when there is no common factor.
- * Method: primitive remainder sequence (Knuth, The Art of Computer Programming 2, 4.6.1).
+ * Method: an image modulo a prime, which decides most cases; then the primitive remainder sequence (Knuth, The Art of
+ * Computer Programming 2, 4.6.1).
  */
 export function commonFactor(p: Polynomial, q: Polynomial): Polynomial {
+  if (!shareFactorModulo(p.integers.map(modulo), q.integers.map(modulo))) return one;
   let a = primitivePart(p);
   let b = primitivePart(q);
   if (degree(a) < degree(b)) [a, b] = [b, a];

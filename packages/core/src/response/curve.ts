@@ -1,5 +1,4 @@
 import type { Motion } from './motion.js';
-import { stepAt } from './walk.js';
 
 /** Samples of a response for drawing: times and values of equal length, times rising. */
 export interface Curve {
@@ -16,7 +15,6 @@ const mostPoints = 2000;
 export function curveOf(motion: Motion, until: number, tolerance: number): Curve {
   const times: number[] = [];
   const values: number[] = [];
-  const rates = motion.rates.filter((r) => r.re !== 0 || r.im !== 0);
   const longest = until / 60;
   const shortest = until / 1200;
   let time = 0;
@@ -24,7 +22,7 @@ export function curveOf(motion: Motion, until: number, tolerance: number): Curve
   times.push(0);
   values.push(value);
   while (time < until && times.length < mostPoints && Math.abs(value) < 1e6) {
-    const step = Math.min(Math.max(stepAt(rates, time, tolerance), shortest), longest);
+    const step = Math.min(Math.max(motion.step(time, tolerance), shortest), longest);
     const next = Math.min(until, time + step);
     const nextValue = motion.at(next);
     refineChord(motion, time, value, next, nextValue, tolerance, 5, times, values);

@@ -1,6 +1,6 @@
 import { type Complex, complex, magnitude, minus, plus, times } from '../system/complex.js';
 import type { Root } from '../system/roots.js';
-import type { Motion, Rate } from './motion.js';
+import { type Motion, type Rate, remainingOf, stepOf } from './motion.js';
 
 const taylorTerms = 18;
 
@@ -51,37 +51,57 @@ function inLejaOrder(points: Complex[]): Complex[] {
   return order;
 }
 
-/** First column of e^(tB), B lower bidiagonal with the nodes on its diagonal and ones below it. */
+/**
+ * First column of e^(tB), B lower bidiagonal with the nodes on its diagonal and ones below it. The matrices
+ * e^(h·2^k·B) are worked out once; a column for a time is what its binary digits make of them.
+ */
 class Exponentials {
-  constructor(private readonly nodes: readonly Complex[]) {}
+  private readonly unit: number;
+  private readonly powers: [Float64Array, Float64Array][] = [];
+
+  constructor(private readonly nodes: readonly Complex[]) {
+    this.unit = 0.5 / (Math.max(...nodes.map(magnitude)) + 1);
+  }
 
   firstColumn(time: number): { re: Float64Array; im: Float64Array } {
     const n = this.nodes.length;
-    const norm = Math.max(...this.nodes.map(magnitude)) + 1;
-    const squarings = Math.max(0, Math.ceil(Math.log2(norm * time)) + 1);
-    const step = time / 2 ** squarings;
-    let re: Float64Array = new Float64Array(n * n);
-    let im: Float64Array = new Float64Array(n * n);
-    for (let j = 0; j < n; j++) this.taylorColumn(j, step, re, im);
-    for (let k = 0; k < squarings; k++) [re, im] = squared(re, im, n);
+    const units = Math.floor(time / this.unit);
     const column = { re: new Float64Array(n), im: new Float64Array(n) };
-    for (let i = 0; i < n; i++) {
-      column.re[i] = re[i * n]!;
-      column.im[i] = im[i * n]!;
+    this.taylorColumn(0, time - units * this.unit, column.re, column.im, 1, 0);
+    let left = units;
+    for (let k = 0; left > 0; k++, left = Math.floor(left / 2)) {
+      if (left % 2 === 1) applied(this.power(k), column.re, column.im);
     }
     return column;
   }
 
-  /** Column j of e^(hB) for a small h, by its Taylor series. */
-  private taylorColumn(j: number, h: number, re: Float64Array, im: Float64Array): void {
+  /** e^(unit·2^k·B). */
+  private power(k: number): [Float64Array, Float64Array] {
+    const n = this.nodes.length;
+    while (this.powers.length <= k) {
+      const last = this.powers[this.powers.length - 1];
+      if (last) {
+        this.powers.push(squared(last[0], last[1], n));
+        continue;
+      }
+      const re = new Float64Array(n * n);
+      const im = new Float64Array(n * n);
+      for (let j = 0; j < n; j++) this.taylorColumn(j, this.unit, re, im, n, j);
+      this.powers.push([re, im]);
+    }
+    return this.powers[k]!;
+  }
+
+  /** Adds column j of e^(hB) for a small h, by its Taylor series; entry i goes to i·stride + offset. */
+  private taylorColumn(j: number, h: number, re: Float64Array, im: Float64Array, stride: number, offset: number): void {
     const n = this.nodes.length;
     const termRe = new Float64Array(n);
     const termIm = new Float64Array(n);
     termRe[j] = 1;
     for (let k = 0; k <= taylorTerms; k++) {
       for (let i = j; i < n; i++) {
-        re[i * n + j]! += termRe[i]!;
-        im[i * n + j]! += termIm[i]!;
+        re[i * stride + offset]! += termRe[i]!;
+        im[i * stride + offset]! += termIm[i]!;
       }
       const scale = h / (k + 1);
       for (let i = n - 1; i >= j; i--) {
@@ -94,6 +114,23 @@ class Exponentials {
         termIm[i] = (node.re * y + node.im * x + aboveIm) * scale;
       }
     }
+  }
+}
+
+/** Multiplies a column by a lower triangular matrix, in place. */
+function applied([a, b]: readonly [Float64Array, Float64Array], re: Float64Array, im: Float64Array): void {
+  const n = re.length;
+  for (let i = n - 1; i >= 0; i--) {
+    let x = 0;
+    let y = 0;
+    for (let k = 0; k <= i; k++) {
+      const p = a[i * n + k]!;
+      const q = b[i * n + k]!;
+      x += p * re[k]! - q * im[k]!;
+      y += p * im[k]! + q * re[k]!;
+    }
+    re[i] = x;
+    im[i] = y;
   }
 }
 
@@ -132,7 +169,15 @@ class BidiagonalMotion implements Motion {
     return new BidiagonalMotion(this.nodes, weights, this.exponentials);
   }
 
-  get rates(): Rate[] {
+  step(time: number, floor: number): number {
+    return stepOf(this.rates(), time, floor);
+  }
+
+  remaining(time: number): number {
+    return remainingOf(this.rates(), time);
+  }
+
+  private rates(): Rate[] {
     const size = this.weights.reduce((sum, w) => sum + magnitude(w), 0);
     return this.nodes.map(({ re, im }) => ({ re, im, power: 0, size }));
   }

@@ -1,7 +1,11 @@
+import { isStable } from '../frequency/stability.js';
 import type { System } from '../system/system.js';
-import { stepResponse } from './step.js';
-import { crossing, envelope, monotonePieces } from './walk.js';
+import { type Transfer, simplified, withDeadTime } from '../system/transfer.js';
+import { settledMotion } from './delayLoop.js';
 import type { Motion } from './motion.js';
+import { dcGainOf, respond } from './respond.js';
+import { stepResponse } from './step.js';
+import { crossing, monotonePieces } from './walk.js';
 
 /**
  * What is read off a unit step response; definitions in docs/numerics.md. Times in seconds. All but `stable` are null
@@ -45,8 +49,20 @@ const none: Measures = {
  * @throws Problem `improper` when the system has more zeros than poles.
  */
 export function measuresOf(system: System, motion: Motion = stepResponse(system)): Measures {
-  const finalValue = system.dcGain;
-  if (!system.stable || finalValue === null) return none;
+  return system.stable ? measuresOfMotion(motion, system.dcGain!) : none;
+}
+
+/** Measures of the unit step response of a transfer, dead times included. @throws Problem as `respond`. */
+export function measuresOfTransfer(written: Transfer): Measures {
+  const transfer = simplified(written);
+  if (!isStable(transfer)) return none;
+  const finalValue = dcGainOf(transfer)!;
+  const motion = withDeadTime(transfer) ? respond(transfer) : settledMotion(transfer, finalValue);
+  return measuresOfMotion(motion, finalValue);
+}
+
+/** Measures of a motion that tends to the final value. */
+export function measuresOfMotion(motion: Motion, finalValue: number): Measures {
   if (finalValue === 0) return { ...none, stable: true, finalValue };
 
   // Everything below is about z = y/yf, which tends to 1.
@@ -56,10 +72,11 @@ export function measuresOf(system: System, motion: Motion = stepResponse(system)
   let lowest = 0;
   let highest = relative(0);
   let highestAt = 0;
-  const rates = motion.rates;
-  const noise = rates.reduce((sum, r) => sum + r.size, 0) * 4 * Number.EPSILON + 1e-13 * Math.abs(finalValue);
+  const largest = motion.remaining(0);
+  const noise =
+    (Number.isFinite(largest) ? largest : Math.abs(finalValue)) * 4 * Number.EPSILON + 1e-13 * Math.abs(finalValue);
   const enough = (time: number): boolean => {
-    const rest = envelope(rates, time) / Math.abs(finalValue);
+    const rest = motion.remaining(time) / Math.abs(finalValue);
     const found = highest - 1;
     return rest < Math.max(Math.min(0.02, found), 1e-11);
   };

@@ -1,6 +1,7 @@
-import { type Complex, complex, magnitude, minus, over, plus, times } from '../system/complex.js';
+import { type Complex, complex, magnitude, plus, times } from '../system/complex.js';
+import { partialFractions } from '../system/partialFractions.js';
 import type { Root } from '../system/roots.js';
-import type { Motion, Rate } from './motion.js';
+import { type Motion, type Rate, remainingOf, stepOf } from './motion.js';
 
 /** c·t^power/power!·e^(pole·t); of a conjugate pair only the upper half is kept, `weight` 2. */
 interface Mode {
@@ -11,55 +12,27 @@ interface Mode {
 }
 
 /**
- * Partial fractions of gain·Π(s − zero)/Π(s − pole) as modes of the time function.
- * `error` estimates how much rounding the sum of the modes can carry (absolute); it is large near repeated poles.
- * The fraction must be strictly proper. Method: Taylor series of the remaining factors at each pole.
+ * The time function of gain·Π(s − zero)/Π(s − pole), strictly proper, as a sum of modes; `error` estimates how much
+ * rounding it can carry (absolute), which is large near repeated poles.
  */
 export function modalMotion(
   gain: number,
   zeros: readonly Root[],
   poles: readonly Root[],
 ): { motion: Motion; error: number } {
-  const modes: Mode[] = [];
-  let error = 0;
-  for (const pole of poles) {
-    if (pole.im < 0) continue;
-    const m = pole.multiplicity;
-    let series: Complex[] = [complex(gain), ...Array.from({ length: m - 1 }, () => complex(0))];
-    let closest = Infinity;
-    for (const zero of zeros) {
-      for (let k = 0; k < zero.multiplicity; k++) series = timesFactor(series, minus(pole, zero));
-    }
-    for (const other of poles) {
-      if (other === pole) continue;
-      const distance = minus(pole, other);
-      closest = Math.min(closest, magnitude(distance));
-      for (let k = 0; k < other.multiplicity; k++) series = overFactor(series, distance);
-    }
-    const weight = pole.im > 0 ? 2 : 1;
-    series.forEach((c, k) => modes.push({ pole, power: m - 1 - k, c, weight }));
-    const shift = closest === Infinity ? 1 : 1 + (magnitude(pole) / closest) * m;
-    error += weight * Math.max(...series.map(magnitude)) * shift * Number.EPSILON;
-  }
+  const { terms, error } = partialFractions({ gain, zeros, poles });
+  const modes = terms.map(({ pole, power, residue }): Mode => {
+    return { pole, power: power - 1, c: residue, weight: pole.im > 0 ? 2 : 1 };
+  });
   return { motion: new ModalMotion(modes), error };
-}
-
-/** Series times (distance + x), cut to its length. */
-function timesFactor(series: readonly Complex[], distance: Complex): Complex[] {
-  return series.map((c, k) => (k === 0 ? times(c, distance) : plus(times(c, distance), series[k - 1]!)));
-}
-
-/** Series over (distance + x), cut to its length. */
-function overFactor(series: readonly Complex[], distance: Complex): Complex[] {
-  const result: Complex[] = [];
-  series.forEach((c, k) => result.push(over(k === 0 ? c : minus(c, result[k - 1]!), distance)));
-  return result;
 }
 
 class ModalMotion implements Motion {
   private readonly table: Float64Array;
+  private readonly rates: readonly Rate[];
 
   constructor(private readonly modes: readonly Mode[]) {
+    this.rates = this.ratesOf();
     this.table = new Float64Array(modes.length * 5);
     modes.forEach(({ pole, power, c, weight }, k) => {
       let factorial = 1;
@@ -93,7 +66,15 @@ class ModalMotion implements Motion {
     );
   }
 
-  get rates(): Rate[] {
+  step(time: number, floor: number): number {
+    return stepOf(this.rates, time, floor);
+  }
+
+  remaining(time: number): number {
+    return remainingOf(this.rates, time);
+  }
+
+  private ratesOf(): Rate[] {
     return this.modes.map(({ pole, power, c, weight }) => {
       let factorial = 1;
       for (let i = 2; i <= power; i++) factorial *= i;

@@ -1,4 +1,4 @@
-import type { Motion, Rate } from './motion.js';
+import type { Motion } from './motion.js';
 
 /** A stretch of time on which the motion only rises or only falls. */
 export interface Piece {
@@ -8,21 +8,10 @@ export interface Piece {
   readonly toValue: number;
 }
 
-const radiansPerStep = 0.4;
 const longestWalk = 400_000;
 
-/** Upper bound of all terms that decay or grow, at a time. */
-export function envelope(rates: readonly Rate[], time: number): number {
-  let sum = 0;
-  for (const { re, im, power, size } of rates) {
-    if (re === 0 && im === 0 && power === 0) continue;
-    sum += size * time ** power * Math.exp(re * time);
-  }
-  return sum;
-}
-
 /**
- * Cuts a motion into monotone pieces from t = 0 until `enough` says so after a step.
+ * Cuts a motion into monotone pieces from t = 0 until `enough` says so after a step; a jump is a piece without length.
  * No extreme is missed: steps are a fraction of a radian of the fastest term that still matters (above `floor`), and
  * inside a step the derivative's own extreme is checked for a double crossing.
  */
@@ -33,41 +22,40 @@ export function* monotonePieces(
 ): Generator<Piece, void, undefined> {
   const slope = motion.derivative();
   const curvature = slope.derivative();
-  const rates = motion.rates.filter((r) => r.re !== 0 || r.im !== 0);
+  const breaks = (motion.breaks ?? []).filter((time) => time > 0);
+  let upcoming = 0;
   let time = 0;
   let start = 0;
   let startValue = motion.at(0);
   let here = slope.at(0);
   let bend = curvature.at(0);
   for (let step = 0; step < longestWalk; step++) {
-    const next = time + stepAt(rates, time, floor);
-    const there = slope.at(next);
-    const bendThere = curvature.at(next);
-    for (const turn of turnsBetween(slope, curvature, time, next, here, there, bend, bendThere)) {
+    let next = time + motion.step(time, floor);
+    const atBreak = upcoming < breaks.length && next >= breaks[upcoming]!;
+    if (atBreak) next = breaks[upcoming++]!;
+    const end = atBreak ? before(next) : next;
+    const there = slope.at(end);
+    const bendThere = curvature.at(end);
+    for (const turn of turnsBetween(slope, curvature, time, end, here, there, bend, bendThere)) {
       const value = motion.at(turn);
       yield { from: start, to: turn, fromValue: startValue, toValue: value };
       start = turn;
       startValue = value;
     }
     [time, here, bend] = [next, there, bendThere];
+    if (atBreak) {
+      const [left, right] = [motion.at(end), motion.at(next)];
+      yield { from: start, to: next, fromValue: startValue, toValue: left };
+      if (left !== right) yield { from: next, to: next, fromValue: left, toValue: right };
+      [start, startValue, here, bend] = [next, right, slope.at(next), curvature.at(next)];
+    }
     if (enough(time)) break;
   }
   yield { from: start, to: time, fromValue: startValue, toValue: motion.at(time) };
 }
 
-/** Time to the next sample: a fraction of a radian of the fastest term still above the floor. */
-export function stepAt(rates: readonly Rate[], time: number, floor: number): number {
-  let fastest = 0;
-  let slowest = Infinity;
-  for (const { re, im, power, size } of rates) {
-    const speed = Math.hypot(re, im);
-    if (speed < slowest) slowest = speed;
-    if (speed > fastest && size * (time === 0 ? 1 : Math.max(1, time ** power)) * Math.exp(re * time) > floor) {
-      fastest = speed;
-    }
-  }
-  return radiansPerStep / (fastest || (Number.isFinite(slowest) ? slowest : 1));
-}
+/** The last double before a positive time. */
+export const before = (time: number): number => time * (1 - Number.EPSILON / 2);
 
 function turnsBetween(
   slope: Motion,
@@ -99,7 +87,7 @@ export function crossing(f: (x: number) => number, from: number, to: number): nu
   let fa = f(a);
   let fb = f(b);
   if (fa === 0) return a;
-  if (fb === 0) return b;
+  if (fb === 0 || a === b) return b;
   for (let k = 0; k < 200; k++) {
     const width = b - a;
     let x = b - (fb * width) / (fb - fa);

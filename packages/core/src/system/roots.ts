@@ -1,5 +1,6 @@
 import { bitLength, ratioToNumber } from '../rational/integer.js';
 import { type Polynomial, squareFreeFactors } from '../rational/polynomial.js';
+import { aberth, startingPoints } from './aberth.js';
 import type { Complex } from './complex.js';
 import { refine } from './refineRoots.js';
 
@@ -77,124 +78,6 @@ function scaledCoefficients(integers: readonly bigint[], exponent: number): Floa
   const shifted = integers.map((c, k) => c << BigInt(exponent * k + offset));
   const unit = 1n << BigInt(Math.max(...shifted.map(bitLength)));
   return Float64Array.from(shifted, (c) => ratioToNumber(c, unit));
-}
-
-/**
- * Points on circles whose radii are the slopes of the Newton polygon of log |coefficient|.
- * Source: Bini, Numerical computation of polynomial zeros by means of Aberth's method (1996).
- */
-function startingPoints(p: Float64Array, re: Float64Array, im: Float64Array): void {
-  const n = p.length - 1;
-  const height = (k: number): number => Math.log(Math.abs(p[k]!));
-  const hull: number[] = [];
-  for (let k = 0; k <= n; k++) {
-    if (p[k] === 0) continue;
-    while (hull.length >= 2) {
-      const [a, b] = [hull[hull.length - 2]!, hull[hull.length - 1]!];
-      if ((height(b) - height(a)) * (k - a) > (height(k) - height(a)) * (b - a)) break;
-      hull.pop();
-    }
-    hull.push(k);
-  }
-  for (let h = 1, i = 0; h < hull.length; h++) {
-    const [from, to] = [hull[h - 1]!, hull[h]!];
-    const radius = Math.exp((height(from) - height(to)) / (to - from));
-    for (let k = 0; k < to - from; k++, i++) {
-      const angle = (2 * Math.PI * k) / (to - from) + (2 * Math.PI * h) / n + 0.7;
-      re[i] = radius * Math.cos(angle);
-      im[i] = radius * Math.sin(angle);
-    }
-  }
-}
-
-/** Improves all roots together; says whether doubles gave each to about 1e-13 relative. */
-function aberth(p: Float64Array, re: Float64Array, im: Float64Array): boolean {
-  const n = p.length - 1;
-  const settled = new Uint8Array(n);
-  let left = n;
-  for (let round = 0; round < 100 && left > 0; round++) {
-    for (let i = 0; i < n; i++) {
-      if (settled[i]) continue;
-      const x = re[i]!;
-      const y = im[i]!;
-      const { stepRe, stepIm, atNoise } = newtonStep(p, x, y);
-      let sumRe = 0;
-      let sumIm = 0;
-      for (let k = 0; k < n; k++) {
-        if (k === i) continue;
-        const dx = x - re[k]!;
-        const dy = y - im[k]!;
-        const square = dx * dx + dy * dy || Number.MIN_VALUE;
-        sumRe += dx / square;
-        sumIm -= dy / square;
-      }
-      const divRe = 1 - (stepRe * sumRe - stepIm * sumIm);
-      const divIm = -(stepRe * sumIm + stepIm * sumRe);
-      const square = divRe * divRe + divIm * divIm;
-      const moveRe = (stepRe * divRe + stepIm * divIm) / square;
-      const moveIm = (stepIm * divRe - stepRe * divIm) / square;
-      if (!Number.isFinite(moveRe) || !Number.isFinite(moveIm)) return false;
-      re[i] = x - moveRe;
-      im[i] = y - moveIm;
-      if (atNoise || Math.hypot(moveRe, moveIm) < 1e-16 * Math.hypot(x, y)) {
-        settled[i] = 1;
-        left -= 1;
-      }
-    }
-  }
-  if (left > 0) return false;
-  for (let i = 0; i < n; i++) {
-    if (newtonStep(p, re[i]!, im[i]!).uncertainty > 1e-13 * Math.hypot(re[i]!, im[i]!)) return false;
-  }
-  return true;
-}
-
-/** p/p′ at z = x + iy, whether |p| is down to rounding noise, and how far that noise may shift the root. */
-function newtonStep(
-  p: Float64Array,
-  x: number,
-  y: number,
-): { stepRe: number; stepIm: number; atNoise: boolean; uncertainty: number } {
-  const n = p.length - 1;
-  const radius = Math.hypot(x, y);
-  const reversed = radius > 1;
-  // Beyond the unit circle the reversed polynomial is evaluated at 1/z, so that no power overflows.
-  const zx = reversed ? x / (radius * radius) : x;
-  const zy = reversed ? -y / (radius * radius) : y;
-  const r = reversed ? 1 / radius : radius;
-  let re = 0;
-  let im = 0;
-  let dRe = 0;
-  let dIm = 0;
-  let bound = 0;
-  for (let k = 0; k <= n; k++) {
-    const c = reversed ? p[k]! : p[n - k]!;
-    const d = dRe * zx - dIm * zy + re;
-    dIm = dRe * zy + dIm * zx + im;
-    dRe = d;
-    const v = re * zx - im * zy + c;
-    im = re * zy + im * zx;
-    re = v;
-    bound = bound * r + Math.abs(c);
-  }
-  const noise = 2 * Number.EPSILON * bound;
-  let slopeRe = dRe;
-  let slopeIm = dIm;
-  if (reversed) {
-    // With q(w) = w^n p(1/w): p′/p = (n − w q′/q)·w, so p/p′ = q / ((n·q − w·q′)·w).
-    const ax = n * re - (zx * dRe - zy * dIm);
-    const ay = n * im - (zx * dIm + zy * dRe);
-    slopeRe = ax * zx - ay * zy;
-    slopeIm = ax * zy + ay * zx;
-  }
-  const square = slopeRe * slopeRe + slopeIm * slopeIm;
-  const slope = Math.sqrt(square);
-  return {
-    stepRe: (re * slopeRe + im * slopeIm) / square,
-    stepIm: (im * slopeRe - re * slopeIm) / square,
-    atNoise: Math.hypot(re, im) <= noise,
-    uncertainty: noise / slope,
-  };
 }
 
 /** Makes the set exactly symmetric about the real axis: a root nearest to its own mirror image is real. */

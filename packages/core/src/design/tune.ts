@@ -1,0 +1,186 @@
+import { Problem } from '../expression/problem.js';
+import { type Rational, rationalFromNumber } from '../rational/number.js';
+import { FactoredFrequency, plotFrequencies } from '../frequency/bode.js';
+import { sensitivityPeak } from '../frequency/peaks.js';
+import { isLoopStable } from '../frequency/stability.js';
+import { type ControllerForm, type Gain, type Gains, controllerOf } from '../system/controller.js';
+import { systemOf } from '../system/system.js';
+import { type Transfer, asDelayedFraction, delayed, inSeries } from '../system/transfer.js';
+import { lowestTerms } from '../rational/fraction.js';
+
+/** What is wanted of a tuned start. */
+export interface TuningWishes {
+  /** Frequency in rad/s at which the loop gain passes 1: higher is faster. The highest that is robust enough when left out. */
+  readonly crossover?: number;
+  /** Largest sensitivity peak Ms: 1.2 is calm, 1.6 usual, 2 bold. */
+  readonly sensitivityPeak?: number;
+}
+
+/** Gains and what they achieve. */
+export interface TunedStart {
+  readonly gains: Readonly<Record<Gain, number>>;
+  readonly crossover: number;
+  /** Ms of the loop with these gains. */
+  readonly sensitivityPeak: number;
+  readonly phaseMarginDegrees: number;
+  /** Whether the wanted Ms is kept. */
+  readonly reached: boolean;
+}
+
+const usualPeak = 1.6;
+const gridPoints = 400;
+
+/**
+ * Gains for a plant with or without dead time that pass |L| = 1 at the wanted frequency with the smallest phase margin
+ * that keeps the sensitivity peak. For PID the integral time is four times the derivative time.
+ * @throws Problem `notPossible` when no gains of this form give a stable loop.
+ */
+export function tunedStart(plant: Transfer, form: ControllerForm, wishes: TuningWishes = {}): TunedStart {
+  const { fraction, deadTime } = asDelayedFraction(plant, 'A tuned start');
+  const of = new FactoredFrequency(systemOf(lowestTerms(fraction)), deadTime);
+  const allowed = wishes.sensitivityPeak ?? usualPeak;
+  if (!(allowed > 1)) throw new Problem('query', 'The sensitivity peak is more than 1.');
+  if (wishes.crossover !== undefined && !(wishes.crossover > 0)) {
+    throw new Problem('query', 'The crossover frequency is more than 0.');
+  }
+  const grid = frequencyGrid(of, wishes.crossover);
+  const crossovers = wishes.crossover === undefined ? candidateCrossovers(grid) : [wishes.crossover];
+  let best: Candidate | null = null;
+  for (const crossover of crossovers) {
+    const found = atCrossover(plant, of, form, crossover, allowed, grid);
+    if (!found) continue;
+    const better =
+      !best ||
+      found.peak <= allowed > (best.peak <= allowed) ||
+      (found.peak <= allowed && best.peak <= allowed ? found.crossover > best.crossover : found.peak < best.peak);
+    if (better) best = found;
+  }
+  if (!best) {
+    throw new Problem(
+      'notPossible',
+      `No ${form} gains give a stable loop here; try another form or a lower crossover.`,
+    );
+  }
+  const open = inSeries(delayed(controllerOf(exact(best.gains))), plant);
+  const peak = sensitivityPeak(open).magnitude;
+  return {
+    gains: best.gains,
+    crossover: best.crossover,
+    sensitivityPeak: peak,
+    phaseMarginDegrees: best.margin,
+    reached: peak <= allowed * (1 + 1e-3),
+  };
+}
+
+interface Candidate {
+  readonly gains: Record<Gain, number>;
+  readonly crossover: number;
+  readonly margin: number;
+  readonly peak: number;
+}
+
+function exact(gains: Record<Gain, number>): Gains {
+  return Object.fromEntries(
+    Object.entries(gains).map(([gain, value]): [string, Rational] => [gain, rationalFromNumber(value)]),
+  );
+}
+
+interface Grid {
+  readonly omegas: Float64Array;
+  readonly re: Float64Array;
+  readonly im: Float64Array;
+}
+
+function frequencyGrid(of: FactoredFrequency, crossover?: number): Grid {
+  const own = plotFrequencies(of.system, gridPoints);
+  const ends = [own[0]!, own[own.length - 1]!];
+  if (crossover !== undefined) ends.push(crossover / 100, crossover * 100);
+  if (of.deadTime > 0) ends.push(0.01 / of.deadTime, 20 / of.deadTime);
+  const [low, high] = [Math.log(Math.min(...ends)), Math.log(Math.max(...ends))];
+  const even = Array.from({ length: gridPoints }, (_, k) => Math.exp(low + ((high - low) * k) / (gridPoints - 1)));
+  const omegas = Float64Array.from([...own, ...even]).sort();
+  const values = Array.from(omegas, (omega) => of.value(omega));
+  return { omegas, re: Float64Array.from(values, ({ re }) => re), im: Float64Array.from(values, ({ im }) => im) };
+}
+
+const candidateCrossovers = ({ omegas }: Grid): number[] =>
+  Array.from({ length: 40 }, (_, k) => omegas[Math.floor((k * (omegas.length - 1)) / 39)]!);
+
+/** The smallest phase margin from 15 to 85 degrees that keeps the peak; otherwise the one with the lowest peak. */
+function atCrossover(
+  plant: Transfer,
+  of: FactoredFrequency,
+  form: ControllerForm,
+  crossover: number,
+  allowed: number,
+  grid: Grid,
+): Candidate | null {
+  const candidate = (margin: number): Candidate | null => {
+    const gains = gainsAt(of, form, crossover, margin);
+    if (!gains || !Object.values(gains).every(Number.isFinite)) return null;
+    return { gains, crossover, margin, peak: peakOnGrid(gains, grid) };
+  };
+  const stable = (found: Candidate | null): boolean =>
+    found !== null && isLoopStable(inSeries(delayed(controllerOf(exact(found.gains))), plant));
+  let best: Candidate | null = null;
+  let refused = 15;
+  for (let margin = 15; margin <= 85; margin += 5) {
+    const found = candidate(margin);
+    if (!found || (best && found.peak >= best.peak) || !stable(found)) {
+      if (!best) refused = margin;
+      continue;
+    }
+    best = found;
+    if (found.peak <= allowed) break;
+    refused = margin;
+  }
+  if (!best || best.peak > allowed) return best;
+  let [low, high] = [refused, best.margin];
+  for (let round = 0; round < 20; round++) {
+    const found = candidate((low + high) / 2);
+    if (found && found.peak <= allowed && stable(found)) {
+      best = found;
+      high = found.margin;
+    } else low = (low + high) / 2;
+  }
+  return best;
+}
+
+/** Gains with L(jω) = e^{j(margin − 180°)}; null when one would be negative. */
+function gainsAt(
+  of: FactoredFrequency,
+  form: ControllerForm,
+  omega: number,
+  margin: number,
+): Record<Gain, number> | null {
+  const size = Math.exp(-of.logMagnitude(omega));
+  const angle = (margin * Math.PI) / 180 - Math.PI - of.phase(omega);
+  const re = size * Math.cos(angle);
+  const im = size * Math.sin(angle);
+  switch (form) {
+    case 'P':
+      return { Kp: size, Ki: 0, Kd: 0 };
+    case 'PI':
+      return re >= 0 && im <= 0 ? { Kp: re, Ki: -im * omega, Kd: 0 } : null;
+    case 'PD':
+      return re >= 0 && im >= 0 ? { Kp: re, Ki: 0, Kd: im / omega } : null;
+    case 'PID': {
+      if (!(re > 0)) return null;
+      const rise = im / re;
+      const times = 2 * (rise + Math.sqrt(rise * rise + 1));
+      return { Kp: re, Ki: (re * omega) / times, Kd: (re * times) / (4 * omega) };
+    }
+  }
+}
+
+/** Largest |1/(1 + L)| on the grid. */
+function peakOnGrid({ Kp, Ki, Kd }: Record<Gain, number>, { omegas, re, im }: Grid): number {
+  let least = Infinity;
+  for (let k = 0; k < omegas.length; k++) {
+    const turn = Kd * omegas[k]! - Ki / omegas[k]!;
+    const x = 1 + Kp * re[k]! - turn * im[k]!;
+    const y = Kp * im[k]! + turn * re[k]!;
+    least = Math.min(least, x * x + y * y);
+  }
+  return 1 / Math.sqrt(least);
+}

@@ -1,0 +1,85 @@
+import type { Fraction } from '../rational/fraction.js';
+import type { Rational } from '../rational/number.js';
+import { type Polynomial, add, constant, derivative, isZero, multiply, negate } from '../rational/polynomial.js';
+import { inSquares, onAxis, overOmega, positiveFrequencies, ratioOnAxis, squaredMagnitude } from './axis.js';
+import type { FactoredFrequency } from './bode.js';
+
+/** With dead time L crosses the negative real axis for ever; crossings with a gain margin beyond this are left out. */
+const largestGainMargin = 1000;
+const mostCrossings = 100;
+
+/** All ω > 0, rising, with |L(jω)| = 1. */
+export function gainCrossings(numerator: Polynomial, denominator: Polynomial): number[] {
+  const difference = add(squaredMagnitude(onAxis(numerator)), negate(squaredMagnitude(onAxis(denominator))));
+  return positiveFrequencies(inSquares(difference));
+}
+
+/**
+ * All ω > 0, rising, at which L = fraction·exp(−delay·s) is real and negative; `of` is the same L. With dead time, those
+ * with a gain margin up to 1000, the first hundred.
+ */
+export function phaseCrossings(fraction: Fraction, delay: Rational, of: FactoredFrequency): number[] {
+  if (isZero(fraction.numerator)) return [];
+  const axisZeros = of.system.zeros.filter(({ re, im }) => re === 0 && im > 0).map(({ im }) => im);
+  if (delay.numerator === 0n) {
+    return positiveFrequencies(inSquares(overOmega(ratioOnAxis(fraction).imaginary))).filter((omega) => {
+      const isZeroOfL = axisZeros.some((zero) => Math.abs(omega - zero) < 1e-9 * zero);
+      return !isZeroOfL && Math.cos(of.phase(omega)) < 0;
+    });
+  }
+  const axisPoles = of.system.poles.filter(({ re, im }) => re === 0 && im > 0).map(({ im }) => im);
+  const turns = phaseTurns(fraction, delay);
+  const cuts = [...new Set([0, ...turns, ...axisZeros, ...axisPoles])].sort((a, b) => a - b);
+  const found: number[] = [];
+  for (let k = 0; k < cuts.length && found.length < mostCrossings; k++) {
+    const from = cuts[k]!;
+    const to = cuts[k + 1] ?? Infinity;
+    for (const omega of crossingsBetween(of, from, to)) {
+      if (omega > from && omega < to && of.logMagnitude(omega) < Math.log(1 / largestGainMargin)) {
+        if (to === Infinity) break;
+        continue;
+      }
+      found.push(omega);
+      if (found.length >= mostCrossings) break;
+    }
+  }
+  return found;
+}
+
+/** Frequencies at which the phase of L, dead time included, turns round. */
+function phaseTurns({ numerator, denominator }: Fraction, delay: Rational): number[] {
+  const [n, d] = [onAxis(numerator), onAxis(denominator)];
+  const [sizeN, sizeD] = [squaredMagnitude(n), squaredMagnitude(d)];
+  const turning = ({ real, imaginary }: typeof n): Polynomial =>
+    add(multiply(real, derivative(imaginary)), negate(multiply(imaginary, derivative(real))));
+  const slope = add(
+    add(multiply(turning(n), sizeD), negate(multiply(turning(d), sizeN))),
+    negate(multiply(constant(delay), multiply(sizeN, sizeD))),
+  );
+  return positiveFrequencies(inSquares(slope));
+}
+
+/** Where a monotone stretch of the phase passes an odd multiple of π. */
+function* crossingsBetween(of: FactoredFrequency, from: number, to: number): Generator<number> {
+  const start = of.phase(from + 1e-12 * from);
+  const falling = to === Infinity || of.phase(to * (1 - 1e-12)) < start;
+  const step = falling ? -2 * Math.PI : 2 * Math.PI;
+  let level = Math.PI * (2 * Math.floor((start - Math.PI) / (2 * Math.PI)) + 1);
+  // The first odd multiple of π that lies ahead.
+  if (falling && level >= start) level -= 2 * Math.PI;
+  if (!falling && level <= start) level += 2 * Math.PI;
+  for (;;) {
+    const beyond = (omega: number): boolean => (falling ? of.phase(omega) <= level : of.phase(omega) >= level);
+    let high = to === Infinity ? Math.max(2 * from, 1) : to * (1 - 1e-12);
+    if (to === Infinity) while (!beyond(high)) high *= 2;
+    else if (!beyond(high)) return;
+    let low = from;
+    for (let round = 0; round < 200 && high - low > Number.EPSILON * high; round++) {
+      const middle = (low + high) / 2;
+      if (beyond(middle)) high = middle;
+      else low = middle;
+    }
+    yield (low + high) / 2;
+    level += step;
+  }
+}

@@ -1,0 +1,192 @@
+import type { Fraction } from '../rational/fraction.js';
+import { coefficients, degree } from '../rational/polynomial.js';
+import type { Complex } from '../system/complex.js';
+import { rootsOfNumbers } from '../system/aberth.js';
+import type { SpecialPoints } from './specialPoints.js';
+
+/** One branch: gains rising, a point for each. */
+export interface Branch {
+  readonly gains: Float64Array;
+  readonly re: Float64Array;
+  readonly im: Float64Array;
+}
+
+/** The window to draw, in which branches must look smooth. */
+export interface Window {
+  readonly left: number;
+  readonly right: number;
+  readonly bottom: number;
+  readonly top: number;
+}
+
+/** Rows of a matrix of points: one gain, all roots in the order of the branches. */
+interface Row {
+  readonly gain: number;
+  readonly re: Float64Array;
+  readonly im: Float64Array;
+}
+
+/** Largest distance of a drawn chord from the branch, as a share of the window. */
+const chordError = 1 / 1500;
+const mostRows = 1500;
+
+/**
+ * The branches of D + K·N = 0 for K from 0 until they leave the window or end, ready to draw.
+ * Method: all roots at every gain from those at the gain before (Aberth), paired by the shortest total way after a
+ * prediction along the tangent; gains are put in between until chords are close and the pairing is certain. Break
+ * points are gains of their own, so branches run into them and out again.
+ */
+export function branchesOf(fraction: Fraction, special: SpecialPoints, window: Window): Branch[] {
+  const n = coefficients(fraction.numerator);
+  const d = coefficients(fraction.denominator);
+  const order = Math.max(degree(fraction.numerator), degree(fraction.denominator));
+  if (order < 1) return [];
+  const trace = new Tracer(n, d, order, window);
+  const scale = sizeRatio(d, n);
+  const stops = [...special.breakPoints, ...special.axisCrossings].map(({ gain }) => gain);
+  const even = Array.from({ length: 41 }, (_, k) => scale * 10 ** (k / 4 - 5));
+  const gains = [...new Set([...stops, ...even])].filter((gain) => gain > 0).sort((a, b) => a - b);
+  const rows: Row[] = [trace.at(0, null)];
+  for (const gain of gains) {
+    trace.fill(rows, rows[rows.length - 1]!, trace.at(gain, rows[rows.length - 1]!), 0);
+    if (rows.length > mostRows) break;
+  }
+  // Onwards until every branch has ended at a zero or left the window.
+  for (let gain = gains[gains.length - 1]! * 2; rows.length < mostRows && gain < scale * 1e12; gain *= 2) {
+    const last = rows[rows.length - 1]!;
+    const next = trace.at(gain, last);
+    trace.fill(rows, last, next, 0);
+    if (trace.rests(last, next)) break;
+  }
+  const kept = rows.slice(0, mostRows);
+  return Array.from({ length: order }, (_, k) => ({
+    gains: Float64Array.from(kept, ({ gain }) => gain),
+    re: Float64Array.from(kept, ({ re }) => re[k]!),
+    im: Float64Array.from(kept, ({ im }) => im[k]!),
+  }));
+}
+
+const sizeRatio = (d: readonly number[], n: readonly number[]): number => {
+  const size = (c: readonly number[]): number => c.reduce((sum, value) => sum + Math.abs(value), 0);
+  return size(d) / size(n) || 1;
+};
+
+class Tracer {
+  private readonly width: number;
+  private readonly falling: Float64Array;
+
+  constructor(
+    private readonly n: readonly number[],
+    private readonly d: readonly number[],
+    private readonly order: number,
+    private readonly window: Window,
+  ) {
+    this.width = Math.max(window.right - window.left, window.top - window.bottom);
+    this.falling = new Float64Array(order + 1);
+  }
+
+  /** All roots at a gain, in the order of the row before. */
+  at(gain: number, previous: Row | null): Row {
+    const { n, d, order, falling } = this;
+    for (let k = 0; k <= order; k++) {
+      const fromD = d[k - (order + 1 - d.length)] ?? 0;
+      const fromN = n[k - (order + 1 - n.length)] ?? 0;
+      falling[k] = fromD + gain * fromN;
+    }
+    const found = rootsOfNumbers(falling, previous);
+    return previous ? paired(gain, found, previous) : { gain, ...found };
+  }
+
+  /** Adds `next` after `last`, with as many rows in between as drawing and pairing need. */
+  fill(rows: Row[], last: Row, next: Row, depth: number): void {
+    if (depth < 12 && rows.length < mostRows) {
+      const middleGain = last.gain === 0 ? next.gain / 4 : Math.sqrt(last.gain * next.gain);
+      const middle = this.at(middleGain, last);
+      const ahead = this.at(next.gain, middle);
+      if (!this.isSmooth(last, middle, ahead)) {
+        this.fill(rows, last, middle, depth + 1);
+        this.fill(rows, rows[rows.length - 1]!, this.at(next.gain, rows[rows.length - 1]!), depth + 1);
+        return;
+      }
+      rows.push(middle, ahead);
+      return;
+    }
+    rows.push(next);
+  }
+
+  private isSmooth(a: Row, b: Row, c: Row): boolean {
+    for (let k = 0; k < this.order; k++) {
+      if (!this.isSeen(b.re[k]!, b.im[k]!) && !this.isSeen(c.re[k]!, c.im[k]!)) continue;
+      const [x, y] = [c.re[k]! - a.re[k]!, c.im[k]! - a.im[k]!];
+      const length = Math.hypot(x, y);
+      const [u, v] = [b.re[k]! - a.re[k]!, b.im[k]! - a.im[k]!];
+      const along = length === 0 ? 0 : (u * x + v * y) / length;
+      const off = length === 0 ? Math.hypot(u, v) : Math.abs(u * y - v * x) / length;
+      if (off > chordError * this.width || along < -chordError * this.width) return false;
+      if (length > this.width / 12) return false;
+    }
+    return true;
+  }
+
+  private isSeen(re: number, im: number): boolean {
+    const { left, right, bottom, top } = this.window;
+    const rim = this.width / 4;
+    return re > left - rim && re < right + rim && im > bottom - rim && im < top + rim;
+  }
+
+  /** Whether nothing that is seen moves any more. */
+  rests(a: Row, b: Row): boolean {
+    for (let k = 0; k < this.order; k++) {
+      const moved = Math.hypot(a.re[k]! - b.re[k]!, a.im[k]! - b.im[k]!);
+      if (moved > chordError * this.width && this.isSeen(b.re[k]!, b.im[k]!)) return false;
+    }
+    return true;
+  }
+}
+
+/** The roots in the order of the row before: nearest pairs first. */
+function paired(gain: number, found: { re: Float64Array; im: Float64Array }, previous: Row): Row {
+  const order = found.re.length;
+  const re = new Float64Array(order);
+  const im = new Float64Array(order);
+  const pairs: [number, number, number][] = [];
+  for (let i = 0; i < order; i++) {
+    for (let k = 0; k < order; k++) {
+      pairs.push([Math.hypot(previous.re[i]! - found.re[k]!, previous.im[i]! - found.im[k]!), i, k]);
+    }
+  }
+  pairs.sort((a, b) => a[0] - b[0]);
+  const usedBranch = new Uint8Array(order);
+  const usedRoot = new Uint8Array(order);
+  for (const [, i, k] of pairs) {
+    if (usedBranch[i] || usedRoot[k]) continue;
+    usedBranch[i] = usedRoot[k] = 1;
+    re[i] = found.re[k]!;
+    im[i] = found.im[k]!;
+  }
+  return { gain, re, im };
+}
+
+/** The point of the branches nearest to a place, and its gain. */
+export function nearestOnBranches(
+  branches: readonly Branch[],
+  place: Complex,
+): (Complex & { gain: number; branch: number }) | null {
+  let best: (Complex & { gain: number; branch: number }) | null = null;
+  let nearest = Infinity;
+  branches.forEach(({ gains, re, im }, branch) => {
+    for (let k = 0; k + 1 < gains.length; k++) {
+      const [x, y] = [re[k + 1]! - re[k]!, im[k + 1]! - im[k]!];
+      const square = x * x + y * y;
+      const share = square === 0 ? 0 : ((place.re - re[k]!) * x + (place.im - im[k]!) * y) / square;
+      const at = Math.min(1, Math.max(0, share));
+      const point = { re: re[k]! + at * x, im: im[k]! + at * y };
+      const distance = Math.hypot(point.re - place.re, point.im - place.im);
+      if (distance < nearest) {
+        nearest = distance;
+        best = { ...point, gain: gains[k]! + at * (gains[k + 1]! - gains[k]!), branch };
+      }
+    }
+  });
+  return best;
+}

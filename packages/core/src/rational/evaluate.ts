@@ -1,0 +1,75 @@
+import { limits } from '../expression/limits.js';
+import { Problem } from '../expression/problem.js';
+import type { Tree } from '../expression/tree.js';
+import { type Rational, rationalFromDecimal } from './number.js';
+
+/**
+ * What an expression can be worked out to: fractions in s, fractions in several symbols, sums of signals. `at` is the
+ * position in the text, for what an operation refuses.
+ */
+export interface Algebra<Value> {
+  constant(value: Rational): Value;
+  name(name: string, at: number): Value;
+  exponential(exponent: Tree, at: number): Value;
+  add(left: Value, right: Value, at: number): Value;
+  negate(of: Value): Value;
+  multiply(left: Value, right: Value, at: number): Value;
+  /** 1/of; refuses zero. */
+  invert(of: Value, at: number): Value;
+  power(base: Value, exponent: number, at: number): Value;
+  /** The value as a number, when it is one. */
+  number(of: Value): Rational | null;
+}
+
+/** The value of an expression. @throws Problem as the algebra does, and `exponent` for a power that is no small whole number. */
+export function evaluate<Value>(tree: Tree, algebra: Algebra<Value>): Value {
+  const value = (of: Tree): Value => evaluate(of, algebra);
+  switch (tree.kind) {
+    case 'number':
+      return algebra.constant(rationalFromDecimal(tree.text));
+    case 'name':
+      return algebra.name(tree.name, tree.at);
+    case 'exponential':
+      return algebra.exponential(tree.exponent, tree.at);
+    case 'negative':
+      return algebra.negate(value(tree.of));
+    case 'sum':
+      return algebra.add(value(tree.left), value(tree.right), tree.at);
+    case 'difference':
+      return algebra.add(value(tree.left), algebra.negate(value(tree.right)), tree.at);
+    case 'product':
+      return algebra.multiply(value(tree.left), value(tree.right), tree.at);
+    case 'quotient': {
+      const left = value(tree.left);
+      return algebra.multiply(left, algebra.invert(value(tree.right), tree.at), tree.at);
+    }
+    case 'power': {
+      const exponent = wholeExponent(algebra.number(value(tree.exponent)), tree.exponent.at);
+      const base = value(tree.base);
+      const raised = algebra.power(base, Math.abs(exponent), tree.at);
+      return exponent < 0 ? algebra.invert(raised, tree.at) : raised;
+    }
+  }
+}
+
+function wholeExponent(value: Rational | null, at: number): number {
+  if (value?.denominator !== 1n) {
+    throw new Problem('exponent', 'A power must be a whole number, such as s^2.', at);
+  }
+  if (value.numerator > BigInt(limits.exponent) || value.numerator < -BigInt(limits.exponent)) {
+    throw new Problem('exponent', `Powers go from −${limits.exponent} to ${limits.exponent}.`, at);
+  }
+  return Number(value.numerator);
+}
+
+/** @throws Problem `unknownName`, with a hint at what may have been meant. */
+export function unknownName(name: string, at: number, names: Iterable<string>): Problem {
+  const known = ['s', ...names];
+  const split = known.find((start) => name.startsWith(start) && known.includes(name.slice(start.length)));
+  const hint = split
+    ? ` For a product write ${split}*${name.slice(split.length)}.`
+    : name.toLowerCase() === 's'
+      ? ' The variable is a small s.'
+      : '';
+  return new Problem('unknownName', `“${name}” is not known here; known: ${known.join(', ')}.${hint}`, at);
+}

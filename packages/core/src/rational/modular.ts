@@ -1,0 +1,47 @@
+/** A prime whose squares are exact in doubles. */
+export const prime = 33_554_393;
+
+const wholePrime = BigInt(prime);
+
+/** The remainder from 0 to prime − 1. */
+export function modulo(value: bigint): number {
+  const rest = Number(value % wholePrime);
+  return rest < 0 ? rest + prime : rest;
+}
+
+/**
+ * Whether two polynomials modulo the prime, lowest power first, share a factor. When neither leading coefficient
+ * vanished on the way here, a no is certain for the polynomials over the whole numbers as well; a yes is not.
+ */
+export function shareFactorModulo(p: readonly number[], q: readonly number[]): boolean {
+  if (p.length === 0 || q.length === 0 || p[p.length - 1] === 0 || q[q.length - 1] === 0) return true;
+  let [a, b] = p.length >= q.length ? [p, q] : [q, p];
+  while (b.length > 1) [a, b] = [b, remainder(a, b)];
+  return b.length === 0;
+}
+
+function remainder(p: readonly number[], q: readonly number[]): number[] {
+  const rest = [...p];
+  const inverse = inverseModulo(q[q.length - 1]!);
+  for (let top = rest.length - 1; top >= q.length - 1; top--) {
+    const factor = (rest[top]! * inverse) % prime;
+    if (factor === 0) continue;
+    const shift = top - q.length + 1;
+    for (let k = 0; k < q.length; k++) {
+      rest[shift + k] = (rest[shift + k]! + (prime - factor) * q[k]!) % prime;
+    }
+  }
+  rest.length = Math.min(rest.length, q.length - 1);
+  while (rest.length > 0 && rest[rest.length - 1] === 0) rest.pop();
+  return rest;
+}
+
+function inverseModulo(value: number): number {
+  let [a, b, x, y] = [value, prime, 1, 0];
+  while (b !== 0) {
+    const quotient = Math.floor(a / b);
+    [a, b] = [b, a - quotient * b];
+    [x, y] = [y, x - quotient * y];
+  }
+  return ((x % prime) + prime) % prime;
+}

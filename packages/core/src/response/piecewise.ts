@@ -1,0 +1,98 @@
+import type { Motion } from './motion.js';
+
+/** A stretch [from, to) on which a motion is the polynomial Σ powers[k]·((t − from)/(to − from))^k. */
+export interface PolynomialPiece {
+  readonly from: number;
+  readonly to: number;
+  readonly powers: Float64Array;
+}
+
+/** Whatever works out pieces ahead of time, as far as they are asked for. */
+export interface PieceSource {
+  /** Pieces that join and start at 0. */
+  readonly pieces: readonly PolynomialPiece[];
+  /** Works out pieces up to a time at least; it may refuse and leave fewer. */
+  reach(time: number): void;
+}
+
+/** The index of the piece that holds a time; the last when it lies beyond. Method: bisection. */
+export function pieceAt(pieces: readonly PolynomialPiece[], time: number): number {
+  let low = 0;
+  let high = pieces.length - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (pieces[middle]!.from <= time) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}
+
+export function valueOf({ from, to, powers }: PolynomialPiece, time: number): number {
+  const x = (time - from) / (to - from);
+  let value = 0;
+  for (let k = powers.length - 1; k >= 0; k--) value = value * x + powers[k]!;
+  return value;
+}
+
+/** A motion of polynomial pieces, worked out as far as it is asked for. */
+export class PiecewiseMotion implements Motion {
+  /** @param order which derivative of the pieces this is */
+  constructor(
+    private readonly source: PieceSource,
+    private readonly order = 0,
+    private readonly until = Infinity,
+  ) {}
+
+  at(time: number): number {
+    this.source.reach(Math.min(time, this.until));
+    const { pieces } = this.source;
+    const piece = pieces[pieceAt(pieces, time)];
+    if (!piece) return 0;
+    return this.order === 0 ? valueOf(piece, time) : derivativeOf(piece, time, this.order);
+  }
+
+  derivative(): Motion {
+    return new PiecewiseMotion(this.source, this.order + 1, this.until);
+  }
+
+  /** A third of the piece: as a polynomial of moderate degree it has no more turns than that. */
+  step(time: number): number {
+    this.source.reach(Math.min(time * (1 + 1e-9), this.until));
+    const { pieces } = this.source;
+    const piece = pieces[pieceAt(pieces, time)];
+    if (!piece) return 1;
+    const { from, to } = piece;
+    const inside = Math.floor(((time - from) / (to - from)) * 4 + 1e-9) + 1;
+    return Math.max(from + ((to - from) * inside) / 4 - time, 1e-12 * to);
+  }
+
+  /** Range of the values still to come, as far as they are worked out. */
+  remaining(time: number): number {
+    const { pieces } = this.source;
+    let [lowest, highest] = [Infinity, -Infinity];
+    for (let k = pieceAt(pieces, time); k < pieces.length; k++) {
+      const { powers } = pieces[k]!;
+      let end = 0;
+      for (const c of powers) end += c;
+      lowest = Math.min(lowest, powers[0]!, end);
+      highest = Math.max(highest, powers[0]!, end);
+    }
+    return highest - lowest;
+  }
+
+  get breaks(): number[] {
+    return this.source.pieces.map(({ from }) => from);
+  }
+}
+
+function derivativeOf({ from, to, powers }: PolynomialPiece, time: number, order: number): number {
+  const length = to - from;
+  const x = (time - from) / length;
+  let value = 0;
+  for (let k = powers.length - 1; k >= order; k--) {
+    let factor = powers[k]!;
+    for (let i = 0; i < order; i++) factor *= k - i;
+    value = value * x + factor;
+  }
+  return value / length ** order;
+}

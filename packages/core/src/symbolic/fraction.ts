@@ -1,0 +1,311 @@
+import { limits } from '../expression/limits.js';
+import { parse } from '../expression/parse.js';
+import { Problem } from '../expression/problem.js';
+import type { Tree } from '../expression/tree.js';
+import { type Algebra, evaluate } from '../rational/evaluate.js';
+import { greatestCommonDivisor } from '../rational/integer.js';
+import { type Rational, rational } from '../rational/number.js';
+import {
+  Ring,
+  type SymbolicPolynomial,
+  coefficientsIn,
+  commonDivisor,
+  contentOf,
+  degreeIn,
+  exactQuotient,
+  isNothing,
+  isSame,
+  leadingCoefficient,
+  powerOf,
+  product,
+  scaled,
+  sum,
+  symbolPower,
+  whole,
+  wholeValue,
+} from './polynomial.js';
+
+/**
+ * A fraction of polynomials in s, symbols and dead times, exact. Common factors that were written down stay, because
+ * they are modes that a loop can hide; `inLowestTerms` takes them out.
+ */
+export interface SymbolicFraction {
+  readonly numerator: SymbolicPolynomial;
+  readonly denominator: SymbolicPolynomial;
+}
+
+/** What names stand for: expressions, which may contain further names. */
+export type Definitions = ReadonlyMap<string, Tree>;
+
+/**
+ * Dead times as symbols: exp(−T·s) with T = Σ count · unit · factor, one symbol for each factor ('' for plain seconds,
+ * otherwise a product of parameters such as `T1`). Its name in the ring is `exp(-unit*factor*s)`.
+ */
+export interface DeadTime {
+  readonly name: string;
+  readonly factor: string;
+  readonly unit: Rational;
+}
+
+/** Everything that expressions of one question have in common. */
+export interface Field {
+  readonly ring: Ring;
+  readonly deadTimes: readonly DeadTime[];
+  readonly algebra: Algebra<SymbolicFraction>;
+}
+
+/**
+ * The fraction that an expression stands for, unbound names kept as symbols.
+ * @throws Problem for anything that cannot be read or grows too large.
+ */
+export function symbolicOf(expression: string, definitions: Definitions = new Map()): SymbolicFraction {
+  const tree = parse(expression);
+  return evaluate(tree, fieldFor([tree], definitions, limits.typedWork).algebra);
+}
+
+/** Whether two expressions are the same function, whatever their symbols stand for. @throws Problem as `symbolicOf`. */
+export function isEquivalent(left: string, right: string): boolean {
+  const trees = [parse(left), parse(right)];
+  const { algebra } = fieldFor(trees, new Map(), 2 * limits.typedWork);
+  return isSameSymbolic(evaluate(trees[0]!, algebra), evaluate(trees[1]!, algebra));
+}
+
+export function isSameSymbolic(left: SymbolicFraction, right: SymbolicFraction): boolean {
+  return isSame(product(left.numerator, right.denominator), product(right.numerator, left.denominator));
+}
+
+/** Without common factors, the sign below the line as people would write it. */
+export function inLowestTerms({ numerator, denominator }: SymbolicFraction): SymbolicFraction {
+  if (isNothing(numerator)) return { numerator, denominator: whole(numerator.ring, 1n) };
+  const shared = commonDivisor(numerator, denominator);
+  const above = exactQuotient(numerator, shared)!;
+  const below = exactQuotient(denominator, shared)!;
+  return withoutContent({ numerator: above, denominator: below });
+}
+
+function withoutContent({ numerator, denominator }: SymbolicFraction): SymbolicFraction {
+  const common = greatestCommonDivisor(contentOf(numerator), contentOf(denominator));
+  const sign = signOf(denominator);
+  if (common * sign === 1n || common === 0n) return { numerator, denominator };
+  const divided = (p: SymbolicPolynomial): SymbolicPolynomial => ({
+    ring: p.ring,
+    terms: new Map([...p.terms].map(([key, c]) => [key, (c * sign) / common])),
+  });
+  return { numerator: divided(numerator), denominator: divided(denominator) };
+}
+
+/** −1 when most terms are negative; among equals 1 − G is preferred to G − 1, and s − a to a − s. */
+function signOf(p: SymbolicPolynomial): bigint {
+  let balance = 0;
+  let [last, lastSign] = ['', 1n];
+  for (const [key, c] of p.terms) {
+    balance += c < 0n ? -1 : 1;
+    if (last === '' || key < last) [last, lastSign] = [key, c < 0n ? -1n : 1n];
+  }
+  if (balance !== 0) return balance < 0 ? -1n : 1n;
+  return degreeIn(p, 0) > 0 ? (leadingCoefficient(p) < 0n ? -1n : 1n) : lastSign;
+}
+
+/**
+ * The ring in which the trees and the definitions that they use can be worked out: s, every unbound name, and a symbol
+ * for each kind of dead time whose unit divides all that occur. Names of signals are left out.
+ * @throws Problem `deadTime` for a dead time that is not a positive factor times s; `equation` for names that stand for themselves.
+ */
+export function fieldFor(
+  trees: readonly Tree[],
+  definitions: Definitions,
+  work: number = limits.work,
+  signals: ReadonlySet<string> = new Set(),
+): Field {
+  const names = new Set<string>();
+  const exponents: { tree: Tree; at: number }[] = [];
+  const open = new Set<string>();
+  const seen = new Set<string>();
+  const visit = (tree: Tree): void => {
+    switch (tree.kind) {
+      case 'name': {
+        const meaning = definitions.get(tree.name);
+        if (!meaning) names.add(tree.name);
+        else if (open.has(tree.name)) {
+          throw new Problem('equation', `${tree.name} is defined by itself.`, tree.at);
+        } else if (!seen.has(tree.name)) {
+          open.add(tree.name);
+          visit(meaning);
+          open.delete(tree.name);
+          seen.add(tree.name);
+        }
+        return;
+      }
+      case 'exponential':
+        exponents.push({ tree: tree.exponent, at: tree.at });
+        return visit(tree.exponent);
+      case 'negative':
+        return visit(tree.of);
+      case 'power':
+        visit(tree.base);
+        return visit(tree.exponent);
+      case 'number':
+        return;
+      default:
+        visit(tree.left);
+        visit(tree.right);
+    }
+  };
+  trees.forEach(visit);
+  names.delete('s');
+  signals.forEach((signal) => names.delete(signal));
+  const symbols = ['s', ...[...names].sort()];
+  const plain = algebraOf(new Ring(symbols, work), [], definitions);
+  const parts = exponents.map(({ tree, at }) => deadTimeParts(evaluate(tree, plain), at));
+  const units = new Map<string, Rational>();
+  for (const found of parts) {
+    for (const [factor, amount] of found) {
+      const known = units.get(factor);
+      units.set(factor, known ? commonUnit(known, amount) : amount);
+    }
+  }
+  const deadTimes = [...units].map(([factor, unit]) => ({ name: deadTimeName(factor, unit), factor, unit }));
+  const ring = new Ring([...symbols, ...deadTimes.map(({ name }) => name)], work);
+  return { ring, deadTimes, algebra: algebraOf(ring, deadTimes, definitions) };
+}
+
+function deadTimeName(factor: string, unit: Rational): string {
+  const amount = unit.denominator === 1n ? `${unit.numerator}` : `${unit.numerator}/${unit.denominator}`;
+  return `exp(-${[amount === '1' ? '' : amount, factor, 's'].filter(Boolean).join('*')})`;
+}
+
+const commonUnit = (a: Rational, b: Rational): Rational =>
+  rational(
+    greatestCommonDivisor(a.numerator * b.denominator, b.numerator * a.denominator),
+    a.denominator * b.denominator,
+  );
+
+/** exp(exponent) as amounts of dead time by factor; zero dead time gives none. */
+function deadTimeParts(exponent: SymbolicFraction, at: number): Map<string, Rational> {
+  const { numerator, denominator } = inLowestTerms(exponent);
+  const below = wholeValue(denominator);
+  const refused = new Problem(
+    'deadTime',
+    'A dead time is typed as exp(-T*s): a minus sign, a number or parameters, and s.',
+    at,
+  );
+  if (below === null) throw refused;
+  if (isNothing(numerator)) return new Map();
+  const [constant, linear, ...higher] = coefficientsIn(numerator, 0);
+  if (!constant || !isNothing(constant) || !linear || higher.length > 0) throw refused;
+  const parts = new Map<string, Rational>();
+  for (const [key, c] of linear.terms) {
+    if (c > 0n) throw new Problem('deadTime', 'This would look ahead in time: a dead time is exp(-T*s).', at);
+    const factor = numerator.ring.symbols
+      .flatMap((name, k) => (key.charCodeAt(k) > 0 ? Array<string>(key.charCodeAt(k)).fill(name) : []))
+      .join('*');
+    parts.set(factor, rational(-c, below));
+  }
+  return parts;
+}
+
+function algebraOf(ring: Ring, deadTimes: readonly DeadTime[], definitions: Definitions): Algebra<SymbolicFraction> {
+  const one = whole(ring, 1n);
+  const known = new Map<string, SymbolicFraction>();
+  const algebra: Algebra<SymbolicFraction> = {
+    constant: ({ numerator, denominator }) => ({
+      numerator: whole(ring, numerator),
+      denominator: whole(ring, denominator),
+    }),
+    name(name) {
+      const before = known.get(name);
+      if (before) return before;
+      const meaning = definitions.get(name);
+      const value = meaning
+        ? evaluate(meaning, algebra)
+        : { numerator: symbolPower(ring, ring.symbols.indexOf(name)), denominator: one };
+      known.set(name, value);
+      return value;
+    },
+    exponential(exponent, at) {
+      let numerator = one;
+      for (const [factor, amount] of deadTimeParts(evaluate(exponent, algebra), at)) {
+        const kind = deadTimes.find((d) => d.factor === factor);
+        if (!kind) continue;
+        const count = rational(amount.numerator * kind.unit.denominator, amount.denominator * kind.unit.numerator);
+        if (count.numerator > 1000n) {
+          throw new Problem('deadTime', 'These dead times have no common unit within a factor of 1000.', at);
+        }
+        const symbol = ring.symbols.indexOf(kind.name);
+        numerator = product(numerator, symbolPower(ring, symbol, Number(count.numerator)));
+      }
+      return { numerator, denominator: one };
+    },
+    add: (left, right) => addSymbolic(left, right),
+    negate: ({ numerator, denominator }) => ({ numerator: scaled(numerator, -1n), denominator }),
+    multiply: (left, right, at) => checked(multiplySymbolic(left, right), at),
+    invert(of, at) {
+      if (isNothing(of.numerator)) {
+        throw new Problem('divisionByZero', 'What stands below this line is zero.', at);
+      }
+      return { numerator: of.denominator, denominator: of.numerator };
+    },
+    power({ numerator, denominator }, exponent, at) {
+      const degree = Math.max(degreeIn(numerator, 0), degreeIn(denominator, 0));
+      if (degree * exponent > limits.degree) throw tooHigh(at);
+      return { numerator: powerOf(numerator, exponent), denominator: powerOf(denominator, exponent) };
+    },
+    number(of) {
+      const { numerator, denominator } = inLowestTerms(of);
+      const [above, below] = [wholeValue(numerator), wholeValue(denominator)];
+      return above === null || below === null ? null : rational(above, below);
+    },
+  };
+  return algebra;
+}
+
+function checked(fraction: SymbolicFraction, at: number): SymbolicFraction {
+  if (Math.max(degreeIn(fraction.numerator, 0), degreeIn(fraction.denominator, 0)) > limits.degree) throw tooHigh(at);
+  return fraction;
+}
+
+function tooHigh(at: number): Problem {
+  return new Problem('degree', `The highest power of s that is worked out is ${limits.degree}.`, at);
+}
+
+/** Sum over the least common denominator; adding zero adds no mode. */
+export function addSymbolic(left: SymbolicFraction, right: SymbolicFraction): SymbolicFraction {
+  if (isNothing(left.numerator)) return right;
+  if (isNothing(right.numerator)) return left;
+  if (isSame(left.denominator, right.denominator)) {
+    return { numerator: sum(left.numerator, right.numerator), denominator: left.denominator };
+  }
+  const { ofLeft, ofRight } = toCommonDenominator(left.denominator, right.denominator);
+  return {
+    numerator: sum(product(left.numerator, ofLeft), product(right.numerator, ofRight)),
+    denominator: product(left.denominator, ofLeft),
+  };
+}
+
+/** What each of two denominators is multiplied by to give the least common one. */
+export function toCommonDenominator(
+  left: SymbolicPolynomial,
+  right: SymbolicPolynomial,
+): { ofLeft: SymbolicPolynomial; ofRight: SymbolicPolynomial } {
+  const shared = commonDivisor(left, right);
+  let ofLeft = exactQuotient(right, shared)!;
+  let ofRight = exactQuotient(left, shared)!;
+  const common = greatestCommonDivisor(contentOf(ofLeft), contentOf(ofRight));
+  if (common > 1n) {
+    const divided = (p: SymbolicPolynomial): SymbolicPolynomial => exactQuotient(p, whole(p.ring, common))!;
+    [ofLeft, ofRight] = [divided(ofLeft), divided(ofRight)];
+  }
+  return { ofLeft, ofRight };
+}
+
+/** Product with common factors kept, numbers excepted; a product with zero is plain zero. */
+export function multiplySymbolic(left: SymbolicFraction, right: SymbolicFraction): SymbolicFraction {
+  const { ring } = left.numerator;
+  if (isNothing(left.numerator) || isNothing(right.numerator)) {
+    return { numerator: whole(ring, 0n), denominator: whole(ring, 1n) };
+  }
+  return withoutContent({
+    numerator: product(left.numerator, right.numerator),
+    denominator: product(left.denominator, right.denominator),
+  });
+}
