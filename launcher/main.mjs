@@ -1,20 +1,30 @@
-import { start } from './start.mjs';
-import { test } from './test.mjs';
 import { Trouble } from './say.mjs';
 
 const help = `Nailset: exercises for feedback-control courses, checked exactly, for a whole class.
 
-  ./nailset start    install what is missing, build, start database and server   (--help for options)
-  ./nailset test     install what is missing, run every check and test
-  ./nailset help     this list
+  ./nailset start     install what is missing, build, start database and server   (--help for options)
+  ./nailset compute   answer questions about systems: JSON Lines in, JSON Lines out (--help for more)
+  ./nailset test      install what is missing, run every check and test
+  ./nailset help      this list
 `;
 
-/** @type {Record<string, (args: string[]) => Promise<number>>} */
-const commands = { start, test };
+/**
+ * Each command is loaded when it is asked for.
+ * @type {Record<string, (args: string[]) => Promise<number>>}
+ */
+const commands = {
+  start: async (args) => (await import('./start.mjs')).start(args),
+  compute: async (args) => (await import('./compute.mjs')).compute(args),
+  test: async (args) => (await import('./test.mjs')).test(args),
+};
 
 const [name = 'help', ...args] = process.argv.slice(2);
 const command = commands[name];
-if (command) {
+const [major = 0, minor = 0] = process.versions.node.split('.').map(Number);
+if (major < 20 || (major === 20 && minor < 19)) {
+  console.error(`Nailset needs Node 20.19 or newer; this machine has ${process.versions.node}.`);
+  process.exitCode = 1;
+} else if (command) {
   command(args).then(
     (status) => process.exit(status),
     (error) => {

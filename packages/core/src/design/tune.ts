@@ -44,7 +44,7 @@ export function tunedStart(plant: Transfer, form: ControllerForm, wishes: Tuning
     throw new Problem('query', 'The crossover frequency is more than 0.');
   }
   const grid = frequencyGrid(of, wishes.crossover);
-  const crossovers = wishes.crossover === undefined ? candidateCrossovers(grid) : [wishes.crossover];
+  const crossovers = wishes.crossover === undefined ? candidateCrossovers(of, form) : [wishes.crossover];
   let best: Candidate | null = null;
   for (const crossover of crossovers) {
     const found = atCrossover(plant, of, form, crossover, allowed, grid);
@@ -103,8 +103,15 @@ function frequencyGrid(of: FactoredFrequency, crossover?: number): Grid {
   return { omegas, re: Float64Array.from(values, ({ re }) => re), im: Float64Array.from(values, ({ im }) => im) };
 }
 
-const candidateCrossovers = ({ omegas }: Grid): number[] =>
-  Array.from({ length: 40 }, (_, k) => omegas[Math.floor((k * (omegas.length - 1)) / 39)]!);
+/** Up to where the plant's own phase is as low as the form can usually make up for, or ten times the fastest corner. */
+function candidateCrossovers(of: FactoredFrequency, form: ControllerForm): number[] {
+  const own = plotFrequencies(of.system, 30 * 30);
+  const [low, high] = [own[0]!, own[own.length - 1]! / 3];
+  const all = Array.from({ length: 40 }, (_, k) => low * (high / low) ** (k / 39));
+  const lowest = ((form === 'P' || form === 'PI' ? -135 : -170) * Math.PI) / 180;
+  const usable = all.filter((omega) => of.phase(omega) >= lowest);
+  return usable.length > 0 ? usable : all;
+}
 
 /** The smallest phase margin from 15 to 85 degrees that keeps the peak; otherwise the one with the lowest peak. */
 function atCrossover(

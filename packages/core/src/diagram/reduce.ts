@@ -1,12 +1,11 @@
-import { limits } from '../expression/limits.js';
 import { Problem } from '../expression/problem.js';
-import type { Tree } from '../expression/tree.js';
 import { type Algebra, evaluate } from '../rational/evaluate.js';
 import {
+  type Expressions,
   type Field,
   type SymbolicFraction,
   addSymbolic,
-  fieldFor,
+  fieldsFor,
   multiplySymbolic,
   toCommonDenominator,
 } from '../symbolic/fraction.js';
@@ -21,9 +20,10 @@ export interface SignalFlow {
   readonly rows: readonly ReadonlyMap<string, SymbolicPolynomial>[];
 }
 
-/** Everything that the diagram's expressions contain, for a field shared with other expressions. */
-export function treesOf({ equations, definitions }: Diagram): Tree[] {
-  return [...equations.flatMap(({ left, right }) => [left, right]), ...definitions.values()];
+/** The diagram's expressions, for a field shared with others. */
+export function expressionsOf({ equations, definitions, signals, inputs }: Diagram): Expressions {
+  const trees = [...equations.flatMap(({ left, right }) => [left, right]), ...definitions.values()];
+  return { trees, definitions, signals: new Set([...signals, ...inputs]) };
 }
 
 /**
@@ -31,15 +31,7 @@ export function treesOf({ equations, definitions }: Diagram): Tree[] {
  * lost and none invented.
  * @throws Problem for equations that are not linear in the signals, and as expressions do.
  */
-export function signalFlow(
-  diagram: Diagram,
-  field: Field = fieldFor(
-    treesOf(diagram),
-    diagram.definitions,
-    limits.work,
-    new Set([...diagram.signals, ...diagram.inputs]),
-  ),
-): SignalFlow {
+export function signalFlow(diagram: Diagram, field: Field = fieldsFor([expressionsOf(diagram)])[0]!): SignalFlow {
   const algebra = sumsOfSignals(field, new Set([...diagram.signals, ...diagram.inputs]));
   const rows = diagram.equations.map(({ signal, left, right }, k) =>
     within(`Equation ${k + 1}: `, () => {

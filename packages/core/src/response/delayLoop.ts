@@ -83,7 +83,7 @@ export function settledMotion(transfer: Transfer, finalValue: number): Motion {
       largest = Math.max(largest, Math.abs(powers[0]!));
       if (from >= until / 2) off = Math.max(off, Math.abs(powers[0]! - finalValue));
     }
-    if (off < 1e-9 * largest) return new PiecewiseMotion(source, 0, until);
+    if (off < 1e-9 * largest) return new PiecewiseMotion(source, 0, until, 2e-9 * largest);
     until *= 1.5;
   }
 }

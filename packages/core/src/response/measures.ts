@@ -19,6 +19,10 @@ export interface Measures {
   readonly riseTime: number | null;
   /** First time at the final value; null if never reached. */
   readonly riseTimeFull: number | null;
+  /** First time at 50 % of the final value. */
+  readonly delayTime: number | null;
+  /** First time at 63.2 % (1 − 1/e) of the final value; the time constant of a first-order system. */
+  readonly time63: number | null;
   /** After it, y stays within 2 % of the final value. */
   readonly settlingTime: number | null;
   /** After it, y stays within 5 % of the final value. */
@@ -31,11 +35,16 @@ export interface Measures {
   readonly undershootPercent: number | null;
 }
 
+const oneTimeConstant = 1 - Math.exp(-1);
+const levels = [0.1, 0.5, oneTimeConstant, 0.9, 1];
+
 const none: Measures = {
   stable: false,
   finalValue: null,
   riseTime: null,
   riseTimeFull: null,
+  delayTime: null,
+  time63: null,
   settlingTime: null,
   settlingTime5: null,
   overshootPercent: null,
@@ -74,18 +83,20 @@ export function measuresOfMotion(motion: Motion, finalValue: number): Measures {
   let highestAt = 0;
   const largest = motion.remaining(0);
   const noise =
-    (Number.isFinite(largest) ? largest : Math.abs(finalValue)) * 4 * Number.EPSILON + 1e-13 * Math.abs(finalValue);
+    (Number.isFinite(largest) ? largest : Math.abs(finalValue)) * 4 * Number.EPSILON +
+    1e-13 * Math.abs(finalValue) +
+    (motion.accuracy ?? 0);
   const enough = (time: number): boolean => {
     const rest = motion.remaining(time) / Math.abs(finalValue);
     const found = highest - 1;
-    return rest < Math.max(Math.min(0.02, found), 1e-11);
+    return rest < Math.max(Math.min(0.02, found), 1e-11, (2 * noise) / Math.abs(finalValue));
   };
 
   for (const piece of monotonePieces(motion, noise, enough)) {
     const from = piece.fromValue / finalValue;
     const to = piece.toValue / finalValue;
     if (!firstAt.has(0.1)) lowest = Math.min(lowest, from, to);
-    for (const level of [0.1, 0.9, 1]) {
+    for (const level of levels) {
       if (firstAt.has(level)) continue;
       if (from >= level) firstAt.set(level, piece.from);
       else if (to >= level)
@@ -115,6 +126,8 @@ export function measuresOfMotion(motion: Motion, finalValue: number): Measures {
     finalValue,
     riseTime: rise === undefined ? null : rise - firstAt.get(0.1)!,
     riseTimeFull: overshoot > 0 ? firstAt.get(1)! : null,
+    delayTime: firstAt.get(0.5) ?? null,
+    time63: firstAt.get(oneTimeConstant) ?? null,
     settlingTime: settled(0.02),
     settlingTime5: settled(0.05),
     overshootPercent: 100 * overshoot,

@@ -9,6 +9,8 @@ export interface Motion {
   step(time: number, floor: number): number;
   /** Upper bound of everything that still moves after a time; infinite while something grows or is yet to come. */
   remaining(time: number): number;
+  /** Largest error of a value, where it is more than rounding. */
+  readonly accuracy?: number;
   /** Times, rising, at which the value or its slope may jump. */
   readonly breaks?: readonly number[];
 }

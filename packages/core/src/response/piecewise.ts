@@ -41,6 +41,7 @@ export class PiecewiseMotion implements Motion {
     private readonly source: PieceSource,
     private readonly order = 0,
     private readonly until = Infinity,
+    readonly accuracy = 0,
   ) {}
 
   at(time: number): number {
@@ -52,7 +53,7 @@ export class PiecewiseMotion implements Motion {
   }
 
   derivative(): Motion {
-    return new PiecewiseMotion(this.source, this.order + 1, this.until);
+    return new PiecewiseMotion(this.source, this.order + 1, this.until, this.accuracy);
   }
 
   /** A third of the piece: as a polynomial of moderate degree it has no more turns than that. */

@@ -63,13 +63,7 @@ export function symbolicOf(expression: string, definitions: Definitions = new Ma
   return evaluate(tree, fieldFor([tree], definitions, limits.typedWork).algebra);
 }
 
-/** Whether two expressions are the same function, whatever their symbols stand for. @throws Problem as `symbolicOf`. */
-export function isEquivalent(left: string, right: string): boolean {
-  const trees = [parse(left), parse(right)];
-  const { algebra } = fieldFor(trees, new Map(), 2 * limits.typedWork);
-  return isSameSymbolic(evaluate(trees[0]!, algebra), evaluate(trees[1]!, algebra));
-}
-
+/** Whether two fractions of one ring are the same function, whatever their symbols stand for. */
 export function isSameSymbolic(left: SymbolicFraction, right: SymbolicFraction): boolean {
   return isSame(product(left.numerator, right.denominator), product(right.numerator, left.denominator));
 }
@@ -106,17 +100,47 @@ function signOf(p: SymbolicPolynomial): bigint {
   return degreeIn(p, 0) > 0 ? (leadingCoefficient(p) < 0n ? -1n : 1n) : lastSign;
 }
 
+/** Expressions with what their names stand for; names of signals are left out of the ring. */
+export interface Expressions {
+  readonly trees: readonly Tree[];
+  readonly definitions: Definitions;
+  readonly signals?: ReadonlySet<string>;
+}
+
+/** The field of one group of expressions. @throws Problem as `fieldsFor`. */
+export function fieldFor(trees: readonly Tree[], definitions: Definitions, work: number = limits.work): Field {
+  return fieldsFor([{ trees, definitions }], work)[0]!;
+}
+
 /**
- * The ring in which the trees and the definitions that they use can be worked out: s, every unbound name, and a symbol
- * for each kind of dead time whose unit divides all that occur. Names of signals are left out.
+ * The ring in which all groups of expressions can be worked out, with a field for each: s, every unbound name, and a
+ * symbol for each kind of dead time whose unit divides all that occur.
  * @throws Problem `deadTime` for a dead time that is not a positive factor times s; `equation` for names that stand for themselves.
  */
-export function fieldFor(
-  trees: readonly Tree[],
-  definitions: Definitions,
-  work: number = limits.work,
-  signals: ReadonlySet<string> = new Set(),
-): Field {
+export function fieldsFor(groups: readonly Expressions[], work: number = limits.work): Field[] {
+  const found = groups.map(namesAndExponents);
+  const symbols = ['s', ...[...new Set(found.flatMap(({ names }) => [...names]))].sort()];
+  const plain = new Ring(symbols, work);
+  const units = new Map<string, Rational>();
+  groups.forEach(({ definitions }, k) => {
+    const algebra = algebraOf(plain, [], definitions);
+    for (const { tree, at } of found[k]!.exponents) {
+      for (const [factor, amount] of deadTimeParts(evaluate(tree, algebra), at)) {
+        const known = units.get(factor);
+        units.set(factor, known ? commonUnit(known, amount) : amount);
+      }
+    }
+  });
+  const deadTimes = [...units].map(([factor, unit]) => ({ name: deadTimeName(factor, unit), factor, unit }));
+  const ring = new Ring([...symbols, ...deadTimes.map(({ name }) => name)], work);
+  return groups.map(({ definitions }) => ({ ring, deadTimes, algebra: algebraOf(ring, deadTimes, definitions) }));
+}
+
+/** Unbound names and the exponents of all exponentials, definitions included. */
+function namesAndExponents({ trees, definitions, signals = new Set() }: Expressions): {
+  names: Set<string>;
+  exponents: { tree: Tree; at: number }[];
+} {
   const names = new Set<string>();
   const exponents: { tree: Tree; at: number }[] = [];
   const open = new Set<string>();
@@ -125,8 +149,9 @@ export function fieldFor(
     switch (tree.kind) {
       case 'name': {
         const meaning = definitions.get(tree.name);
-        if (!meaning) names.add(tree.name);
-        else if (open.has(tree.name)) {
+        if (!meaning) {
+          if (tree.name !== 's' && !signals.has(tree.name)) names.add(tree.name);
+        } else if (open.has(tree.name)) {
           throw new Problem('equation', `${tree.name} is defined by itself.`, tree.at);
         } else if (!seen.has(tree.name)) {
           open.add(tree.name);
@@ -152,21 +177,7 @@ export function fieldFor(
     }
   };
   trees.forEach(visit);
-  names.delete('s');
-  signals.forEach((signal) => names.delete(signal));
-  const symbols = ['s', ...[...names].sort()];
-  const plain = algebraOf(new Ring(symbols, work), [], definitions);
-  const parts = exponents.map(({ tree, at }) => deadTimeParts(evaluate(tree, plain), at));
-  const units = new Map<string, Rational>();
-  for (const found of parts) {
-    for (const [factor, amount] of found) {
-      const known = units.get(factor);
-      units.set(factor, known ? commonUnit(known, amount) : amount);
-    }
-  }
-  const deadTimes = [...units].map(([factor, unit]) => ({ name: deadTimeName(factor, unit), factor, unit }));
-  const ring = new Ring([...symbols, ...deadTimes.map(({ name }) => name)], work);
-  return { ring, deadTimes, algebra: algebraOf(ring, deadTimes, definitions) };
+  return { names, exponents };
 }
 
 function deadTimeName(factor: string, unit: Rational): string {

@@ -1,6 +1,6 @@
 import { type Fraction, lowestTerms } from '../rational/fraction.js';
 import { ratioToNumber } from '../rational/integer.js';
-import { type Rational, rational } from '../rational/number.js';
+import { type Rational, rational, rationalFromNumber } from '../rational/number.js';
 import {
   type Polynomial,
   coefficient,
@@ -11,7 +11,8 @@ import {
   polynomial,
   squareFreeFactors,
 } from '../rational/polynomial.js';
-import { roots } from './roots.js';
+import { type Root, roots } from './roots.js';
+import type { System } from './system.js';
 
 /** An exact number for reading: an integer or short decimal as it is, anything longer to five significant digits. */
 export function rationalToLatex(value: Rational): string {
@@ -56,6 +57,67 @@ export function factoredToLatex(fraction: Fraction): string {
   const start = unit && above ? '' : minus && above ? '-' : rationalToLatex(lead);
   const top = `${start}${start && above && !minus ? '\\,' : ''}${above}`;
   return below ? `\\frac{${top}}{${below}}` : top;
+}
+
+/** Gain, zeros and poles: K·Π(s − zero)/Π(s − pole), numbers to five digits, pairs as quadratics. */
+export function gainZeroPoleToLatex({ gain, zeros, poles }: System): string {
+  const part = (found: readonly Root[]): string =>
+    found
+      .filter(({ im }) => im >= 0)
+      .map((root) => raised(monicFactor(root), root.multiplicity))
+      .join('');
+  return quotientToLatex(gain, part(zeros), part(poles));
+}
+
+/**
+ * Time constants: K·Π(1 + T·s)/(s^type·Π(1 + T·s)·Π(1 + 2ζ·s/ω + s²/ω²)), numbers to five digits.
+ */
+export function timeConstantToLatex({ gain, zeros, poles }: System): string {
+  let constant = gain;
+  for (const [found, power] of [
+    [zeros, 1],
+    [poles, -1],
+  ] as const) {
+    for (const { re, im, multiplicity } of found) {
+      const size = im === 0 ? -re : Math.hypot(re, im);
+      if (size !== 0) constant *= size ** (power * multiplicity);
+    }
+  }
+  const part = (found: readonly Root[]): string =>
+    found
+      .filter(({ im }) => im >= 0)
+      .map((root) => raised(unitFactor(root), root.multiplicity))
+      .join('');
+  return quotientToLatex(constant, part(zeros), part(poles));
+}
+
+const numberToText = (value: number): string => rationalToLatex(rationalFromNumber(value));
+
+function quotientToLatex(gain: number, above: string, below: string): string {
+  const lead =
+    above && Math.abs(gain - 1) < 1e-12 ? '' : above && Math.abs(gain + 1) < 1e-12 ? '-' : numberToText(gain);
+  const top = `${lead}${lead && lead !== '-' && above ? '\\,' : ''}${above}`;
+  return below ? `\\frac{${top}}{${below}}` : top;
+}
+
+const raised = (factor: string, multiplicity: number): string =>
+  `${factor === 's' ? 's' : `\\left(${factor}\\right)`}${multiplicity > 1 ? `^{${multiplicity}}` : ''}`;
+
+const signedTerm = (value: number, variable: string): string =>
+  Math.abs(value) < 1e-300
+    ? ''
+    : `${value < 0 ? '-' : '+'}${Math.abs(value) === 1 && variable ? '' : numberToText(Math.abs(value))}${variable && Math.abs(value) !== 1 ? '\\,' : ''}${variable}`;
+
+function monicFactor({ re, im }: Root): string {
+  if (im === 0) return `s${signedTerm(-re, '')}`;
+  return `s^{2}${signedTerm(-2 * re, 's')}${signedTerm(re * re + im * im, '')}`;
+}
+
+function unitFactor({ re, im }: Root): string {
+  if (re === 0 && im === 0) return 's';
+  if (im === 0) return `1${signedTerm(-1 / re, 's')}`;
+  const square = re * re + im * im;
+  return `1${signedTerm((-2 * re) / square, 's')}${signedTerm(1 / square, 's^{2}')}`;
 }
 
 /** The factors; one alone needs no brackets where nothing multiplies it. */

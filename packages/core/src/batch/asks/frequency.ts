@@ -1,0 +1,51 @@
+import { bode, plotFrequencies } from '../../frequency/bode.js';
+import { marginsOf } from '../../frequency/margins.js';
+import { bandwidthOf, closedLoopPeak, sensitivityPeak } from '../../frequency/peaks.js';
+import { countEncirclements, isLoopStable } from '../../frequency/stability.js';
+import { Problem } from '../../expression/problem.js';
+import { lowestTerms } from '../../rational/fraction.js';
+import { systemOf } from '../../system/system.js';
+import { asDelayedFraction, unityFeedback } from '../../system/transfer.js';
+import type { Ask } from '../ask.js';
+import { transferIn } from '../systems.js';
+
+export const frequencyAsks: readonly Ask[] = [
+  {
+    name: 'frequency',
+    answer(query) {
+      const transfer = transferIn(query);
+      if (!query.has('omegas')) {
+        const omegas = plotFrequencies(systemOf(asDelayedFraction(transfer, 'A choice of frequencies').fraction));
+        return { omegas, ...bode(transfer, omegas) };
+      }
+      const omegas = query.numbers('omegas');
+      if (omegas.some((omega) => omega < 0)) throw new Problem('query', '“omegas” must not be negative.');
+      return bode(transfer, omegas);
+    },
+  },
+  { name: 'margins', answer: (query) => marginsOf(transferIn(query)) },
+  {
+    name: 'nyquist',
+    answer(query) {
+      const open = transferIn(query);
+      const { fraction, deadTime } = asDelayedFraction(open, 'The encirclement count');
+      return { ...countEncirclements(lowestTerms(fraction), deadTime), closedLoopStable: isLoopStable(open) };
+    },
+  },
+  {
+    name: 'robustness',
+    answer(query) {
+      const open = transferIn(query);
+      const closedLoopStable = isLoopStable(open);
+      if (!closedLoopStable) {
+        return { closedLoopStable, bandwidth: null, resonancePeak: null, sensitivityPeak: null };
+      }
+      return {
+        closedLoopStable,
+        bandwidth: bandwidthOf(unityFeedback(open)),
+        resonancePeak: closedLoopPeak(open),
+        sensitivityPeak: sensitivityPeak(open),
+      };
+    },
+  },
+];
