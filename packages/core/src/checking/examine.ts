@@ -1,5 +1,5 @@
 import { Problem } from '../expression/problem.js';
-import { type DrawValues, type ExerciseDocument, type Part } from '../exercise/document.js';
+import type { DrawValues, ExerciseDocument, Part } from '../exercise/document.js';
 import { bindingsOf, drawValues, extremesOf } from '../exercise/draw.js';
 import { fractionOf, isProper } from '../rational/fraction.js';
 import { gainsOfForm } from '../system/controller.js';

@@ -1,8 +1,5 @@
 import Type, { type Static } from 'typebox';
 
-/** Names the rules by which a verdict was made; raised whenever any verdict could come out differently. */
-export const checkerVersion = '1';
-
 const closed = { additionalProperties: false };
 const nullable = (of: ReturnType<typeof Type.Number>) => Type.Union([of, Type.Null()]);
 
@@ -44,10 +41,3 @@ export const Verdict = Type.Object(
   closed,
 );
 export type Verdict = Static<typeof Verdict>;
-
-/** Adds up the items; `words` says it in a sentence. */
-export function verdictOf(items: VerdictItem[], words: string, extra: { curveDistance?: number } = {}): Verdict {
-  const points = items.reduce((sum, item) => sum + item.points, 0);
-  const outOf = items.reduce((sum, item) => sum + item.outOf, 0);
-  return { checker: checkerVersion, met: items.every((item) => item.met), points, outOf, words, items, ...extra };
-}

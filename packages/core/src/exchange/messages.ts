@@ -1,6 +1,6 @@
 import Type, { type Static } from 'typebox';
 import { Answer, DrawValues, ExerciseDocument, Part, Trail } from '../exercise/document.js';
-import { StudentPart } from '../exercise/studentView.js';
+import { StudentPart } from '../exercise/studentPart.js';
 import { Verdict } from '../checking/verdict.js';
 
 /** What server and web say to each other; each message once, as JSON Schema with its type. */

@@ -1,4 +1,5 @@
 import Type, { type Static } from 'typebox';
+import { quantityNames } from './quantityNames.js';
 
 /** The exercise document: one JSON Schema with its TypeScript type. A published document never changes. */
 
@@ -13,15 +14,6 @@ const id = Type.String({ pattern: '^[a-z][a-z0-9-]{0,31}$' });
 const finite = Type.Number({ minimum: -1e12, maximum: 1e12 });
 const points = Type.Number({ minimum: 0, maximum: 100 });
 
-export const quantityNames = [
-  'overshootPercent',
-  'riseTime',
-  'settlingTime',
-  'peakTime',
-  'stepError',
-  'finalValue',
-] as const;
-export type QuantityName = (typeof quantityNames)[number];
 const quantityName = Type.Enum([...quantityNames]);
 
 export const Parameter = Type.Object(
@@ -135,8 +127,3 @@ export const Trail = Type.Array(
   { maxItems: 200 },
 );
 export type Trail = Static<typeof Trail>;
-
-/** The points that a part can give. */
-export function pointsOf(part: Part): number {
-  return part.kind === 'gains' ? part.nails.reduce((sum, nail) => sum + nail.points, 0) : part.points;
-}

@@ -28,6 +28,26 @@ export function phaseOfRoots(roots: readonly Root[], omega: number): number {
   return sum;
 }
 
+/** Σ log |jω − root|. One logarithm for many factors, as long as their product stays within the range of doubles. */
+function logDistances(roots: readonly Root[], omega: number): number {
+  let sum = 0;
+  let product = 1;
+  for (const { re, im, multiplicity } of roots) {
+    const square = re * re + (omega - im) * (omega - im);
+    if (!(square > 1e-100 && square < 1e100)) {
+      sum += 2 * multiplicity * Math.log(Math.hypot(re, omega - im));
+      continue;
+    }
+    for (let k = 0; k < multiplicity; k++) {
+      product *= square;
+      if (product > 1e-150 && product < 1e150) continue;
+      sum += Math.log(product);
+      product = 1;
+    }
+  }
+  return (sum + Math.log(product)) / 2;
+}
+
 /** A fraction with a dead time (in seconds) as a factor, evaluated by its poles and zeros. */
 export class FactoredFrequency implements FrequencyFunction {
   private readonly shift: number;
@@ -49,15 +69,7 @@ export class FactoredFrequency implements FrequencyFunction {
 
   logMagnitude(omega: number): number {
     const { gain, zeros, poles } = this.system;
-    const part = (roots: readonly Root[]): number => {
-      let sum = 0;
-      for (const { re, im, multiplicity } of roots) {
-        const square = re * re + (omega - im) * (omega - im);
-        sum += multiplicity * Math.log(square > 1e-280 && square < 1e280 ? square : Math.hypot(re, omega - im) ** 2);
-      }
-      return sum / 2;
-    };
-    return Math.log(Math.abs(gain)) + part(zeros) - part(poles);
+    return Math.log(Math.abs(gain)) + logDistances(zeros, omega) - logDistances(poles, omega);
   }
 
   phase(omega: number): number {

@@ -144,27 +144,65 @@ class Tracer {
   }
 }
 
-/** The roots in the order of the row before: nearest pairs first. */
+/** The roots in the order of the row before: each the nearest where that is certain, otherwise nearest pairs first. */
 function paired(gain: number, found: { re: Float64Array; im: Float64Array }, previous: Row): Row {
   const order = found.re.length;
+  const chosen = nearestOfEach(found, previous) ?? nearestPairsFirst(found, previous);
   const re = new Float64Array(order);
   const im = new Float64Array(order);
-  const pairs: [number, number, number][] = [];
   for (let i = 0; i < order; i++) {
-    for (let k = 0; k < order; k++) {
-      pairs.push([Math.hypot(previous.re[i]! - found.re[k]!, previous.im[i]! - found.im[k]!), i, k]);
-    }
-  }
-  pairs.sort((a, b) => a[0] - b[0]);
-  const usedBranch = new Uint8Array(order);
-  const usedRoot = new Uint8Array(order);
-  for (const [, i, k] of pairs) {
-    if (usedBranch[i] || usedRoot[k]) continue;
-    usedBranch[i] = usedRoot[k] = 1;
-    re[i] = found.re[k]!;
-    im[i] = found.im[k]!;
+    re[i] = found.re[chosen[i]!]!;
+    im[i] = found.im[chosen[i]!]!;
   }
   return { gain, re, im };
+}
+
+interface Points {
+  readonly re: Float64Array;
+  readonly im: Float64Array;
+}
+
+const squareBetween = (a: Points, i: number, b: Points, k: number): number =>
+  (a.re[i]! - b.re[k]!) ** 2 + (a.im[i]! - b.im[k]!) ** 2;
+
+/** The nearest root of each branch; null when two branches want the same. */
+function nearestOfEach(found: Points, previous: Points): Int32Array | null {
+  const order = found.re.length;
+  const chosen = new Int32Array(order);
+  const used = new Uint8Array(order);
+  for (let i = 0; i < order; i++) {
+    let best = 0;
+    let nearest = Infinity;
+    for (let k = 0; k < order; k++) {
+      const square = squareBetween(previous, i, found, k);
+      if (square < nearest) {
+        nearest = square;
+        best = k;
+      }
+    }
+    if (used[best]) return null;
+    used[best] = 1;
+    chosen[i] = best;
+  }
+  return chosen;
+}
+
+function nearestPairsFirst(found: Points, previous: Points): Int32Array {
+  const order = found.re.length;
+  const pairs = Array.from({ length: order * order }, (_, at) => at).sort(
+    (a, b) =>
+      squareBetween(previous, Math.floor(a / order), found, a % order) -
+      squareBetween(previous, Math.floor(b / order), found, b % order),
+  );
+  const chosen = new Int32Array(order).fill(-1);
+  const used = new Uint8Array(order);
+  for (const pair of pairs) {
+    const [i, k] = [Math.floor(pair / order), pair % order];
+    if (chosen[i]! >= 0 || used[k]) continue;
+    chosen[i] = k;
+    used[k] = 1;
+  }
+  return chosen;
 }
 
 /** The point of the branches nearest to a place, and its gain. */

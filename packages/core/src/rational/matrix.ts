@@ -67,8 +67,8 @@ export function rowReduced(a: Matrix): { rows: Rational[][]; pivots: number[] } 
     const found = rows.findIndex((row, k) => k >= top && !isNought(row[column]!));
     if (found < 0) continue;
     [rows[top], rows[found]] = [rows[found]!, rows[top]!];
-    const pivot = rows[top]![column]!;
-    rows[top] = rows[top]!.map((value) => divideRational(value, pivot));
+    const pivot = rows[top][column]!;
+    rows[top] = rows[top].map((value) => divideRational(value, pivot));
     for (let k = 0; k < rows.length; k++) {
       const factor = rows[k]![column]!;
       if (k === top || isNought(factor)) continue;

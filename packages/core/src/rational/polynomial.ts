@@ -165,11 +165,14 @@ export function commonFactor(p: Polynomial, q: Polynomial): Polynomial {
 }
 
 /**
- * Square-free factors: `p` is a constant times the product of factor^multiplicity; factors are primitive, have only
- * simple roots and share none. Method: Yun, On square-free decomposition algorithms (1976).
+ * Square-free factors: `p` is a constant times the product of factor^multiplicity; factors have whole-number
+ * coefficients, have only simple roots and share none. Method: Yun, On square-free decomposition algorithms (1976).
  */
 export function squareFreeFactors(p: Polynomial): { factor: Polynomial; multiplicity: number }[] {
   if (degree(p) < 1) return [];
+  if (!shareFactorModulo(p.integers.map(modulo), derivative(p).integers.map(modulo))) {
+    return [{ factor: { integers: p.integers, denominator: 1n }, multiplicity: 1 }];
+  }
   const factors: { factor: Polynomial; multiplicity: number }[] = [];
   const a = primitivePart(p);
   const repeated = commonFactor(a, derivative(a));

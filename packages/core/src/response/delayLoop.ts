@@ -8,7 +8,7 @@ import { LinearRun } from './linearRun.js';
 import type { Motion } from './motion.js';
 import { PiecewiseMotion } from './piecewise.js';
 
-const tolerance = 1e-10;
+const tolerance = 1e-9;
 
 /**
  * Response to t^power/power! of a transfer with dead time inside a loop, as a run with one output.

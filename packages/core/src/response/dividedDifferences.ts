@@ -1,6 +1,6 @@
 import { type Complex, complex, magnitude, minus, plus, times } from '../system/complex.js';
 import type { Root } from '../system/roots.js';
-import { type Motion, type Rate, remainingOf, stepOf } from './motion.js';
+import { Jets, type Motion, Pace, type Rate, remainingOf } from './motion.js';
 
 const taylorTerms = 18;
 
@@ -151,6 +151,8 @@ function squared(re: Float64Array, im: Float64Array, n: number): [Float64Array, 
 }
 
 class BidiagonalMotion implements Motion {
+  private jets?: Jets;
+  private pace?: Pace;
   constructor(
     private readonly nodes: readonly Complex[],
     private readonly weights: readonly Complex[],
@@ -164,13 +166,19 @@ class BidiagonalMotion implements Motion {
     return sum;
   }
 
+  jet(time: number, into: Float64Array): void {
+    this.jets ??= new Jets(this);
+    this.jets.write(time, into);
+  }
+
   derivative(): Motion {
     const weights = this.weights.map((w, k) => plus(times(w, this.nodes[k]!), this.weights[k + 1] ?? complex(0)));
     return new BidiagonalMotion(this.nodes, weights, this.exponentials);
   }
 
   step(time: number, floor: number): number {
-    return stepOf(this.rates(), time, floor);
+    this.pace ??= new Pace(this.rates());
+    return this.pace.step(time, floor);
   }
 
   remaining(time: number): number {

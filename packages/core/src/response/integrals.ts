@@ -23,7 +23,7 @@ export interface ErrorIntegrals {
  */
 export function errorIntegrals(error: Transfer): ErrorIntegrals | null {
   const motion = settlingMotion(error);
-  if (!motion || motion.finalValue !== 0) return null;
+  if (motion?.finalValue !== 0) return null;
   let [absolute, squared, timeWeighted] = [0, 0, 0];
   eachSmoothStretch(motion.motion, (from, to) => {
     const middle = (from + to) / 2;

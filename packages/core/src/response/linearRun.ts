@@ -50,6 +50,11 @@ export class LinearRun {
   private mode = 0;
   private length: number;
   private upcoming = 0;
+  /** The span between two breaks that is being crossed, and the share of it that is done. */
+  private target = 0;
+  private from = 0;
+  private span = 0;
+  private share = 1;
   private scale = 0;
   private readonly breaks: number[];
   private readonly steps = new Map<string, Step>();
@@ -91,12 +96,20 @@ export class LinearRun {
     const { breaks } = this;
     const { longest, tolerance, switching } = this.options;
     while (this.upcoming < breaks.length && breaks[this.upcoming]! <= this.time * (1 + 1e-13)) this.upcoming += 1;
-    const gap = (breaks[this.upcoming] ?? Infinity) - this.time;
+    const target = breaks[this.upcoming] ?? Infinity;
+    if (target !== this.target || this.share >= 1) {
+      this.target = target;
+      this.from = this.time;
+      this.span = target === Infinity ? longest : target - this.time;
+      this.share = 0;
+    }
     for (;;) {
-      const halvings = Math.max(0, Math.ceil(Math.log2(gap / this.length) - 1e-9));
-      const length = gap === Infinity ? this.length : gap / 2 ** halvings;
-      const atBreak = gap !== Infinity && halvings === 0;
-      const to = atBreak ? breaks[this.upcoming]! : this.time + length;
+      // Steps are binary shares of the span, so that few lengths occur and their matrices are used again.
+      let pieces = 2 ** Math.max(0, Math.ceil(Math.log2(this.span / this.length) - 1e-9));
+      while (!Number.isInteger(this.share * pieces)) pieces *= 2;
+      const length = this.span / pieces;
+      const nextShare = this.share + 1 / pieces;
+      const to = nextShare === 1 && target !== Infinity ? target : this.from + this.span * nextShare;
       const { states, outputs, error } = this.attempt(length, to);
       const small = error <= tolerance * Math.max(this.scale, 1e-6);
       if (!small && length > 1e-9 * Math.max(longest, this.time)) {
@@ -105,6 +118,7 @@ export class LinearRun {
       }
       const event = switching ? this.firstChange(outputs[switching.output]!) : null;
       this.accept(length, to, event?.at ?? 1, states, outputs);
+      this.share = event ? 1 : nextShare;
       if (event) this.change(event.mode);
       if (error < (tolerance / 512) * this.scale) this.length = Math.min(longest, 2 * length);
       return;

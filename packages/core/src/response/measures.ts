@@ -5,7 +5,7 @@ import { settledMotion } from './delayLoop.js';
 import type { Motion } from './motion.js';
 import { dcGainOf, respond } from './respond.js';
 import { stepResponse } from './step.js';
-import { crossing, monotonePieces } from './walk.js';
+import { crossing, lastOutside, monotonePieces } from './walk.js';
 
 /**
  * What is read off a unit step response; definitions in docs/numerics.md. Times in seconds. All but `stable` are null
@@ -38,7 +38,8 @@ export interface Measures {
 const oneTimeConstant = 1 - Math.exp(-1);
 const levels = [0.1, 0.5, oneTimeConstant, 0.9, 1];
 
-const none: Measures = {
+/** Measures of a system that has none. */
+export const noMeasures: Measures = {
   stable: false,
   finalValue: null,
   riseTime: null,
@@ -58,13 +59,13 @@ const none: Measures = {
  * @throws Problem `improper` when the system has more zeros than poles.
  */
 export function measuresOf(system: System, motion: Motion = stepResponse(system)): Measures {
-  return system.stable ? measuresOfMotion(motion, system.dcGain!) : none;
+  return system.stable ? measuresOfMotion(motion, system.dcGain!) : noMeasures;
 }
 
 /** Measures of the unit step response of a transfer, dead times included. @throws Problem as `respond`. */
 export function measuresOfTransfer(written: Transfer): Measures {
   const transfer = simplified(written);
-  if (!isStable(transfer)) return none;
+  if (!isStable(transfer)) return noMeasures;
   const finalValue = dcGainOf(transfer)!;
   const motion = withDeadTime(transfer) ? respond(transfer) : settledMotion(transfer, finalValue);
   return measuresOfMotion(motion, finalValue);
@@ -72,25 +73,22 @@ export function measuresOfTransfer(written: Transfer): Measures {
 
 /** Measures of a motion that tends to the final value. */
 export function measuresOfMotion(motion: Motion, finalValue: number): Measures {
-  if (finalValue === 0) return { ...none, stable: true, finalValue };
+  if (finalValue === 0) return { ...noMeasures, stable: true, finalValue };
 
   // Everything below is about z = y/yf, which tends to 1.
   const relative = (time: number): number => motion.at(time) / finalValue;
   const firstAt = new Map<number, number>();
-  const lastOutside = new Map<number, [number, number]>();
   let lowest = 0;
   let highest = relative(0);
   let highestAt = 0;
+  const size = Math.abs(finalValue);
   const largest = motion.remaining(0);
   const noise =
-    (Number.isFinite(largest) ? largest : Math.abs(finalValue)) * 4 * Number.EPSILON +
-    1e-13 * Math.abs(finalValue) +
-    (motion.accuracy ?? 0);
-  const enough = (time: number): boolean => {
-    const rest = motion.remaining(time) / Math.abs(finalValue);
-    const found = highest - 1;
-    return rest < Math.max(Math.min(0.02, found), 1e-11, (2 * noise) / Math.abs(finalValue));
-  };
+    (Number.isFinite(largest) ? largest : size) * 4 * Number.EPSILON + 1e-13 * size + (motion.accuracy ?? 0);
+  const least = Math.max(1e-11, (2 * noise) / size);
+  // Once what is left cannot beat the highest point found, only the settling times are open.
+  const enough = (time: number): boolean =>
+    motion.remaining(time) / size < Math.max(firstAt.has(1) ? highest - 1 : 0, least);
 
   for (const piece of monotonePieces(motion, noise, enough)) {
     const from = piece.fromValue / finalValue;
@@ -99,27 +97,19 @@ export function measuresOfMotion(motion: Motion, finalValue: number): Measures {
     for (const level of levels) {
       if (firstAt.has(level)) continue;
       if (from >= level) firstAt.set(level, piece.from);
-      else if (to >= level)
+      else if (to >= level) {
         firstAt.set(
           level,
           crossing((t) => relative(t) - level, piece.from, piece.to),
         );
+      }
     }
     if (to > highest) [highest, highestAt] = [to, piece.to];
-    for (const band of [0.02, 0.05]) {
-      if (Math.abs(to - 1) > band) lastOutside.set(band, [piece.to, piece.to]);
-      else if (Math.abs(from - 1) > band) lastOutside.set(band, [piece.from, piece.to]);
-    }
   }
 
-  const overshoot = highest - 1 > Math.max(1e-11, noise / Math.abs(finalValue)) ? highest - 1 : 0;
-  const settled = (band: number): number => {
-    const last = lastOutside.get(band);
-    if (!last) return 0;
-    // The piece is monotone: it enters the band from the side on which it starts.
-    const side = Math.sign(relative(last[0]) - 1) * band;
-    return crossing((t) => relative(t) - 1 - side, last[0], last[1]);
-  };
+  const overshoot = highest - 1 > Math.max(1e-11, noise / size) ? highest - 1 : 0;
+  const settled = (band: number): number =>
+    lastOutside(motion, finalValue, band * size, timeWithin(motion, 0.99 * band * size), noise);
   const rise = firstAt.get(0.9);
   return {
     stable: true,
@@ -133,6 +123,18 @@ export function measuresOfMotion(motion: Motion, finalValue: number): Measures {
     overshootPercent: 100 * overshoot,
     peakTime: overshoot > 0 ? highestAt : null,
     peakValue: overshoot > 0 ? highest * finalValue : null,
-    undershootPercent: lowest < -Math.max(1e-11, noise / Math.abs(finalValue)) ? -100 * lowest : 0,
+    undershootPercent: lowest < -Math.max(1e-11, noise / size) ? -100 * lowest : 0,
   };
+}
+
+/** Some time, not much later than need be, after which no more than `size` still moves. */
+function timeWithin(motion: Motion, size: number): number {
+  let [low, high] = [0, 1];
+  while (motion.remaining(high) > size && high < 1e15) [low, high] = [high, 2 * high];
+  for (let round = 0; round < 12; round++) {
+    const middle = (low + high) / 2;
+    if (motion.remaining(middle) > size) low = middle;
+    else high = middle;
+  }
+  return high;
 }

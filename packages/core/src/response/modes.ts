@@ -1,7 +1,7 @@
 import { type Complex, complex, magnitude, plus, times } from '../system/complex.js';
 import { partialFractions } from '../system/partialFractions.js';
 import type { Root } from '../system/roots.js';
-import { type Motion, type Rate, remainingOf, stepOf } from './motion.js';
+import { type Motion, Pace, type Rate, remainingOf } from './motion.js';
 
 /** c·t^power/power!·e^(pole·t); of a conjugate pair only the upper half is kept, `weight` 2. */
 interface Mode {
@@ -30,6 +30,9 @@ export function modalMotion(
 class ModalMotion implements Motion {
   private readonly table: Float64Array;
   private readonly rates: readonly Rate[];
+  private pace?: Pace;
+  private slope?: ModalMotion;
+  private curvature?: ModalMotion;
 
   constructor(private readonly modes: readonly Mode[]) {
     this.rates = this.ratesOf();
@@ -56,7 +59,35 @@ class ModalMotion implements Motion {
     return sum;
   }
 
-  derivative(): Motion {
+  jet(time: number, into: Float64Array): void {
+    this.slope ??= this.derivative();
+    this.curvature ??= this.slope.derivative();
+    const [a, b, c] = [this.table, this.slope.table, this.curvature.table];
+    let [value, slope, curvature] = [0, 0, 0];
+    for (let k = 0; k < a.length; k += 5) {
+      const re = a[k]!;
+      const im = a[k + 1]!;
+      const power = a[k + 2]!;
+      let size = re === 0 ? 1 : Math.exp(re * time);
+      if (power > 0) size *= time ** power;
+      if (im === 0) {
+        value += size * a[k + 3]!;
+        slope += size * b[k + 3]!;
+        curvature += size * c[k + 3]!;
+        continue;
+      }
+      const x = size * Math.cos(im * time);
+      const y = size * Math.sin(im * time);
+      value += a[k + 3]! * x - a[k + 4]! * y;
+      slope += b[k + 3]! * x - b[k + 4]! * y;
+      curvature += c[k + 3]! * x - c[k + 4]! * y;
+    }
+    into[0] = value;
+    into[1] = slope;
+    into[2] = curvature;
+  }
+
+  derivative(): ModalMotion {
     return new ModalMotion(
       this.modes.map((mode, k) => {
         const next = this.modes[k - 1];
@@ -67,7 +98,8 @@ class ModalMotion implements Motion {
   }
 
   step(time: number, floor: number): number {
-    return stepOf(this.rates, time, floor);
+    this.pace ??= new Pace(this.rates);
+    return this.pace.step(time, floor);
   }
 
   remaining(time: number): number {

@@ -5,9 +5,11 @@
 export interface Motion {
   at(time: number): number;
   derivative(): Motion;
+  /** Writes value, slope and curvature at a time. */
+  jet(time: number, into: Float64Array): void;
   /** Time to the next sample: no extreme higher than `floor` hides between it and this one. */
   step(time: number, floor: number): number;
-  /** Upper bound of everything that still moves after a time; infinite while something grows or is yet to come. */
+  /** Upper bound, never rising, of everything that still moves after a time; infinite while something is yet to come. */
   remaining(time: number): number;
   /** Largest error of a value, where it is more than rounding. */
   readonly accuracy?: number;
@@ -24,32 +26,61 @@ export interface Rate {
   readonly power: number;
 }
 
-const radiansPerStep = 0.4;
+const radiansPerStep = 0.6;
 
-/** A fraction of a radian of the fastest term still above the floor. */
-export function stepOf(rates: readonly Rate[], time: number, floor: number): number {
-  let fastest = 0;
-  let slowest = Infinity;
-  for (const { re, im, power, size } of rates) {
-    if (re === 0 && im === 0) continue;
-    const speed = Math.hypot(re, im);
-    if (speed < slowest) slowest = speed;
-    if (
-      speed > fastest &&
-      size * (power === 0 || time === 0 ? 1 : Math.max(1, time ** power)) * Math.exp(re * time) > floor
-    ) {
-      fastest = speed;
-    }
+/** The rates of what moves, fastest first, so that steps are found at once. */
+export class Pace {
+  private readonly speeds: Float64Array;
+  private readonly moving: readonly Rate[];
+  private readonly logSizes: Float64Array;
+
+  constructor(rates: readonly Rate[]) {
+    this.moving = rates
+      .filter(({ re, im }) => re !== 0 || im !== 0)
+      .sort((a, b) => b.re * b.re + b.im * b.im - a.re * a.re - a.im * a.im);
+    this.speeds = Float64Array.from(this.moving, ({ re, im }) => Math.hypot(re, im));
+    this.logSizes = Float64Array.from(this.moving, ({ size }) => Math.log(size));
   }
-  return radiansPerStep / (fastest || (Number.isFinite(slowest) ? slowest : 1));
+
+  /** A fraction of a radian of the fastest term still above the floor. */
+  step(time: number, floor: number): number {
+    const { moving, speeds, logSizes } = this;
+    const least = Math.log(floor);
+    for (let k = 0; k < moving.length; k++) {
+      const { re, power } = moving[k]!;
+      const raised = power > 0 && time > 1 ? power * Math.log(time) : 0;
+      if (logSizes[k]! + re * time + raised > least) return radiansPerStep / speeds[k]!;
+    }
+    return radiansPerStep / (speeds[speeds.length - 1] ?? 1);
+  }
 }
 
-/** Upper bound of all terms that decay or grow, at a time. */
+/** Upper bound of all terms that decay, at a time and after; infinite when one does not. */
 export function remainingOf(rates: readonly Rate[], time: number): number {
   let sum = 0;
   for (const { re, im, power, size } of rates) {
     if (re === 0 && im === 0 && power === 0) continue;
-    sum += size * (power === 0 ? 1 : time ** power) * Math.exp(re * time);
+    if (re >= 0 && size > 0) return Infinity;
+    // t^power·e^(re·t) is largest at power/|re|.
+    const at = power === 0 ? time : Math.max(time, -power / re);
+    sum += size * (power === 0 ? 1 : at ** power) * Math.exp(re * at);
   }
   return sum;
+}
+
+/** Value, slope and curvature by the derivatives, for motions that have nothing quicker. */
+export class Jets {
+  private readonly slope: Motion;
+  private readonly curvature: Motion;
+
+  constructor(private readonly motion: Motion) {
+    this.slope = motion.derivative();
+    this.curvature = this.slope.derivative();
+  }
+
+  write(time: number, into: Float64Array): void {
+    into[0] = this.motion.at(time);
+    into[1] = this.slope.at(time);
+    into[2] = this.curvature.at(time);
+  }
 }

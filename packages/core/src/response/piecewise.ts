@@ -1,4 +1,4 @@
-import type { Motion } from './motion.js';
+import { Jets, type Motion } from './motion.js';
 
 /** A stretch [from, to) on which a motion is the polynomial Σ powers[k]·((t − from)/(to − from))^k. */
 export interface PolynomialPiece {
@@ -36,6 +36,7 @@ export function valueOf({ from, to, powers }: PolynomialPiece, time: number): nu
 
 /** A motion of polynomial pieces, worked out as far as it is asked for. */
 export class PiecewiseMotion implements Motion {
+  private jets?: Jets;
   /** @param order which derivative of the pieces this is */
   constructor(
     private readonly source: PieceSource,
@@ -50,6 +51,11 @@ export class PiecewiseMotion implements Motion {
     const piece = pieces[pieceAt(pieces, time)];
     if (!piece) return 0;
     return this.order === 0 ? valueOf(piece, time) : derivativeOf(piece, time, this.order);
+  }
+
+  jet(time: number, into: Float64Array): void {
+    this.jets ??= new Jets(this);
+    this.jets.write(time, into);
   }
 
   derivative(): Motion {

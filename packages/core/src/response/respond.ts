@@ -9,21 +9,14 @@ import {
   rationalFromNumber,
   rationalToNumber,
 } from '../rational/number.js';
-import {
-  type Polynomial,
-  coefficient,
-  degree,
-  divide,
-  multiply,
-  polynomial,
-  polynomialOf,
-} from '../rational/polynomial.js';
+import { type Polynomial, coefficient, degree, divide, polynomialOf } from '../rational/polynomial.js';
+import { systemOf } from '../system/system.js';
 import { type Transfer, highestDegree, simplified } from '../system/transfer.js';
 import { delayRun } from './delayLoop.js';
 import { type Input, type InputPart, partsOf } from './input.js';
 import type { Motion } from './motion.js';
 import { PiecewiseMotion } from './piecewise.js';
-import { inverseTransform } from './step.js';
+import { integratedMotion, inverseTransform } from './step.js';
 import { type ShiftedMotion, Superposition } from './superposition.js';
 
 const unitStep: Input = { kind: 'step' };
@@ -78,19 +71,15 @@ function unitResponses(transfer: Transfer, power: InputPart['power']): ShiftedMo
   }
   const denominator = transfer.denominator[0]!.polynomial;
   return transfer.numerator.map(({ delay, polynomial: numerator }) => ({
-    motion: inverseTransform(timesPower({ numerator, denominator }, power)),
+    motion: integratedMotion(systemOf(withoutImpulse({ numerator, denominator }, power)), power + 1),
     factor: 1,
     from: rationalToNumber(delay),
   }));
 }
 
-/** The fraction times the transform of t^power/power!, 1/s^(power+1); an impulse of the output is left out. */
-function timesPower(fraction: Fraction, power: InputPart['power']): Fraction {
-  if (power >= 0) {
-    const integrators = polynomial([...Array<bigint>(power + 1).fill(0n), 1n]);
-    return { numerator: fraction.numerator, denominator: multiply(fraction.denominator, integrators) };
-  }
-  if (degree(fraction.numerator) < degree(fraction.denominator)) return fraction;
+/** The fraction; for an impulse response without its direct term. */
+function withoutImpulse(fraction: Fraction, power: InputPart['power']): Fraction {
+  if (power >= 0 || degree(fraction.numerator) < degree(fraction.denominator)) return fraction;
   return { numerator: divide(fraction.numerator, fraction.denominator).remainder, denominator: fraction.denominator };
 }
 

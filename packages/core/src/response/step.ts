@@ -1,6 +1,6 @@
 import { Problem } from '../expression/problem.js';
 import { type Fraction, isProper } from '../rational/fraction.js';
-import { isZero, multiply, s } from '../rational/polynomial.js';
+import type { Root } from '../system/roots.js';
 import { type System, systemOf } from '../system/system.js';
 import { dividedDifferenceMotion } from './dividedDifferences.js';
 import { modalMotion } from './modes.js';
@@ -15,20 +15,28 @@ export function stepResponse(system: System): Motion {
   if (!isProper(system.fraction)) {
     throw new Problem('improper', 'More zeros than poles: the step response would start with an impulse.');
   }
-  return inverseTransform({
-    numerator: system.fraction.numerator,
-    denominator: multiply(system.fraction.denominator, s),
-  });
+  return integratedMotion(system, 1);
 }
 
 /** The time function of a strictly proper fraction. */
-export function inverseTransform(fraction: Fraction): Motion {
-  if (isZero(fraction.numerator)) return modalMotion(0, [], []).motion;
-  const { gain, zeros, poles } = systemOf(fraction);
-  const { motion, error } = modalMotion(gain, zeros, poles);
-  const scale = typicalSize(motion, poles);
-  if (error <= 1e-11 * scale) return motion;
-  return dividedDifferenceMotion(gain, zeros, poles);
+export const inverseTransform = (fraction: Fraction): Motion => integratedMotion(systemOf(fraction), 0);
+
+/**
+ * The time function of a system over s^integrators, which must be strictly proper: the response to an impulse, step,
+ * ramp or parabola for 0, 1, 2 or 3 integrators.
+ */
+export function integratedMotion({ gain, zeros, poles }: System, integrators: number): Motion {
+  if (gain === 0) return modalMotion(0, [], []).motion;
+  const isOrigin = ({ re, im }: Root): boolean => re === 0 && im === 0;
+  const count = (found: readonly Root[]): number => found.find(isOrigin)?.multiplicity ?? 0;
+  const atOrigin = integrators + count(poles) - count(zeros);
+  const ownPoles: Root[] = poles.filter((pole) => !isOrigin(pole));
+  const ownZeros: Root[] = zeros.filter((zero) => !isOrigin(zero));
+  if (atOrigin > 0) ownPoles.push({ re: 0, im: 0, multiplicity: atOrigin });
+  if (atOrigin < 0) ownZeros.push({ re: 0, im: 0, multiplicity: -atOrigin });
+  const { motion, error } = modalMotion(gain, ownZeros, ownPoles);
+  if (error <= 1e-11 * typicalSize(motion, ownPoles)) return motion;
+  return dividedDifferenceMotion(gain, ownZeros, ownPoles);
 }
 
 /** Largest value at the times that the poles set. */

@@ -1,4 +1,4 @@
-import type { Motion } from './motion.js';
+import { Jets, type Motion } from './motion.js';
 
 /** A motion times a factor, shifted to begin later. */
 export interface ShiftedMotion {
@@ -9,6 +9,7 @@ export interface ShiftedMotion {
 
 /** The sum of motions that begin at different times, and a constant. */
 export class Superposition implements Motion {
+  private jets?: Jets;
   readonly breaks: number[];
 
   constructor(
@@ -23,6 +24,11 @@ export class Superposition implements Motion {
     let sum = this.level;
     for (const { motion, factor, from } of this.parts) if (time >= from) sum += factor * motion.at(time - from);
     return sum;
+  }
+
+  jet(time: number, into: Float64Array): void {
+    this.jets ??= new Jets(this);
+    this.jets.write(time, into);
   }
 
   derivative(): Motion {

@@ -20,61 +20,138 @@ export function* monotonePieces(
   floor: number,
   enough: (time: number) => boolean,
 ): Generator<Piece, void, undefined> {
-  const slope = motion.derivative();
-  const curvature = slope.derivative();
+  const turns = new Turns(motion);
   const breaks = (motion.breaks ?? []).filter((time) => time > 0);
   let upcoming = 0;
   let time = 0;
   let start = 0;
-  let startValue = motion.at(0);
-  let here = slope.at(0);
-  let bend = curvature.at(0);
+  let here = turns.jetAt(0);
+  let there: Float64Array = new Float64Array(3);
+  let startValue = here[0]!;
   for (let step = 0; step < longestWalk; step++) {
     let next = time + motion.step(time, floor);
     const atBreak = upcoming < breaks.length && next >= breaks[upcoming]!;
     if (atBreak) next = breaks[upcoming++]!;
     const end = atBreak ? before(next) : next;
-    const there = slope.at(end);
-    const bendThere = curvature.at(end);
-    for (const turn of turnsBetween(slope, curvature, time, end, here, there, bend, bendThere)) {
+    turns.jetAt(end, there);
+    for (const turn of turns.between(time, end, here, there)) {
       const value = motion.at(turn);
       yield { from: start, to: turn, fromValue: startValue, toValue: value };
       start = turn;
       startValue = value;
     }
-    [time, here, bend] = [next, there, bendThere];
+    time = next;
+    const old = here;
+    here = there;
+    there = old;
     if (atBreak) {
-      const [left, right] = [motion.at(end), motion.at(next)];
+      const left = here[0]!;
+      turns.jetAt(next, here);
       yield { from: start, to: next, fromValue: startValue, toValue: left };
-      if (left !== right) yield { from: next, to: next, fromValue: left, toValue: right };
-      [start, startValue, here, bend] = [next, right, slope.at(next), curvature.at(next)];
+      if (left !== here[0]) yield { from: next, to: next, fromValue: left, toValue: here[0]! };
+      start = next;
+      startValue = here[0]!;
     }
     if (enough(time)) break;
   }
-  yield { from: start, to: time, fromValue: startValue, toValue: motion.at(time) };
+  yield { from: start, to: time, fromValue: startValue, toValue: here[0]! };
+}
+
+/**
+ * The last time at which a motion leaves or enters the band around a level, searched backwards from a time after which
+ * it stays inside; 0 when it is never outside.
+ */
+export function lastOutside(motion: Motion, level: number, band: number, from: number, floor: number): number {
+  const turns = new Turns(motion);
+  const breaks = (motion.breaks ?? []).filter((time) => time > 0 && time < from);
+  const isOutside = (value: number): boolean => Math.abs(value - level) > band;
+  const entry = (outside: number, value: number, inside: number): number => {
+    const edge = level + Math.sign(value - level) * band;
+    return crossing((time) => motion.at(time) - edge, outside, inside);
+  };
+  let time = from;
+  let there = turns.jetAt(time);
+  let here: Float64Array = new Float64Array(3);
+  for (let step = 0; step < longestWalk && time > 0; step++) {
+    let length = motion.step(time, floor);
+    length = Math.min(length, motion.step(Math.max(0, time - length), floor));
+    let back = Math.max(0, time - length);
+    const brake = breaks[breaks.length - 1];
+    const atBreak = brake !== undefined && back <= brake;
+    if (atBreak) back = breaks.pop()!;
+    turns.jetAt(back, here);
+    let later = time;
+    for (const turn of turns.between(back, time, here, there).reverse()) {
+      const value = motion.at(turn);
+      if (isOutside(value)) return entry(turn, value, later);
+      later = turn;
+    }
+    if (isOutside(here[0]!)) return entry(back, here[0]!, later);
+    time = back;
+    const old = there;
+    there = here;
+    here = old;
+    if (atBreak) {
+      // Just before a jump the motion may be outside although it is inside right after.
+      time = before(back);
+      turns.jetAt(time, there);
+      if (isOutside(there[0]!)) return back;
+    }
+  }
+  return 0;
 }
 
 /** The last double before a positive time. */
 export const before = (time: number): number => time * (1 - Number.EPSILON / 2);
 
-function turnsBetween(
-  slope: Motion,
-  curvature: Motion,
-  a: number,
-  b: number,
-  slopeA: number,
-  slopeB: number,
-  bendA: number,
-  bendB: number,
-): number[] {
-  if (slopeA * slopeB < 0) return [crossing((t) => slope.at(t), a, b)];
-  if (bendA * bendB < 0 && slopeA * bendA < 0) {
-    const middle = crossing((t) => curvature.at(t), a, b);
-    if (slope.at(middle) * slopeA < 0) {
-      return [crossing((t) => slope.at(t), a, middle), crossing((t) => slope.at(t), middle, b)];
-    }
+/** Finds the extremes of a motion within a step that is short against its fastest term. */
+class Turns {
+  private readonly slope: Motion;
+  private readonly curvature: Motion;
+
+  private readonly scratch = new Float64Array(3);
+
+  constructor(private readonly motion: Motion) {
+    this.slope = motion.derivative();
+    this.curvature = this.slope.derivative();
   }
-  return [];
+
+  /** Value, slope and curvature. */
+  jetAt(time: number, into: Float64Array = new Float64Array(3)): Float64Array {
+    this.motion.jet(time, into);
+    return into;
+  }
+
+  /** Times, rising, at which the motion turns between two jets. */
+  between(a: number, b: number, here: Float64Array, there: Float64Array): number[] {
+    if (here[1]! * there[1]! < 0) return [this.turn(a, b, here[1]!)];
+    if (here[2]! * there[2]! < 0 && here[1]! * here[2]! < 0) {
+      const curvature = this.curvature;
+      const middle = crossing((t) => curvature.at(t), a, b);
+      if (this.slope.at(middle) * here[1]! < 0) {
+        return [this.turn(a, middle, here[1]!), this.turn(middle, b, -here[1]!)];
+      }
+    }
+    return [];
+  }
+
+  /** The zero of the slope. Method: Newton, kept inside the bracket by bisection. */
+  private turn(from: number, to: number, slopeAtFrom: number): number {
+    let [a, b] = [from, to];
+    let time = (a + b) / 2;
+    for (let round = 0; round < 100; round++) {
+      this.motion.jet(time, this.scratch);
+      const slope = this.scratch[1]!;
+      if (slope === 0) return time;
+      if (slope > 0 === slopeAtFrom > 0) a = time;
+      else b = time;
+      let next = time - slope / this.scratch[2]!;
+      if (!(next > a && next < b)) next = (a + b) / 2;
+      if (Math.abs(next - time) <= 2 * Number.EPSILON * Math.abs(time) || next <= a || next >= b) return next;
+      time = next;
+    }
+    return time;
+  }
 }
 
 /**

@@ -122,7 +122,7 @@ export function degreeIn(p: SymbolicPolynomial, symbol: number): number {
 
 /** Coefficients by rising power of a symbol, each a polynomial in the others. */
 export function coefficientsIn(p: SymbolicPolynomial, symbol: number): SymbolicPolynomial[] {
-  const found: Map<string, bigint>[] = Array.from({ length: degreeIn(p, symbol) + 1 }, () => new Map());
+  const found: Map<string, bigint>[] = Array.from({ length: degreeIn(p, symbol) + 1 }, () => new Map<string, bigint>());
   for (const [key, c] of p.terms) {
     found[exponentIn(key, symbol)]!.set(`${key.slice(0, symbol)}\0${key.slice(symbol + 1)}`, c);
   }

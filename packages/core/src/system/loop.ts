@@ -1,6 +1,6 @@
 import { Problem } from '../expression/problem.js';
 import { type Fraction, isProper, multiplyFractions } from '../rational/fraction.js';
-import { type Polynomial, add, isHurwitz, isZero } from '../rational/polynomial.js';
+import { type Polynomial, add, degree, isHurwitz, isZero } from '../rational/polynomial.js';
 import { type Pole, type System, poleOf, systemOf } from './system.js';
 import { roots } from './roots.js';
 
@@ -43,10 +43,13 @@ export function closedFraction(
 /** The closed loop in numbers. @throws Problem as `closedFraction`. */
 export function closeLoop(controller: Fraction, plant: Fraction): Loop {
   const { open, fraction, characteristic } = closedFraction(controller, plant);
-  return { open, closed: systemOf(fraction), characteristic, stable: isHurwitz(characteristic) };
+  const closed = systemOf(fraction);
+  const hidesNone = degree(characteristic) === degree(closed.fraction.denominator);
+  return { open, closed, characteristic, stable: hidesNone ? closed.stable : isHurwitz(characteristic) };
 }
 
 /** Every mode of the loop, hidden ones included. */
 export function modesOf(loop: Loop): Pole[] {
-  return roots(loop.characteristic).map(poleOf);
+  const hidesNone = degree(loop.characteristic) === degree(loop.closed.fraction.denominator);
+  return hidesNone ? [...loop.closed.poles] : roots(loop.characteristic).map(poleOf);
 }

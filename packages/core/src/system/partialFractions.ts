@@ -28,6 +28,13 @@ export function partialFractions<Pole extends Root>({
   for (const pole of poles) {
     if (pole.im < 0) continue;
     const m = pole.multiplicity;
+    if (m === 1) {
+      const { residue, closest } = simpleResidue(gain, zeros, poles, pole);
+      terms.push({ pole, power: 1, residue });
+      const shift = closest === Infinity ? 1 : 1 + magnitude(pole) / closest;
+      error += (pole.im > 0 ? 2 : 1) * magnitude(residue) * shift * Number.EPSILON;
+      continue;
+    }
     let series: Complex[] = [complex(gain), ...Array.from({ length: m - 1 }, () => complex(0))];
     let closest = Infinity;
     for (const zero of zeros) {
@@ -45,6 +52,39 @@ export function partialFractions<Pole extends Root>({
   }
   const order = (roots: readonly Root[]): number => roots.reduce((sum, { multiplicity }) => sum + multiplicity, 0);
   return { terms, direct: order(zeros) === order(poles) ? gain : 0, error };
+}
+
+/** The residue at a simple pole, and the distance to the pole nearest to it. */
+function simpleResidue(
+  gain: number,
+  zeros: readonly Root[],
+  poles: readonly Root[],
+  pole: Root,
+): { residue: Complex; closest: number } {
+  let [aboveRe, aboveIm, belowRe, belowIm] = [gain, 0, 1, 0];
+  let nearest = Infinity;
+  for (const { re, im, multiplicity } of zeros) {
+    const dx = pole.re - re;
+    const dy = pole.im - im;
+    for (let k = 0; k < multiplicity; k++) {
+      const x = aboveRe * dx - aboveIm * dy;
+      aboveIm = aboveRe * dy + aboveIm * dx;
+      aboveRe = x;
+    }
+  }
+  for (const other of poles) {
+    if (other === pole) continue;
+    const dx = pole.re - other.re;
+    const dy = pole.im - other.im;
+    nearest = Math.min(nearest, dx * dx + dy * dy);
+    for (let k = 0; k < other.multiplicity; k++) {
+      const x = belowRe * dx - belowIm * dy;
+      belowIm = belowRe * dy + belowIm * dx;
+      belowRe = x;
+    }
+  }
+  const residue = over({ re: aboveRe, im: aboveIm }, { re: belowRe, im: belowIm });
+  return { residue, closest: Math.sqrt(nearest) };
 }
 
 /** Series times (distance + x), cut to its length. */

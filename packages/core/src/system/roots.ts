@@ -18,7 +18,7 @@ export interface Root extends Complex {
 export function roots(p: Polynomial): Root[] {
   const found: Root[] = [];
   for (const { factor, multiplicity } of squareFreeFactors(p)) {
-    for (const root of simpleRoots(factor.integers)) found.push({ ...root, multiplicity });
+    for (const { re, im } of simpleRoots(factor.integers)) found.push({ re, im, multiplicity });
   }
   return found.sort((a, b) => a.re - b.re || b.im - a.im);
 }
@@ -68,38 +68,53 @@ function manyRoots(integers: readonly bigint[]): Complex[] {
   const reliable = aberth(scaled, re, im);
   if (!reliable) refine(integers, exponent, re, im);
   const unit = 2 ** exponent;
-  return conjugatePairs(Array.from(re, (x, k) => ({ re: x * unit, im: im[k]! * unit })));
+  for (let k = 0; k < n; k++) {
+    re[k]! *= unit;
+    im[k]! *= unit;
+  }
+  return conjugatePairs(re, im);
 }
 
 /** Coefficients of p(2^exponent · z), divided by a power of two so that the largest is near 1. */
 function scaledCoefficients(integers: readonly bigint[], exponent: number): Float64Array {
-  const n = integers.length - 1;
-  const offset = exponent < 0 ? -exponent * n : 0;
-  const shifted = integers.map((c, k) => c << BigInt(exponent * k + offset));
-  const unit = 1n << BigInt(Math.max(...shifted.map(bitLength)));
-  return Float64Array.from(shifted, (c) => ratioToNumber(c, unit));
+  // In doubles wherever they neither overflow nor lose small coefficients.
+  const largest = Math.max(...integers.map((c, k) => bitLength(c) + exponent * k));
+  const plain = integers.every((c) => bitLength(c) < 1000);
+  return Float64Array.from(integers, (c, k) => {
+    const shift = exponent * k - largest;
+    if (plain && shift > -1000) return Number(c) * 2 ** shift;
+    return shift < 0 ? ratioToNumber(c, 1n << BigInt(-shift)) : ratioToNumber(c << BigInt(shift), 1n);
+  });
 }
 
 /** Makes the set exactly symmetric about the real axis: a root nearest to its own mirror image is real. */
-function conjugatePairs(found: Complex[]): Complex[] {
+function conjugatePairs(re: Float64Array, im: Float64Array): Complex[] {
   const result: Complex[] = [];
-  const free = [...found].sort((a, b) => Math.abs(b.im) - Math.abs(a.im));
-  while (free.length > 0) {
-    const root = free.shift()!;
+  const order = Array.from(im.keys()).sort((a, b) => Math.abs(im[b]!) - Math.abs(im[a]!));
+  const used = new Uint8Array(re.length);
+  for (const i of order) {
+    if (used[i]) continue;
+    used[i] = 1;
     let partner = -1;
-    let nearest = 2 * Math.abs(root.im);
-    free.forEach((other, k) => {
-      const distance = Math.hypot(other.re - root.re, other.im + root.im);
-      if (distance < nearest) [nearest, partner] = [distance, k];
-    });
+    let nearest = 4 * im[i]! * im[i]!;
+    for (let k = 0; k < re.length; k++) {
+      if (used[k]) continue;
+      const dx = re[k]! - re[i]!;
+      const dy = im[k]! + im[i]!;
+      const square = dx * dx + dy * dy;
+      if (square < nearest) {
+        nearest = square;
+        partner = k;
+      }
+    }
     if (partner < 0) {
-      result.push({ re: root.re, im: 0 });
+      result.push({ re: re[i]!, im: 0 });
       continue;
     }
-    const [other] = free.splice(partner, 1);
-    const re = (root.re + other!.re) / 2;
-    const im = Math.abs(root.im - other!.im) / 2;
-    result.push({ re, im }, { re, im: -im });
+    used[partner] = 1;
+    const x = (re[i]! + re[partner]!) / 2;
+    const y = Math.abs(im[i]! - im[partner]!) / 2;
+    result.push({ re: x, im: y }, { re: x, im: -y });
   }
   return result;
 }

@@ -159,7 +159,7 @@ function modalForm(fraction: Fraction): StateMatrices {
 export function controllabilityMatrix({ a, b }: StateSpace): Matrix {
   const blocks: Matrix[] = [];
   let block = b;
-  for (let k = 0; k < a.length; k++) {
+  while (blocks.length < a.length) {
     blocks.push(block);
     block = multiplyMatrices(a, block);
   }

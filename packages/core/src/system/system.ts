@@ -46,7 +46,9 @@ export function systemOf(fraction: Fraction): System {
 export function poleOf(root: Root): Pole {
   const naturalFrequency = Math.hypot(root.re, root.im);
   return {
-    ...root,
+    re: root.re,
+    im: root.im,
+    multiplicity: root.multiplicity,
     naturalFrequency,
     dampingRatio: naturalFrequency === 0 ? null : -root.re / naturalFrequency,
     timeConstant: root.re < 0 ? -1 / root.re : null,

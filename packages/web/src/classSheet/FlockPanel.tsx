@@ -1,4 +1,4 @@
-import type { ClassSheet, Part, VerdictItem } from '@nailset/core';
+import { type ClassSheet, type Part, type VerdictItem, noMeasures } from '@nailset/core';
 import { useMemo, useState } from 'react';
 import { ResponsePlot } from '../plot/ResponsePlot';
 import type { PlotCurve } from '../plot/curves';
@@ -89,17 +89,6 @@ function classLimits(part: Extract<Part, { kind: 'gains' }>, frame: Frame) {
     const blank = { label: '', unit: '', measured: null, close: false, points: 0, outOf: 0, words: '' };
     return { ...blank, id: nail.id, limit: nail.limit, relation: nail.relation, met: true };
   });
-  const atRest = {
-    stable: true,
-    finalValue: 1,
-    riseTime: null,
-    riseTimeFull: null,
-    settlingTime: null,
-    settlingTime5: null,
-    overshootPercent: null,
-    peakTime: null,
-    peakValue: null,
-    undershootPercent: null,
-  };
+  const atRest = { ...noMeasures, stable: true, finalValue: 1 };
   return limitsOf(part.nails, items, atRest, 0, frame.tMax).filter((limit) => limit.ground);
 }

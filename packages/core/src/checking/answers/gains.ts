@@ -7,7 +7,8 @@ import { type ControllerForm, type Gains, controllerOf, gainsOfForm } from '../.
 import { type Loop, closeLoop, closedFraction, modesOf } from '../../system/loop.js';
 import { measuresOf } from '../../response/measures.js';
 import { checkNails } from '../nails.js';
-import { type Verdict, verdictOf } from '../verdict.js';
+import type { Verdict } from '../verdict.js';
+import { verdictOf } from '../verdictOf.js';
 import { formatPoint, listOf } from '../words.js';
 import type { AnswerKind } from './kind.js';
 

@@ -8,7 +8,7 @@ import { coefficient, degree } from '../../rational/polynomial.js';
 import { measuresOf } from '../../response/measures.js';
 import { systemOf } from '../../system/system.js';
 import { quantities } from '../quantities/index.js';
-import { verdictOf } from '../verdict.js';
+import { verdictOf } from '../verdictOf.js';
 import { formatNumber, withUnit } from '../words.js';
 import type { AnswerKind } from './kind.js';
 

@@ -5,7 +5,7 @@ import { type Fraction, fractionOf, isProper, isSameFraction } from '../../ratio
 import { curveDistance } from '../../response/curve.js';
 import { stepResponse } from '../../response/step.js';
 import { coefficientsOf, systemOf } from '../../system/system.js';
-import { verdictOf } from '../verdict.js';
+import { verdictOf } from '../verdictOf.js';
 import { listOf } from '../words.js';
 import type { AnswerKind } from './kind.js';
 

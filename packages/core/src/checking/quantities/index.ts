@@ -1,4 +1,4 @@
-import type { QuantityName } from '../../exercise/document.js';
+import type { QuantityName } from '../../exercise/quantityNames.js';
 import { finalValue } from './finalValue.js';
 import { overshoot } from './overshoot.js';
 import { peakTime } from './peakTime.js';

@@ -1,4 +1,4 @@
-import type { QuantityName } from '../../exercise/document.js';
+import type { QuantityName } from '../../exercise/quantityNames.js';
 import type { Measures } from '../../response/measures.js';
 
 /** Something read off a step response: what it is called, how it is defined, where it is read. */
