@@ -10,58 +10,6 @@ import {
   systemOf,
 } from '../src/index';
 import { crossing } from '../src/response/walk';
-import reference from './fixtures/reference.json';
-
-interface Case {
-  query: { id: string; ask: string; system: string | Record<string, unknown>; times?: number[] };
-  expect: Record<string, unknown>;
-  relative?: number;
-  absolute?: number;
-}
-const cases = reference as unknown as Case[];
-const of = (ask: string) => cases.filter(({ query }) => query.ask === ask).map((c) => [c.query.id, c] as const);
-
-function systemOfCase({ query: { system } }: Case) {
-  if (typeof system === 'string') return systemOf(fractionOf(system));
-  const { C, P } = system['where'] as { C: string; P: string };
-  return closeLoop(fractionOf(C), fractionOf(P)).closed;
-}
-
-function expectClose(got: unknown, want: unknown, { relative = 0, absolute = 0 }: Case): void {
-  if (typeof want !== 'number') return expect(got).toEqual(want);
-  expect(typeof got).toBe('number');
-  expect(Math.abs((got as number) - want)).toBeLessThanOrEqual(absolute + relative * Math.abs(want));
-}
-
-describe('against reference values of 60 digits', () => {
-  test.each(of('measures'))('measures %s', (_id, one) => {
-    const found = measuresOf(systemOfCase(one)) as unknown as Record<string, unknown>;
-    for (const [name, want] of Object.entries(one.expect)) expectClose(found[name], want, one);
-  });
-
-  test.each(of('response'))('response %s', (_id, one) => {
-    const motion = stepResponse(systemOfCase(one));
-    const values = one.expect['values'] as number[];
-    one.query.times!.forEach((time, k) => expectClose(motion.at(time), values[k], one));
-  });
-});
-
-describe('against reference roots', () => {
-  test.each(of('roots'))('roots %s', (_id, one) => {
-    const { polynomial } = one.query as unknown as { polynomial: number[] };
-    const text = polynomial.map((c, k) => `(${c})*s^${polynomial.length - 1 - k}`).join('+');
-    const found = systemOf(fractionOf(`1/(${text})`)).poles;
-    const wanted = one.expect['roots'] as { re: number; im: number; multiplicity: number }[];
-    expect(found).toHaveLength(wanted.length);
-    for (const { re, im, multiplicity } of wanted) {
-      const nearest = [...found].sort(
-        (a, b) => Math.hypot(a.re - re, a.im - im) - Math.hypot(b.re - re, b.im - im),
-      )[0]!;
-      expect(Math.hypot(nearest.re - re, nearest.im - im)).toBeLessThanOrEqual(1e-9 * Math.hypot(re, im));
-      expect(nearest.multiplicity).toBe(multiplicity);
-    }
-  });
-});
 
 const measures = (text: string) => measuresOf(systemOf(fractionOf(text)));
 

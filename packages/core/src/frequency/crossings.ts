@@ -21,13 +21,14 @@ export function gainCrossings(numerator: Polynomial, denominator: Polynomial): n
 export function phaseCrossings(fraction: Fraction, delay: Rational, of: FactoredFrequency): number[] {
   if (isZero(fraction.numerator)) return [];
   const axisZeros = of.system.zeros.filter(({ re, im }) => re === 0 && im > 0).map(({ im }) => im);
+  const axisPoles = of.system.poles.filter(({ re, im }) => re === 0 && im > 0).map(({ im }) => im);
   if (delay.numerator === 0n) {
     return positiveFrequencies(inSquares(overOmega(ratioOnAxis(fraction).imaginary))).filter((omega) => {
-      const isZeroOfL = axisZeros.some((zero) => Math.abs(omega - zero) < 1e-9 * zero);
-      return !isZeroOfL && Math.cos(of.phase(omega)) < 0;
+      // Where numerator or denominator vanishes, L is no negative number.
+      const isRoot = [...axisZeros, ...axisPoles].some((root) => Math.abs(omega - root) < 1e-9 * root);
+      return !isRoot && Math.cos(of.phase(omega)) < 0;
     });
   }
-  const axisPoles = of.system.poles.filter(({ re, im }) => re === 0 && im > 0).map(({ im }) => im);
   const turns = phaseTurns(fraction, delay);
   const cuts = [...new Set([0, ...turns, ...axisZeros, ...axisPoles])].sort((a, b) => a - b);
   const found: number[] = [];

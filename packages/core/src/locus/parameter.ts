@@ -1,5 +1,4 @@
 import { Problem } from '../expression/problem.js';
-import { lowestTerms } from '../rational/fraction.js';
 import type { Rational } from '../rational/number.js';
 import {
   type Polynomial,
@@ -17,7 +16,7 @@ import {
   polynomialOf,
   zero,
 } from '../rational/polynomial.js';
-import { type Fraction } from '../rational/fraction.js';
+import type { Fraction } from '../rational/fraction.js';
 import { type SymbolicPolynomial, coefficientsIn, degreeIn } from '../symbolic/polynomial.js';
 import { roots } from '../system/roots.js';
 import { type Range, rangesBetween } from './stableRanges.js';
@@ -61,7 +60,10 @@ function evaluated(p: Polynomial, at: Rational): Rational {
 export function asLoop({ coefficients }: ParametricPolynomial): Fraction | null {
   if (coefficients.some((c) => degree(c) > 1)) return null;
   const part = (power: number): Polynomial => polynomialOf(coefficients.map((c) => coefficient(c, power)).reverse());
-  return { numerator: part(1), denominator: part(0) };
+  const [numerator, denominator] = [part(1), part(0)];
+  const top = isZero(denominator) ? numerator : denominator;
+  if (top.integers[top.integers.length - 1]! > 0n) return { numerator, denominator };
+  return { numerator: negate(numerator), denominator: negate(denominator) };
 }
 
 /**
@@ -113,9 +115,3 @@ function hurwitzDeterminant(coefficients: readonly Polynomial[]): Polynomial {
   }
   return rows[size - 1]![size - 1]!;
 }
-
-/** The loop of a linear parameter in lowest terms, for its special points. */
-export const reducedLoop = (p: ParametricPolynomial): Fraction | null => {
-  const loop = asLoop(p);
-  return loop && lowestTerms(loop);
-};

@@ -4,7 +4,7 @@ import { Problem } from '../expression/problem.js';
 import type { Tree } from '../expression/tree.js';
 import { type Algebra, evaluate } from '../rational/evaluate.js';
 import { greatestCommonDivisor } from '../rational/integer.js';
-import { type Rational, rational } from '../rational/number.js';
+import { type Rational, divideRational, rational } from '../rational/number.js';
 import {
   Ring,
   type SymbolicPolynomial,
@@ -121,19 +121,37 @@ export function fieldsFor(groups: readonly Expressions[], work: number = limits.
   const found = groups.map(namesAndExponents);
   const symbols = ['s', ...[...new Set(found.flatMap(({ names }) => [...names]))].sort()];
   const plain = new Ring(symbols, work);
-  const units = new Map<string, Rational>();
+  const deadTimes: DeadTime[] = [];
   groups.forEach(({ definitions }, k) => {
     const algebra = algebraOf(plain, [], definitions);
     for (const { tree, at } of found[k]!.exponents) {
-      for (const [factor, amount] of deadTimeParts(evaluate(tree, algebra), at)) {
-        const known = units.get(factor);
-        units.set(factor, known ? commonUnit(known, amount) : amount);
-      }
+      for (const [factor, amount] of deadTimeParts(evaluate(tree, algebra), at))
+        addDeadTime(deadTimes, factor, amount, at);
     }
   });
-  const deadTimes = [...units].map(([factor, unit]) => ({ name: deadTimeName(factor, unit), factor, unit }));
   const ring = new Ring([...symbols, ...deadTimes.map(({ name }) => name)], work);
   return groups.map(({ definitions }) => ({ ring, deadTimes, algebra: algebraOf(ring, deadTimes, definitions) }));
+}
+
+const mostCounts = 1000n;
+const mostKinds = 8;
+
+/** Makes a unit of the list fit one more amount of dead time, or adds a unit for it. */
+function addDeadTime(deadTimes: DeadTime[], factor: string, amount: Rational, at: number): void {
+  const name = (unit: Rational): DeadTime => ({ name: deadTimeName(factor, unit), factor, unit });
+  for (let k = 0; k < deadTimes.length; k++) {
+    if (deadTimes[k]!.factor !== factor) continue;
+    const old = deadTimes[k]!.unit;
+    const unit = commonUnit(old, amount);
+    // Everything counted so far stays within bounds when its unit shrinks by no more than this.
+    if (divideRational(amount, unit).numerator > mostCounts || divideRational(old, unit).numerator > 30n) continue;
+    deadTimes[k] = name(unit);
+    return;
+  }
+  if (deadTimes.length >= mostKinds) {
+    throw new Problem('deadTime', `At most ${mostKinds} dead times without a common unit are worked out.`, at);
+  }
+  deadTimes.push(name(amount));
 }
 
 /** Unbound names and the exponents of all exponentials, definitions included. */
@@ -236,12 +254,11 @@ function algebraOf(ring: Ring, deadTimes: readonly DeadTime[], definitions: Defi
     exponential(exponent, at) {
       let numerator = one;
       for (const [factor, amount] of deadTimeParts(evaluate(exponent, algebra), at)) {
-        const kind = deadTimes.find((d) => d.factor === factor);
+        // Without a dead time in the ring the exponent is only being looked at.
+        const kind = deadTimes.find((d) => d.factor === factor && divideRational(amount, d.unit).denominator === 1n);
         if (!kind) continue;
-        const count = rational(amount.numerator * kind.unit.denominator, amount.denominator * kind.unit.numerator);
-        if (count.numerator > 1000n) {
-          throw new Problem('deadTime', 'These dead times have no common unit within a factor of 1000.', at);
-        }
+        const count = divideRational(amount, kind.unit);
+        if (count.numerator > 60_000n) throw new Problem('deadTime', 'This dead time is too long for its unit.', at);
         const symbol = ring.symbols.indexOf(kind.name);
         numerator = product(numerator, symbolPower(ring, symbol, Number(count.numerator)));
       }

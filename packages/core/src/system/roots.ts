@@ -1,5 +1,13 @@
 import { bitLength, ratioToNumber } from '../rational/integer.js';
-import { type Polynomial, squareFreeFactors } from '../rational/polynomial.js';
+import {
+  type Polynomial,
+  commonFactor,
+  degree,
+  divide,
+  isZero,
+  polynomial,
+  squareFreeFactors,
+} from '../rational/polynomial.js';
 import { aberth, startingPoints } from './aberth.js';
 import type { Complex } from './complex.js';
 import { refine } from './refineRoots.js';
@@ -30,7 +38,49 @@ function simpleRoots(integers: readonly bigint[]): Complex[] {
   if (n < 1) return [];
   if (n === 1) return [{ re: ratioToNumber(-integers[0]!, integers[1]!), im: 0 }];
   if (n === 2) return quadraticRoots(integers[0]!, integers[1]!, integers[2]!);
-  return manyRoots(integers);
+  const mirrored = mirroredFactor(integers);
+  if (!mirrored) return manyRoots(integers);
+  const inSquare = polynomial(mirrored.integers.flatMap((c, k) => (k === 0 ? [c] : [0n, c])));
+  const rest = divide(polynomial(integers), inSquare).quotient;
+  return [...simpleRoots(mirrored.integers).flatMap(bothSquareRoots), ...simpleRoots(rest.integers)];
+}
+
+/**
+ * The factor, as a polynomial in s², whose roots come with their negatives: all roots on the imaginary axis are among
+ * them and so are exactly there. Null for none. It is the common factor of the even and the odd part.
+ */
+function mirroredFactor(integers: readonly bigint[]): Polynomial | null {
+  const even = polynomial(integers.filter((_, k) => k % 2 === 0));
+  const odd = polynomial(integers.filter((_, k) => k % 2 === 1));
+  if (isZero(odd)) return even;
+  const shared = commonFactor(even, odd);
+  return degree(shared) > 0 ? shared : null;
+}
+
+/** Both s with s² = x. */
+function bothSquareRoots({ re, im }: Complex): Complex[] {
+  if (im === 0) {
+    const size = Math.sqrt(Math.abs(re));
+    return re < 0
+      ? [
+          { re: 0, im: size },
+          { re: 0, im: -size },
+        ]
+      : [
+          { re: size, im: 0 },
+          { re: -size, im: 0 },
+        ];
+  }
+  const size = Math.hypot(re, im);
+  // The larger part first, so that nothing cancels.
+  const larger = Math.sqrt((size + Math.abs(re)) / 2);
+  const smaller = Math.abs(im) / (2 * larger);
+  const x = re > 0 ? larger : smaller;
+  const y = (re > 0 ? smaller : larger) * Math.sign(im);
+  return [
+    { re: x, im: y },
+    { re: -x, im: -y },
+  ];
 }
 
 function quadraticRoots(constant: bigint, linear: bigint, square: bigint): Complex[] {

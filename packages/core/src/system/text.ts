@@ -7,7 +7,7 @@ export function fractionToText({ numerator, denominator }: Fraction, variable = 
   const above = polynomialToText(numerator, denominator.denominator, variable);
   const below = polynomialToText(denominator, numerator.denominator, variable);
   if (below === '1' || isZero(numerator)) return above;
-  return `${/[+-]/.test(above.slice(1)) ? `(${above})` : above}/${/^\d+$|^\w$/.test(below) ? below : `(${below})`}`;
+  return `${/[+-]/.test(above.slice(1)) ? `(${above})` : above}/${/^\d+$|^\p{L}$/u.test(below) ? below : `(${below})`}`;
 }
 
 function polynomialToText(p: Polynomial, factor: bigint, variable: string): string {

@@ -81,7 +81,7 @@ function delayedPolynomials(p: SymbolicPolynomial, deadTimes: readonly DeadTime[
       if (exponent === 0) continue;
       const kind = deadTimes.find(({ name }) => name === symbols[k]);
       if (kind?.factor !== '') throw unknownName(kind ? kind.factor : symbols[k]!, 0, []);
-      delay = rational(kind.unit.numerator * BigInt(exponent), kind.unit.denominator);
+      delay = addRational(delay, rational(kind.unit.numerator * BigInt(exponent), kind.unit.denominator));
     }
     const id = `${delay.numerator}/${delay.denominator}`;
     const entry = byDelay.get(id) ?? { delay, integers: [] };
