@@ -76,6 +76,7 @@ export interface Step {
 export function stepMatrices(a: readonly (readonly number[])[], length: number): Step {
   const n = a.length;
   const size = stages * n;
+  if (size === 0) return { start: new Float64Array(0), force: new Float64Array(0) };
   const { weights } = radau();
   const implicit = Matrix.eye(size, size);
   const spread = Matrix.zeros(size, size);
