@@ -55,7 +55,7 @@ describe('reference values of 60 digits', () => {
   test.each(reference.map((one) => [one.query.id, one] as const))('%s', (_id, one) => {
     const { id, result, error } = answer(one.query);
     expect({ id, error }).toEqual({ id: one.query.id, error: undefined });
-    expectLike(result, one.expect, one as Tolerance);
+    expectLike(result, one.expect, one);
   });
 });
 

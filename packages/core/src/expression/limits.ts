@@ -14,7 +14,7 @@ export const limits = {
   equations: 60,
   /** terms of a polynomial in several symbols, and multiplications of terms spent on a diagram and on one typed expression */
   terms: 5_000,
-  work: 400_000,
+  work: 150_000,
   typedWork: 10_000,
   /** rows and columns of a matrix */
   order: 20,

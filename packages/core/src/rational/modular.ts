@@ -45,3 +45,23 @@ function inverseModulo(value: number): number {
   }
   return ((x % prime) + prime) % prime;
 }
+
+/** Rank of a matrix modulo the prime; the matrix is used up. */
+export function rankModulo(rows: number[][]): number {
+  let found = 0;
+  for (let column = 0; column < (rows[0]?.length ?? 0) && found < rows.length; column++) {
+    const pivot = rows.findIndex((row, k) => k >= found && row[column] !== 0);
+    if (pivot < 0) continue;
+    [rows[found], rows[pivot]] = [rows[pivot]!, rows[found]!];
+    const top = rows[found]!;
+    const inverse = inverseModulo(top[column]!);
+    for (let k = found + 1; k < rows.length; k++) {
+      const row = rows[k]!;
+      const factor = (row[column]! * inverse) % prime;
+      if (factor === 0) continue;
+      for (let j = column; j < row.length; j++) row[j] = (row[j]! + (prime - factor) * top[j]!) % prime;
+    }
+    found += 1;
+  }
+  return found;
+}

@@ -9,6 +9,7 @@ import type { Motion } from './motion.js';
 import { PiecewiseMotion } from './piecewise.js';
 
 const tolerance = 1e-9;
+const manyPieces = 6000;
 
 /**
  * Response to t^power/power! of a transfer with dead time inside a loop, as a run with one output.
@@ -83,7 +84,9 @@ export function settledMotion(transfer: Transfer, finalValue: number): Motion {
       largest = Math.max(largest, Math.abs(powers[0]!));
       if (from >= until / 2) off = Math.max(off, Math.abs(powers[0]! - finalValue));
     }
-    if (off < 1e-9 * largest) return new PiecewiseMotion(source, 0, until, 2e-9 * largest);
+    // A loop that hardly decays is left where what still moves cannot change a settling time.
+    const enough = source.pieces.length > manyPieces ? 2e-4 * Math.abs(finalValue) : 1e-9 * largest;
+    if (off < enough) return new PiecewiseMotion(source, 0, until, 2 * off + 1e-9 * largest);
     until *= 1.5;
   }
 }

@@ -1,6 +1,6 @@
 import { type Complex, complex, magnitude, minus, plus, times } from '../system/complex.js';
 import type { Root } from '../system/roots.js';
-import { Jets, type Motion, Pace, type Rate, remainingOf } from './motion.js';
+import { Jets, type Motion, Pace, type Rate } from './motion.js';
 
 const taylorTerms = 18;
 
@@ -12,7 +12,7 @@ const taylorTerms = 18;
  * by scaling and squaring.
  */
 export function dividedDifferenceMotion(gain: number, zeros: readonly Root[], poles: readonly Root[]): Motion {
-  const nodes = inLejaOrder(spread(poles));
+  const nodes = originFirst(inLejaOrder(spread(poles)));
   const n = nodes.length;
   // Newton's form by repeated factors: the value at a node times what follows, built up zero by zero.
   let newton: Complex[] = [complex(gain)];
@@ -34,6 +34,12 @@ export function dividedDifferenceMotion(gain: number, zeros: readonly Root[], po
 
 const spread = (found: readonly Root[]): Complex[] =>
   found.flatMap((root) => Array.from({ length: root.multiplicity }, () => complex(root.re, root.im)));
+
+/** Integrators in front, so that what follows them is known to settle. */
+const originFirst = (nodes: readonly Complex[]): Complex[] => {
+  const isOrigin = (node: Complex): boolean => node.re === 0 && node.im === 0;
+  return [...nodes.filter(isOrigin), ...nodes.filter((node) => !isOrigin(node))];
+};
 
 /** Each node as far as possible from those before it, so that the divided differences grow slowly. */
 function inLejaOrder(points: Complex[]): Complex[] {
@@ -181,8 +187,31 @@ class BidiagonalMotion implements Motion {
     return this.pace.step(time, floor);
   }
 
+  /**
+   * The divided difference of e^(pt) over k + 1 poles that all decay at least as fast as e^(−at) is at most
+   * t^k/k!·e^(−at); an integrator before them turns that into the tail of its integral.
+   */
   remaining(time: number): number {
-    return remainingOf(this.rates(), time);
+    const { nodes, weights } = this;
+    const integrators = nodes.filter(({ re, im }) => re === 0 && im === 0).length;
+    const slowest = Math.max(...nodes.slice(integrators).map(({ re }) => re));
+    if (integrators > 1 || slowest >= 0) return Infinity;
+    const a = -slowest;
+    let sum = 0;
+    // term: (at)^j/j!·e^(−at); tail: the sum of the terms before it.
+    let term = Math.exp(-a * time);
+    let tail = 0;
+    for (let k = 0; k < nodes.length; k++) {
+      const size = magnitude(weights[k]!);
+      if (integrators === 1) {
+        if (k > 0) sum += (size * tail) / a ** k;
+      } else {
+        sum += (size * (a * time < k ? 1 : term)) / a ** k;
+      }
+      tail += term;
+      term *= (a * time) / (k + 1);
+    }
+    return sum;
   }
 
   private rates(): Rate[] {

@@ -35,7 +35,7 @@ export interface RunOptions {
   readonly tolerance: number;
 }
 
-const mostPieces = 20_000;
+const mostPieces = 30_000;
 
 /**
  * A linear system with delayed or limited signals, worked out piece by piece as far as it is asked for.

@@ -109,7 +109,7 @@ export function measuresOfMotion(motion: Motion, finalValue: number): Measures {
 
   const overshoot = highest - 1 > Math.max(1e-11, noise / size) ? highest - 1 : 0;
   const settled = (band: number): number =>
-    lastOutside(motion, finalValue, band * size, timeWithin(motion, 0.99 * band * size), noise);
+    lastOutside(motion, finalValue, band * size, timeWithin(motion, (1 - 1e-6) * band * size), noise);
   const rise = firstAt.get(0.9);
   return {
     stable: true,
@@ -127,11 +127,11 @@ export function measuresOfMotion(motion: Motion, finalValue: number): Measures {
   };
 }
 
-/** Some time, not much later than need be, after which no more than `size` still moves. */
+/** The time after which no more than `size` still moves. */
 function timeWithin(motion: Motion, size: number): number {
   let [low, high] = [0, 1];
   while (motion.remaining(high) > size && high < 1e15) [low, high] = [high, 2 * high];
-  for (let round = 0; round < 12; round++) {
+  for (let round = 0; round < 50; round++) {
     const middle = (low + high) / 2;
     if (motion.remaining(middle) > size) low = middle;
     else high = middle;

@@ -37,6 +37,7 @@ export function valueOf({ from, to, powers }: PolynomialPiece, time: number): nu
 /** A motion of polynomial pieces, worked out as far as it is asked for. */
 export class PiecewiseMotion implements Motion {
   private jets?: Jets;
+  private ranges = new Float64Array(0);
   /** @param order which derivative of the pieces this is */
   constructor(
     private readonly source: PieceSource,
@@ -76,20 +77,28 @@ export class PiecewiseMotion implements Motion {
   /** Range of the values still to come, as far as they are worked out. */
   remaining(time: number): number {
     const { pieces } = this.source;
-    let [lowest, highest] = [Infinity, -Infinity];
-    for (let k = pieceAt(pieces, time); k < pieces.length; k++) {
-      const { powers } = pieces[k]!;
-      let end = 0;
-      for (const c of powers) end += c;
-      lowest = Math.min(lowest, powers[0]!, end);
-      highest = Math.max(highest, powers[0]!, end);
-    }
-    return highest - lowest;
+    if (this.ranges.length !== pieces.length) this.ranges = rangesFrom(pieces);
+    return this.ranges[pieceAt(pieces, time)] ?? 0;
   }
 
   get breaks(): number[] {
     return this.source.pieces.map(({ from }) => from);
   }
+}
+
+/** For each piece the range of the values at all ends from its start on. */
+function rangesFrom(pieces: readonly PolynomialPiece[]): Float64Array<ArrayBuffer> {
+  const ranges = new Float64Array(pieces.length);
+  let [lowest, highest] = [Infinity, -Infinity];
+  for (let k = pieces.length - 1; k >= 0; k--) {
+    const { powers } = pieces[k]!;
+    let end = 0;
+    for (const c of powers) end += c;
+    lowest = Math.min(lowest, powers[0]!, end);
+    highest = Math.max(highest, powers[0]!, end);
+    ranges[k] = highest - lowest;
+  }
+  return ranges;
 }
 
 function derivativeOf({ from, to, powers }: PolynomialPiece, time: number, order: number): number {

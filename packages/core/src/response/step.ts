@@ -40,8 +40,11 @@ export function integratedMotion({ gain, zeros, poles }: System, integrators: nu
 }
 
 /** Largest value at the times that the poles set. */
-function typicalSize(motion: Motion, poles: readonly { re: number; im: number }[]): number {
+function typicalSize(motion: Motion, poles: readonly Root[]): number {
   let largest = 0;
+  // After the sum of all time constants a response has long begun, whatever the order.
+  const together = poles.reduce((sum, { re, multiplicity }) => (re < 0 ? sum - multiplicity / re : sum), 0);
+  if (together > 0) largest = Math.max(Math.abs(motion.at(together)), Math.abs(motion.at(2 * together)));
   for (const { re, im } of poles) {
     const size = Math.hypot(re, im);
     if (size === 0) continue;
