@@ -10,6 +10,7 @@ import {
   stableGains,
 } from '../src/index';
 import { answer } from '../src/batch/answer';
+import { parameterBranches } from '../src/locus/branches';
 import { atParameter, parametric, stableParameters } from '../src/locus/parameter';
 import { gainAt, valueAt } from '../src/locus/specialPoints';
 import { stableGainsWithDeadTime } from '../src/locus/stableRanges';
@@ -156,6 +157,21 @@ describe('branches', () => {
     expect(found.re).toBeCloseTo(-1, 4);
     expect(found.gain).toBeCloseTo(1 + 1.5 ** 2, 1);
     expect(nearestOnBranches([], { re: 0, im: 0 })).toBeNull();
+  });
+
+  test('follow a parameter that does not enter linearly', () => {
+    const given = parametric(symbolicOf('1/(s^3+3s^2+(2+a^2)*s+a)').denominator, 'a');
+    const branches = parameterBranches(given, -2, 3, window);
+    for (const { gains, re, im } of branches) {
+      expect([gains[0], gains[gains.length - 1]]).toEqual([-2, 3]);
+      for (let k = 0; k < gains.length; k += 5) {
+        expect(distance(roots(atParameter(given, rationalFromNumber(gains[k]!))), re[k]!, im[k]!)).toBeLessThan(1e-4);
+        if (k > 0) expect(Math.hypot(re[k]! - re[k - 1]!, im[k]! - im[k - 1]!)).toBeLessThan(1.1);
+      }
+    }
+    const losing = parametric(symbolicOf('1/(a*s^2+s+1)').denominator, 'a');
+    expect(() => parameterBranches(losing, -1, 1, window)).toThrow('number of poles changes');
+    expect(parameterBranches(losing, 0.1, 1, window)).toHaveLength(2);
   });
 
   test('a damping ray meets the locus where the roots have that damping', () => {

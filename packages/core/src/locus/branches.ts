@@ -1,7 +1,10 @@
+import { Problem } from '../expression/problem.js';
 import type { Fraction } from '../rational/fraction.js';
 import { coefficients, degree } from '../rational/polynomial.js';
 import type { Complex } from '../system/complex.js';
 import { rootsOfNumbers } from '../system/aberth.js';
+import { roots } from '../system/roots.js';
+import type { ParametricPolynomial } from './parameter.js';
 import type { SpecialPoints } from './specialPoints.js';
 
 /** One branch: gains rising, a point for each. */
@@ -32,25 +35,26 @@ const mostRows = 1500;
 
 /**
  * The branches of D + K·N = 0 for K from 0 until they leave the window or end, ready to draw.
- * Method: all roots at every gain from those at the gain before (Aberth), paired by the shortest total way after a
- * prediction along the tangent; gains are put in between until chords are close and the pairing is certain. Break
- * points are gains of their own, so branches run into them and out again.
+ * Method: all roots at every gain from those at the gain before (Aberth), each paired with the nearest; gains are put in
+ * between until chords are close. Break points are gains of their own, so branches run into them and out again.
  */
 export function branchesOf(fraction: Fraction, special: SpecialPoints, window: Window): Branch[] {
   const n = coefficients(fraction.numerator);
   const d = coefficients(fraction.denominator);
   const order = Math.max(degree(fraction.numerator), degree(fraction.denominator));
   if (order < 1) return [];
-  const trace = new Tracer(n, d, order, window);
+  const trace = new Tracer(order, window, (gain, falling) => {
+    for (let k = 0; k <= order; k++) {
+      const fromD = d[k - (order + 1 - d.length)] ?? 0;
+      const fromN = n[k - (order + 1 - n.length)] ?? 0;
+      falling[k] = fromD + gain * fromN;
+    }
+  });
   const scale = sizeRatio(d, n);
   const stops = [...special.breakPoints, ...special.axisCrossings].map(({ gain }) => gain);
   const even = Array.from({ length: 41 }, (_, k) => scale * 10 ** (k / 4 - 5));
   const gains = [...new Set([...stops, ...even])].filter((gain) => gain > 0).sort((a, b) => a - b);
-  const rows: Row[] = [trace.at(0, null)];
-  for (const gain of gains) {
-    trace.fill(rows, rows[rows.length - 1]!, trace.at(gain, rows[rows.length - 1]!), 0);
-    if (rows.length > mostRows) break;
-  }
+  const rows = trace.along([0, ...gains]);
   // Onwards until every branch has ended at a zero or left the window.
   for (let gain = gains[gains.length - 1]! * 2; rows.length < mostRows && gain < scale * 1e12; gain *= 2) {
     const last = rows[rows.length - 1]!;
@@ -58,6 +62,29 @@ export function branchesOf(fraction: Fraction, special: SpecialPoints, window: W
     trace.fill(rows, last, next, 0);
     if (trace.rests(last, next)) break;
   }
+  return branchesFrom(rows, order);
+}
+
+/**
+ * The roots of a polynomial with one free parameter, for the parameter from one value to another, as branches; `gains`
+ * holds the parameter.
+ * @throws Problem `notPossible` when the order changes on the way, because a root then comes from or goes to infinity.
+ */
+export function parameterBranches(p: ParametricPolynomial, from: number, to: number, window: Window): Branch[] {
+  const order = p.coefficients.length - 1;
+  const falling = p.coefficients.map(coefficients).reverse();
+  const valueOf = (c: readonly number[], at: number): number => c.reduce((sum, value) => sum * at + value, 0);
+  const lead = roots(p.coefficients[order]!);
+  if (lead.some(({ re, im }) => im === 0 && re >= from && re <= to)) {
+    throw new Problem('notPossible', 'The number of poles changes in this range of the parameter.');
+  }
+  if (order < 1) return [];
+  const trace = new Tracer(order, window, (at, into) => falling.forEach((c, k) => (into[k] = valueOf(c, at))));
+  const even = Array.from({ length: 41 }, (_, k) => from + ((to - from) * k) / 40);
+  return branchesFrom(trace.along(even), order);
+}
+
+function branchesFrom(rows: readonly Row[], order: number): Branch[] {
   const kept = rows.slice(0, mostRows);
   return Array.from({ length: order }, (_, k) => ({
     gains: Float64Array.from(kept, ({ gain }) => gain),
@@ -75,32 +102,38 @@ class Tracer {
   private readonly width: number;
   private readonly falling: Float64Array;
 
+  /** @param write puts the coefficients for a gain, highest power first */
   constructor(
-    private readonly n: readonly number[],
-    private readonly d: readonly number[],
     private readonly order: number,
     private readonly window: Window,
+    private readonly write: (gain: number, falling: Float64Array) => void,
   ) {
     this.width = Math.max(window.right - window.left, window.top - window.bottom);
     this.falling = new Float64Array(order + 1);
   }
 
+  /** Rows at all gains and as many in between as drawing and pairing need. */
+  along(gains: readonly number[]): Row[] {
+    const rows: Row[] = [this.at(gains[0]!, null)];
+    for (const gain of gains.slice(1)) {
+      const last = rows[rows.length - 1]!;
+      this.fill(rows, last, this.at(gain, last), 0);
+      if (rows.length > mostRows) break;
+    }
+    return rows;
+  }
+
   /** All roots at a gain, in the order of the row before. */
   at(gain: number, previous: Row | null): Row {
-    const { n, d, order, falling } = this;
-    for (let k = 0; k <= order; k++) {
-      const fromD = d[k - (order + 1 - d.length)] ?? 0;
-      const fromN = n[k - (order + 1 - n.length)] ?? 0;
-      falling[k] = fromD + gain * fromN;
-    }
-    const found = rootsOfNumbers(falling, previous);
+    this.write(gain, this.falling);
+    const found = rootsOfNumbers(this.falling, previous);
     return previous ? paired(gain, found, previous) : { gain, ...found };
   }
 
   /** Adds `next` after `last`, with as many rows in between as drawing and pairing need. */
   fill(rows: Row[], last: Row, next: Row, depth: number): void {
     if (depth < 12 && rows.length < mostRows) {
-      const middleGain = last.gain === 0 ? next.gain / 4 : Math.sqrt(last.gain * next.gain);
+      const middleGain = between(last.gain, next.gain);
       const middle = this.at(middleGain, last);
       const ahead = this.at(next.gain, middle);
       if (!this.isSmooth(last, middle, ahead)) {
@@ -142,6 +175,12 @@ class Tracer {
     }
     return true;
   }
+}
+
+/** Between two gains: their geometric mean, or near the first when that is zero; between others the middle. */
+function between(from: number, to: number): number {
+  if (from > 0) return Math.sqrt(from * to);
+  return from === 0 ? to / 4 : (from + to) / 2;
 }
 
 /** The roots in the order of the row before: each the nearest where that is certain, otherwise nearest pairs first. */

@@ -5,7 +5,14 @@ import { tunedStart } from '../../design/tune.js';
 import { Problem } from '../../expression/problem.js';
 import { rationalFromNumber, rationalToNumber } from '../../rational/number.js';
 import { coefficients } from '../../rational/polynomial.js';
-import { type PidForm, controllerOf, convertController, leadLag, toParallel } from '../../system/controller.js';
+import {
+  type PidForm,
+  controllerOf,
+  convertController,
+  leadLag,
+  toParallel,
+  weightedController,
+} from '../../system/controller.js';
 import { polynomialFromNumbers, polynomialFromRoots } from '../../system/forms.js';
 import { withDeadTime, withoutDeadTime } from '../../system/transfer.js';
 import type { Ask } from '../ask.js';
@@ -21,10 +28,15 @@ export const designAsks: readonly Ask[] = [
       const fields = query.object('controller');
       const given = readForm(fields);
       const filterTime = rationalFromNumber(fields.number('filterTime', 0));
+      const weights = {
+        proportional: rationalFromNumber(fields.number('proportionalWeight', 1)),
+        derivative: rationalFromNumber(fields.number('derivativeWeight', 1)),
+      };
       fields.finish();
       const converted = convertController(given, query.choice('to', ['parallel', 'ideal', 'series'], given.form));
       const { Kp, Ki, Kd } = toParallel(converted);
       const { numerator, denominator } = controllerOf({ Kp, Ki, Kd }, filterTime);
+      const weighted = weightedController({ Kp, Ki, Kd }, weights, filterTime);
       return {
         ...Object.fromEntries(
           Object.entries(converted).map(([name, value]) => [
@@ -34,6 +46,7 @@ export const designAsks: readonly Ask[] = [
         ),
         numerator: coefficients(numerator),
         denominator: coefficients(denominator),
+        reference: { numerator: coefficients(weighted.numerator), denominator: coefficients(weighted.denominator) },
       };
     },
   },

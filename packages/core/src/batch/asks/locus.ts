@@ -1,8 +1,8 @@
 import { Problem } from '../../expression/problem.js';
 import { signalFlow, transferBetween } from '../../diagram/reduce.js';
-import { branchesOf, nearestOnBranches } from '../../locus/branches.js';
+import { type Window, branchesOf, nearestOnBranches, parameterBranches } from '../../locus/branches.js';
 import { onDampingRay } from '../../locus/dampingRay.js';
-import { asLoop, atParameter, parametric, stableParameters } from '../../locus/parameter.js';
+import { type ParametricPolynomial, asLoop, atParameter, parametric, stableParameters } from '../../locus/parameter.js';
 import { routhArray } from '../../locus/routh.js';
 import { specialPoints } from '../../locus/specialPoints.js';
 import { stableGainsWithDeadTime } from '../../locus/stableRanges.js';
@@ -26,25 +26,35 @@ const loopIn = (query: Query): Fraction => withoutDeadTime(transferIn(query), 'A
 const pairs = (found: readonly Root[]): [number, number][] =>
   found.flatMap(({ re, im, multiplicity }) => Array.from({ length: multiplicity }, (): [number, number] => [re, im]));
 
-function windowIn(query: Query, loop: Fraction) {
-  if (query.has('window')) {
-    const fields = query.object('window');
-    const window = {
-      left: fields.number('left'),
-      right: fields.number('right'),
-      bottom: fields.number('bottom'),
-      top: fields.number('top'),
-    };
-    fields.finish();
-    if (!(window.left < window.right && window.bottom < window.top)) {
-      throw new Problem('query', 'The window’s left lies below its right, its bottom below its top.');
-    }
-    return window;
+/** The window asked for, or one around the poles at both ends of the range. */
+function parameterWindow(query: Query, given: ParametricPolynomial, range: readonly number[]): Window {
+  if (query.has('window')) return readWindow(query);
+  const ends = range.flatMap((value) => roots(atParameter(given, rationalFromNumber(value))));
+  return squareWindow(ends);
+}
+
+function readWindow(query: Query): Window {
+  const fields = query.object('window');
+  const window = {
+    left: fields.number('left'),
+    right: fields.number('right'),
+    bottom: fields.number('bottom'),
+    top: fields.number('top'),
+  };
+  fields.finish();
+  if (!(window.left < window.right && window.bottom < window.top)) {
+    throw new Problem('query', 'The window’s left lies below its right, its bottom below its top.');
   }
-  const sizes = [...roots(loop.denominator), ...roots(loop.numerator)].map(({ re, im }) => Math.hypot(re, im));
-  const reach = 1.5 * (Math.max(...sizes) || 1);
+  return window;
+}
+
+function squareWindow(around: readonly Root[]): Window {
+  const reach = 1.5 * (Math.max(0, ...around.map(({ re, im }) => Math.hypot(re, im))) || 1);
   return { left: -reach, right: reach, bottom: -reach, top: reach };
 }
+
+const windowIn = (query: Query, loop: Fraction): Window =>
+  query.has('window') ? readWindow(query) : squareWindow([...roots(loop.denominator), ...roots(loop.numerator)]);
 
 export const locusAsks: readonly Ask[] = [
   {
@@ -103,12 +113,19 @@ export const locusAsks: readonly Ask[] = [
       const given = parametricIn(query);
       const loop = asLoop(given);
       const values = query.has('values') ? query.numbers('values', 5000) : [];
+      const range = query.has('range') ? query.numbers('range', 2) : null;
+      if (range && !(range.length === 2 && range[0]! < range[1]!)) {
+        throw new Problem('query', '“range” holds two values of the parameter, the lower first.');
+      }
       return {
         ...(loop ? { loop: fractionToText(loop), ...specialPoints(loop) } : { loop: null }),
         poles: values.map((value) => {
           const p: Polynomial = atParameter(given, rationalFromNumber(value));
           return isZero(p) ? [] : pairs(roots(p));
         }),
+        ...(range
+          ? { branches: parameterBranches(given, range[0]!, range[1]!, parameterWindow(query, given, range)) }
+          : {}),
       };
     },
   },
