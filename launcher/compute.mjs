@@ -19,8 +19,7 @@ const longestLine = 4_000_000;
 
 /** Answers JSON Lines from standard input on standard output. @param {string[]} args */
 export async function compute(args) {
-  const { values } = parseArgs({ args, options: { help: { type: 'boolean', short: 'h' } } });
-  if (values.help) {
+  if (wantsHelp(args)) {
     console.log(help);
     return 0;
   }
@@ -43,6 +42,15 @@ export async function compute(args) {
     }
   }
   return 0;
+}
+
+/** @param {string[]} args */
+function wantsHelp(args) {
+  try {
+    return parseArgs({ args, options: { help: { type: 'boolean', short: 'h' } } }).values.help ?? false;
+  } catch (error) {
+    throw error instanceof Error ? new Trouble(`${error.message}\n\n${help}`) : error;
+  }
 }
 
 /** Whether the built core is missing or any of its sources is newer. @param {string} door */

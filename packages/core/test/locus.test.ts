@@ -3,6 +3,7 @@ import {
   branchesOf,
   fractionOf,
   nearestOnBranches,
+  nearestOnLocus,
   onDampingRay,
   roots,
   routhArray,
@@ -156,7 +157,13 @@ describe('branches', () => {
     const found = nearestOnBranches(branchesOf(fraction, specialPoints(fraction), window), { re: -0.8, im: 1.5 })!;
     expect(found.re).toBeCloseTo(-1, 4);
     expect(found.gain).toBeCloseTo(1 + 1.5 ** 2, 1);
-    expect(nearestOnBranches([], { re: 0, im: 0 })).toBeNull();
+    const exact = nearestOnLocus(fraction, branchesOf(fraction, specialPoints(fraction), window), {
+      re: -0.8,
+      im: 1.5,
+    })!;
+    expect(exact.re).toBeCloseTo(-1, 9);
+    expect(exact.gain).toBeCloseTo(1 + exact.im ** 2, 9);
+    expect(nearestOnLocus(fraction, [], { re: 0, im: 0 })).toBeNull();
   });
 
   test('follow a parameter that does not enter linearly', () => {
@@ -211,6 +218,10 @@ describe('stable ranges', () => {
     expect(found).toHaveLength(1);
     const [[from, to]] = found as [[number, number]];
     expect(from).toBeCloseTo(1, 9);
+    // A small gain of L itself changes nothing but the scale.
+    const [[, end]] = stableGainsWithDeadTime(fractionOf('0.0001/(s+1)'), rational(1n)) as [[number, number]];
+    expect(isLoopStable(transferOf(`${end * 0.9999e-4}*exp(-s)/(s+1)`))).toBe(true);
+    expect(isLoopStable(transferOf(`${end * 1.0001e-4}*exp(-s)/(s+1)`))).toBe(false);
     for (const [gain, stable] of [
       [from * 0.999, false],
       [from * 1.001, true],

@@ -4,8 +4,8 @@ import { type Polynomial, add, constant, derivative, isZero, multiply, negate } 
 import { inSquares, onAxis, overOmega, positiveFrequencies, ratioOnAxis, squaredMagnitude } from './axis.js';
 import type { FactoredFrequency } from './bode.js';
 
-/** With dead time L crosses the negative real axis for ever; crossings with a gain margin beyond this are left out. */
-const largestGainMargin = 1000;
+/** With dead time L crosses the negative real axis for ever; what is this much smaller than the largest is left out. */
+const smallestShare = 1e-3;
 const mostCrossings = 100;
 
 /** All ω > 0, rising, with |L(jω)| = 1. */
@@ -16,7 +16,7 @@ export function gainCrossings(numerator: Polynomial, denominator: Polynomial): n
 
 /**
  * All ω > 0, rising, at which L = fraction·exp(−delay·s) is real and negative; `of` is the same L. With dead time, those
- * with a gain margin up to 1000, the first hundred.
+ * whose gain margin is up to 1000 times the smallest, the first hundred.
  */
 export function phaseCrossings(fraction: Fraction, delay: Rational, of: FactoredFrequency): number[] {
   if (isZero(fraction.numerator)) return [];
@@ -32,11 +32,14 @@ export function phaseCrossings(fraction: Fraction, delay: Rational, of: Factored
   const turns = phaseTurns(fraction, delay);
   const cuts = [...new Set([0, ...turns, ...axisZeros, ...axisPoles])].sort((a, b) => a - b);
   const found: number[] = [];
+  let largest = -Infinity;
   for (let k = 0; k < cuts.length && found.length < mostCrossings; k++) {
     const from = cuts[k]!;
     const to = cuts[k + 1] ?? Infinity;
     for (const omega of crossingsBetween(of, from, to)) {
-      if (omega > from && omega < to && of.logMagnitude(omega) < Math.log(1 / largestGainMargin)) {
+      const size = of.logMagnitude(omega);
+      largest = Math.max(largest, size);
+      if (size < largest + Math.log(smallestShare)) {
         if (to === Infinity) break;
         continue;
       }

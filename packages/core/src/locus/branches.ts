@@ -1,11 +1,12 @@
 import { Problem } from '../expression/problem.js';
 import type { Fraction } from '../rational/fraction.js';
-import { coefficients, degree } from '../rational/polynomial.js';
+import { rationalFromNumber } from '../rational/number.js';
+import { add, coefficients, constant, degree, multiply } from '../rational/polynomial.js';
 import type { Complex } from '../system/complex.js';
 import { rootsOfNumbers } from '../system/aberth.js';
 import { roots } from '../system/roots.js';
 import type { ParametricPolynomial } from './parameter.js';
-import type { SpecialPoints } from './specialPoints.js';
+import { type SpecialPoints, gainAt } from './specialPoints.js';
 
 /** One branch: gains rising, a point for each. */
 export interface Branch {
@@ -244,7 +245,7 @@ function nearestPairsFirst(found: Points, previous: Points): Int32Array {
   return chosen;
 }
 
-/** The point of the branches nearest to a place, and its gain. */
+/** The point of drawn branches nearest to a place, and its gain, as close as the chords are. */
 export function nearestOnBranches(
   branches: readonly Branch[],
   place: Complex,
@@ -266,4 +267,27 @@ export function nearestOnBranches(
     }
   });
   return best;
+}
+
+/**
+ * The point of the locus D + K·N = 0, K ≥ 0, nearest to a place, exact up to rounding: from the nearest point of the
+ * drawn branches its gain, and the root for that gain. Null without branches.
+ */
+export function nearestOnLocus(
+  fraction: Fraction,
+  branches: readonly Branch[],
+  place: Complex,
+): (Complex & { gain: number; branch: number }) | null {
+  const drawn = nearestOnBranches(branches, place);
+  if (!drawn) return null;
+  const exact = gainAt(fraction, drawn).re;
+  const gain = Number.isFinite(exact) && exact > 0 ? exact : drawn.gain;
+  const characteristic = add(fraction.denominator, multiply(constant(rationalFromNumber(gain)), fraction.numerator));
+  let best: Complex = drawn;
+  let nearest = Infinity;
+  for (const { re, im } of roots(characteristic)) {
+    const distance = Math.hypot(re - drawn.re, im - drawn.im);
+    if (distance < nearest) [nearest, best] = [distance, { re, im }];
+  }
+  return { re: best.re, im: best.im, gain, branch: drawn.branch };
 }

@@ -1,6 +1,6 @@
 import { Problem } from '../../expression/problem.js';
 import { signalFlow, transferBetween } from '../../diagram/reduce.js';
-import { type Window, branchesOf, nearestOnBranches, parameterBranches } from '../../locus/branches.js';
+import { type Window, branchesOf, nearestOnLocus, parameterBranches } from '../../locus/branches.js';
 import { onDampingRay } from '../../locus/dampingRay.js';
 import { type ParametricPolynomial, asLoop, atParameter, parametric, stableParameters } from '../../locus/parameter.js';
 import { routhArray } from '../../locus/routh.js';
@@ -81,7 +81,7 @@ export const locusAsks: readonly Ask[] = [
     answer(query) {
       const loop = loopIn(query);
       const branches = branchesOf(loop, specialPoints(loop), windowIn(query, loop));
-      return nearestOnBranches(branches, query.point('point'));
+      return nearestOnLocus(loop, branches, query.point('point'));
     },
   },
   {
