@@ -9,5 +9,5 @@ export const median = (values) => percentile(values, 0.5);
 
 /** @param {string} name @param {string[]} figures */
 export function row(name, ...figures) {
-  console.log(`  ${name.padEnd(40)}${figures.map((figure) => figure.padStart(16)).join('')}`);
+  console.log(`  ${name.padEnd(54)}${figures.map((figure) => `  ${figure.padStart(14)}`).join('')}`);
 }

@@ -74,9 +74,10 @@ export function multiplyFractions(left: Fraction, right: Fraction): Fraction {
 export function lowestTerms(fraction: Fraction): Fraction {
   if (isZero(fraction.numerator)) return { numerator: zero, denominator: one };
   const shared = commonFactor(fraction.numerator, fraction.denominator);
-  const denominator = divide(fraction.denominator, shared).quotient;
+  const without = (p: Polynomial): Polynomial => (degree(shared) === 0 ? p : divide(p, shared).quotient);
+  const denominator = without(fraction.denominator);
   const lead = denominator.integers[denominator.integers.length - 1]!;
-  const numerator = divide(fraction.numerator, shared).quotient;
+  const numerator = without(fraction.numerator);
   return {
     numerator: polynomial(
       numerator.integers.map((c) => c * denominator.denominator),

@@ -4,6 +4,7 @@ import { type Polynomial, coefficient, degree } from '../rational/polynomial.js'
 import { magnitude } from '../system/complex.js';
 import { roots } from '../system/roots.js';
 import { type Transfer, highestDegree } from '../system/transfer.js';
+import { inputAt } from './input.js';
 import { LinearRun } from './linearRun.js';
 import type { Motion } from './motion.js';
 import { PiecewiseMotion } from './piecewise.js';
@@ -29,6 +30,7 @@ export function delayRun(transfer: Transfer, power: 0 | 1 | 2): LinearRun {
     ...inputs.map(({ polynomial }) => column(polynomial, 1)),
     ...pasts.map(({ polynomial }) => column(polynomial, -1)),
   ];
+  const driving = [{ power, amplitude: 1, at: 0 }];
   const shortest = Math.min(...pasts.map(({ delay }) => delay));
   return new LinearRun({
     modes: [
@@ -42,7 +44,7 @@ export function delayRun(transfer: Transfer, power: 0 | 1 | 2): LinearRun {
     initial: a.map(() => 0),
     forcingCount: columns.length,
     forcing(time, after, into, run) {
-      inputs.forEach(({ delay }, k) => (into[k] = inputAt(power, time - delay, after)));
+      inputs.forEach(({ delay }, k) => (into[k] = inputAt(driving, time - delay, after)));
       pasts.forEach(({ delay }, k) => {
         const then = time - delay;
         const begun = then > 1e-12 * delay || (after && then > -1e-12 * delay);
@@ -56,12 +58,6 @@ export function delayRun(transfer: Transfer, power: 0 | 1 | 2): LinearRun {
     longest: shortest,
     tolerance,
   });
-}
-
-function inputAt(power: number, time: number, after: boolean): number {
-  const begun = time > 1e-12 || (after && time > -1e-12);
-  if (!begun) return 0;
-  return power === 0 ? 1 : power === 1 ? time : (time * time) / 2;
 }
 
 /**

@@ -64,3 +64,17 @@ function checkedTime(time: number): number {
   if (!(time >= 0)) throw new Problem('query', 'Inputs act from t = 0 on.');
   return time;
 }
+
+/**
+ * The value of steps, ramps and parabolas together at a time, `after` their jumps or just before. Times within a
+ * picosecond of a jump count as the jump.
+ */
+export function inputAt(parts: readonly InputPart[], time: number, after: boolean): number {
+  let sum = 0;
+  for (const { power, amplitude, at } of parts) {
+    const since = time - at;
+    if (after ? since < -1e-12 : since <= 1e-12) continue;
+    sum += amplitude * (power === 0 ? 1 : power === 1 ? since : (since * since) / 2);
+  }
+  return sum;
+}

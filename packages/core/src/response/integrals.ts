@@ -1,8 +1,6 @@
-import { isStable } from '../frequency/stability.js';
-import { type Transfer, simplified, withDeadTime } from '../system/transfer.js';
-import { settledMotion } from './delayLoop.js';
+import type { Transfer } from '../system/transfer.js';
 import type { Motion } from './motion.js';
-import { dcGainOf, respond } from './respond.js';
+import { settlingMotion } from './settling.js';
 import { crossing, monotonePieces } from './walk.js';
 
 /** Integrals over all time of an error that dies out; time in seconds. */
@@ -62,14 +60,6 @@ export function peakOfResponse(transfer: Transfer): { value: number; time: numbe
   }
   // A response that creeps up to its final value has no highest point before.
   return Math.abs(finalValue) >= Math.abs(value) * (1 - 1e-9) ? { value: finalValue, time: Infinity } : { value, time };
-}
-
-function settlingMotion(written: Transfer): { motion: Motion; finalValue: number } | null {
-  const transfer = simplified(written);
-  if (!isStable(transfer)) return null;
-  const finalValue = dcGainOf(transfer)!;
-  const motion = withDeadTime(transfer) ? respond(transfer) : settledMotion(transfer, finalValue);
-  return { motion, finalValue };
 }
 
 /** Cuts the motion at its zeros and into steps in which it is nearly a polynomial, until nothing is left of it. */

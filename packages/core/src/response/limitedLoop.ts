@@ -2,7 +2,7 @@ import { Problem } from '../expression/problem.js';
 import type { Fraction } from '../rational/fraction.js';
 import { degree } from '../rational/polynomial.js';
 import { observerForm } from './delayLoop.js';
-import { type Input, type InputPart, partsOf } from './input.js';
+import { type Input, inputAt, partsOf } from './input.js';
 import { type LinearMode, LinearRun } from './linearRun.js';
 import type { Motion } from './motion.js';
 import { PiecewiseMotion } from './piecewise.js';
@@ -134,14 +134,4 @@ export function limitedLoop(loop: LimitedLoop): LimitedSignals {
 
 function row(length: number, entries: Readonly<Record<number, number>>): number[] {
   return Array.from({ length }, (_, k) => entries[k] ?? 0);
-}
-
-function inputAt(parts: readonly InputPart[], time: number, after: boolean): number {
-  let sum = 0;
-  for (const { power, amplitude, at } of parts) {
-    const since = time - at;
-    if (after ? since < -1e-12 : since <= 1e-12) continue;
-    sum += amplitude * (power === 0 ? 1 : power === 1 ? since : (since * since) / 2);
-  }
-  return sum;
 }

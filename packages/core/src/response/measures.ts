@@ -1,11 +1,9 @@
-import { isStable } from '../frequency/stability.js';
 import type { System } from '../system/system.js';
-import { type Transfer, simplified, withDeadTime } from '../system/transfer.js';
-import { settledMotion } from './delayLoop.js';
+import type { Transfer } from '../system/transfer.js';
 import type { Motion } from './motion.js';
-import { dcGainOf, respond } from './respond.js';
+import { settlingMotion } from './settling.js';
 import { stepResponse } from './step.js';
-import { crossing, lastOutside, monotonePieces } from './walk.js';
+import { lastOutside, levelCrossing, monotonePieces } from './walk.js';
 
 /**
  * What is read off a unit step response; definitions in docs/numerics.md. Times in seconds. All but `stable` are null
@@ -63,12 +61,9 @@ export function measuresOf(system: System, motion: Motion = stepResponse(system)
 }
 
 /** Measures of the unit step response of a transfer, dead times included. @throws Problem as `respond`. */
-export function measuresOfTransfer(written: Transfer): Measures {
-  const transfer = simplified(written);
-  if (!isStable(transfer)) return noMeasures;
-  const finalValue = dcGainOf(transfer)!;
-  const motion = withDeadTime(transfer) ? respond(transfer) : settledMotion(transfer, finalValue);
-  return measuresOfMotion(motion, finalValue);
+export function measuresOfTransfer(transfer: Transfer): Measures {
+  const found = settlingMotion(transfer);
+  return found ? measuresOfMotion(found.motion, found.finalValue) : noMeasures;
 }
 
 /** Measures of a motion that tends to the final value. */
@@ -76,10 +71,9 @@ export function measuresOfMotion(motion: Motion, finalValue: number): Measures {
   if (finalValue === 0) return { ...noMeasures, stable: true, finalValue };
 
   // Everything below is about z = y/yf, which tends to 1.
-  const relative = (time: number): number => motion.at(time) / finalValue;
   const firstAt = new Map<number, number>();
   let lowest = 0;
-  let highest = relative(0);
+  let highest = motion.at(0) / finalValue;
   let highestAt = 0;
   const size = Math.abs(finalValue);
   const largest = motion.remaining(0);
@@ -98,10 +92,7 @@ export function measuresOfMotion(motion: Motion, finalValue: number): Measures {
       if (firstAt.has(level)) continue;
       if (from >= level) firstAt.set(level, piece.from);
       else if (to >= level) {
-        firstAt.set(
-          level,
-          crossing((t) => relative(t) - level, piece.from, piece.to),
-        );
+        firstAt.set(level, levelCrossing(motion, level * finalValue, piece.from, piece.to));
       }
     }
     if (to > highest) [highest, highestAt] = [to, piece.to];

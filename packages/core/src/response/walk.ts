@@ -67,7 +67,7 @@ export function lastOutside(motion: Motion, level: number, band: number, from: n
   const isOutside = (value: number): boolean => Math.abs(value - level) > band;
   const entry = (outside: number, value: number, inside: number): number => {
     const edge = level + Math.sign(value - level) * band;
-    return crossing((time) => motion.at(time) - edge, outside, inside);
+    return levelCrossing(motion, edge, outside, inside);
   };
   let time = from;
   let there = turns.jetAt(time);
@@ -100,6 +100,33 @@ export function lastOutside(motion: Motion, level: number, band: number, from: n
   }
   return 0;
 }
+
+/**
+ * Where a motion passes a level inside a piece on which it only rises or only falls; the nearer end when it does not.
+ * Method: Newton from the chord, kept inside the bracket by bisection.
+ */
+export function levelCrossing(motion: Motion, level: number, from: number, to: number): number {
+  const fromValue = motion.at(from) - level;
+  const toValue = motion.at(to) - level;
+  if (fromValue === 0 || toValue === 0 || from === to) return toValue === 0 ? to : from;
+  if (fromValue > 0 === toValue > 0) return Math.abs(fromValue) < Math.abs(toValue) ? from : to;
+  let [a, b] = [from, to];
+  let time = from - (fromValue * (to - from)) / (toValue - fromValue);
+  for (let round = 0; round < 100; round++) {
+    motion.jet(time, levelJet);
+    const value = levelJet[0]! - level;
+    if (value === 0) return time;
+    if (value > 0 === fromValue > 0) a = time;
+    else b = time;
+    let next = time - value / levelJet[1]!;
+    if (!(next > a && next < b)) next = (a + b) / 2;
+    if (Math.abs(next - time) <= 2 * Number.EPSILON * Math.abs(time) || next <= a || next >= b) return next;
+    time = next;
+  }
+  return time;
+}
+
+const levelJet = new Float64Array(3);
 
 /** The last double before a positive time. */
 export const before = (time: number): number => time * (1 - Number.EPSILON / 2);

@@ -1,6 +1,6 @@
 import { parse } from '../expression/parse.js';
 import { Problem } from '../expression/problem.js';
-import { type Fraction, lowestTerms, multiplyFractions } from '../rational/fraction.js';
+import { type Fraction, lowestTerms } from '../rational/fraction.js';
 import { evaluate, unknownName } from '../rational/evaluate.js';
 import {
   type Rational,
@@ -10,17 +10,7 @@ import {
   rationalToNumber,
   subtractRational,
 } from '../rational/number.js';
-import {
-  type Polynomial,
-  add,
-  constant,
-  degree,
-  isZero,
-  multiply,
-  one,
-  polynomial,
-  zero,
-} from '../rational/polynomial.js';
+import { type Polynomial, add, degree, isZero, multiply, polynomial, zero } from '../rational/polynomial.js';
 import { type Definitions, type DeadTime, type SymbolicFraction, fieldFor } from '../symbolic/fraction.js';
 import { type SymbolicPolynomial } from '../symbolic/polynomial.js';
 
@@ -169,14 +159,3 @@ export function simplified(transfer: Transfer): Transfer {
   const plain = withDeadTime(transfer);
   return plain ? delayed(lowestTerms(plain.fraction), plain.deadTime) : transfer;
 }
-
-/** A constant gain. */
-export const gainOf = (value: Rational): Fraction => ({ numerator: constant(value), denominator: one });
-
-/** The transfer times a fraction. */
-export const timesFraction = (transfer: Transfer, fraction: Fraction): Transfer => {
-  const plain = withDeadTime(transfer);
-  return plain
-    ? delayed(multiplyFractions(plain.fraction, fraction), plain.deadTime)
-    : inSeries(transfer, delayed(fraction));
-};
