@@ -108,5 +108,6 @@ const isNumber = (value: unknown): value is number => typeof value === 'number' 
 const isPair = (value: unknown): value is [number, number] =>
   Array.isArray(value) && value.length === 2 && value.every(isNumber);
 
+/** Whether a value of JSON is an object. */
 export const isObject = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);

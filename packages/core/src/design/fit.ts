@@ -23,6 +23,7 @@ export interface FrequencyData {
   readonly phasesDegrees?: readonly number[];
 }
 
+/** A fitted model: its parameters by name, what they stand for, and how far it stays from the data. */
 export interface Fit {
   readonly parameters: Readonly<Record<string, number>>;
   readonly transfer: Transfer;

@@ -8,6 +8,7 @@ export interface OnAxis {
   readonly imaginary: Polynomial;
 }
 
+/** Real and imaginary part of p(jω), exact. */
 export function onAxis(p: Polynomial): OnAxis {
   const signed = (parity: number): Polynomial =>
     polynomial(

@@ -1,6 +1,7 @@
 import { limits } from '../expression/limits.js';
 import { Problem } from '../expression/problem.js';
 
+/** |value|. */
 export const absolute = (value: bigint): bigint => (value < 0n ? -value : value);
 
 /** Whole numbers below this are exact in doubles. */

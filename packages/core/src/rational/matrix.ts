@@ -35,6 +35,7 @@ export function matrixFromNumbers(rows: readonly (readonly number[])[], name: st
   return rows.map((row) => row.map(rationalFromNumber));
 }
 
+/** The square matrix with ones on its diagonal. */
 export function identity(size: number): Matrix {
   return Array.from({ length: size }, (_, i) => Array.from({ length: size }, (_, j) => (i === j ? unit : nought)));
 }
@@ -77,12 +78,15 @@ export function multiplyMatrices(a: Matrix, b: Matrix): Matrix {
   });
 }
 
+/** Sum of matrices of equal size. */
 export const addMatrices = (a: Matrix, b: Matrix): Matrix =>
   a.map((row, i) => row.map((value, j) => addRational(value, b[i]![j]!)));
 
+/** Every entry times a number. */
 export const scaleMatrix = (a: Matrix, by: Rational): Matrix =>
   a.map((row) => row.map((value) => multiplyRational(value, by)));
 
+/** Rows and columns exchanged. */
 export const transpose = (a: Matrix): Matrix => (a[0] ?? []).map((_, j) => a.map((row) => row[j]!));
 
 /**

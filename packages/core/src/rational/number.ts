@@ -52,6 +52,7 @@ export const multiplyRational = (a: Rational, b: Rational): Rational =>
 export const divideRational = (a: Rational, b: Rational): Rational =>
   rational(a.numerator * b.denominator, a.denominator * b.numerator);
 
+/** −a. */
 export const negateRational = (a: Rational): Rational => ({ numerator: -a.numerator, denominator: a.denominator });
 
 /** Sign of a − b. */

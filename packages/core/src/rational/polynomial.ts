@@ -11,8 +11,11 @@ export interface Polynomial {
   readonly denominator: bigint;
 }
 
+/** The zero polynomial. */
 export const zero: Polynomial = { integers: [], denominator: 1n };
+/** The polynomial 1. */
 export const one: Polynomial = { integers: [1n], denominator: 1n };
+/** The polynomial s. */
 export const s: Polynomial = { integers: [0n, 1n], denominator: 1n };
 
 /** Whole-number coefficients, lowest power first, over a common denominator. */
@@ -45,6 +48,7 @@ export function polynomialOf(coefficients: readonly Rational[]): Polynomial {
 /** Degree; −1 for the zero polynomial. */
 export const degree = (p: Polynomial): number => p.integers.length - 1;
 
+/** Whether a polynomial has no coefficients. */
 export const isZero = (p: Polynomial): boolean => p.integers.length === 0;
 
 /** Coefficient of s^power, exact. */
@@ -58,6 +62,7 @@ export function coefficients(p: Polynomial): number[] {
   return p.integers.map((c) => ratioToNumber(c, p.denominator)).reverse();
 }
 
+/** Sum, exact. */
 export function add(p: Polynomial, q: Polynomial): Polynomial {
   const length = Math.max(p.integers.length, q.integers.length);
   const sum = new Array<bigint>(length);
@@ -67,10 +72,12 @@ export function add(p: Polynomial, q: Polynomial): Polynomial {
   return polynomial(sum, p.denominator * q.denominator);
 }
 
+/** −p. */
 export function negate(p: Polynomial): Polynomial {
   return { integers: p.integers.map((c) => -c), denominator: p.denominator };
 }
 
+/** Product, exact. */
 export function multiply(p: Polynomial, q: Polynomial): Polynomial {
   if (isZero(p) || isZero(q)) return zero;
   const product = new Array<bigint>(p.integers.length + q.integers.length - 1).fill(0n);
@@ -80,6 +87,7 @@ export function multiply(p: Polynomial, q: Polynomial): Polynomial {
   return polynomial(product, p.denominator * q.denominator);
 }
 
+/** p to a whole power from 0. Method: repeated squaring. */
 export function power(p: Polynomial, exponent: number): Polynomial {
   let result = one;
   for (let base = p, left = exponent; left > 0; left >>= 1) {
@@ -89,6 +97,7 @@ export function power(p: Polynomial, exponent: number): Polynomial {
   return result;
 }
 
+/** Derivative by s. */
 export function derivative(p: Polynomial): Polynomial {
   return polynomial(
     p.integers.slice(1).map((c, k) => c * BigInt(k + 1)),
@@ -96,6 +105,7 @@ export function derivative(p: Polynomial): Polynomial {
   );
 }
 
+/** Whether two polynomials are the same, coefficient by coefficient. */
 export function isEqual(p: Polynomial, q: Polynomial): boolean {
   return (
     p.denominator === q.denominator &&

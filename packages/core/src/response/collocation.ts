@@ -73,6 +73,7 @@ export interface Step {
   readonly force: Float64Array;
 }
 
+/** The matrices of a step of the given length, in the time unit of a. Shapes as in `Step`. */
 export function stepMatrices(a: readonly (readonly number[])[], length: number): Step {
   const n = a.length;
   const size = stages * n;

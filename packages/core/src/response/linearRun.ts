@@ -17,6 +17,7 @@ export interface Switching {
   readonly high: number;
 }
 
+/** What a run works out: its modes, what drives them, and how closely. */
 export interface RunOptions {
   /** One mode; or three, for inside, above and below the limits of `switching`. */
   readonly modes: readonly LinearMode[];

@@ -27,6 +27,7 @@ export function pieceAt(pieces: readonly PolynomialPiece[], time: number): numbe
   return low;
 }
 
+/** The polynomial of a piece at a time; beyond its ends it is continued. */
 export function valueOf({ from, to, powers }: PolynomialPiece, time: number): number {
   const x = (time - from) / (to - from);
   let value = 0;

@@ -52,6 +52,7 @@ function keyQuotient(left: string, right: string): string | null {
   return key;
 }
 
+/** A whole number as a polynomial of the ring. */
 export function whole(ring: Ring, value: bigint): SymbolicPolynomial {
   return { ring, terms: new Map(value === 0n ? [] : [['\0'.repeat(ring.symbols.length), value]]) };
 }
@@ -62,6 +63,7 @@ export function symbolPower(ring: Ring, symbol: number, exponent = 1): SymbolicP
   return { ring, terms: new Map([[key, 1n]]) };
 }
 
+/** Whether this is the zero polynomial. */
 export const isNothing = (p: SymbolicPolynomial): boolean => p.terms.size === 0;
 
 /** The value of a polynomial without symbols; null when it has some. */
@@ -71,6 +73,7 @@ export function wholeValue(p: SymbolicPolynomial): bigint | null {
   return p.terms.size === 1 && /^\0*$/.test(entry![0]) ? entry![1] : null;
 }
 
+/** p + sign·q. @throws Problem `numberSize` beyond the ring’s budget. */
 export function sum(p: SymbolicPolynomial, q: SymbolicPolynomial, sign = 1n): SymbolicPolynomial {
   const terms = new Map(p.terms);
   for (const [key, c] of q.terms) {
@@ -82,6 +85,7 @@ export function sum(p: SymbolicPolynomial, q: SymbolicPolynomial, sign = 1n): Sy
   return { ring: p.ring, terms };
 }
 
+/** p·q. @throws Problem `numberSize` beyond the ring’s budget. */
 export function product(p: SymbolicPolynomial, q: SymbolicPolynomial): SymbolicPolynomial {
   const terms = new Map<string, bigint>();
   p.ring.spend(p.terms.size * q.terms.size, 0);
@@ -98,17 +102,20 @@ export function product(p: SymbolicPolynomial, q: SymbolicPolynomial): SymbolicP
   return { ring: p.ring, terms };
 }
 
+/** Every coefficient times a whole number. */
 export const scaled = (p: SymbolicPolynomial, by: bigint): SymbolicPolynomial => ({
   ring: p.ring,
   terms: by === 0n ? new Map() : new Map([...p.terms].map(([key, c]) => [key, c * by])),
 });
 
+/** p to a whole power from 0. @throws Problem `numberSize` beyond the ring’s budget. */
 export function powerOf(p: SymbolicPolynomial, exponent: number): SymbolicPolynomial {
   let result = whole(p.ring, 1n);
   for (let k = 0; k < exponent; k++) result = product(result, p);
   return result;
 }
 
+/** Whether two polynomials of one ring are the same. */
 export function isSame(p: SymbolicPolynomial, q: SymbolicPolynomial): boolean {
   return p.terms.size === q.terms.size && [...p.terms].every(([key, c]) => q.terms.get(key) === c);
 }

@@ -4,13 +4,18 @@ export interface Complex {
   readonly im: number;
 }
 
+/** re + im·j. */
 export const complex = (re: number, im = 0): Complex => ({ re, im });
+/** Sum. */
 export const plus = (a: Complex, b: Complex): Complex => ({ re: a.re + b.re, im: a.im + b.im });
+/** Difference. */
 export const minus = (a: Complex, b: Complex): Complex => ({ re: a.re - b.re, im: a.im - b.im });
+/** Product. */
 export const times = (a: Complex, b: Complex): Complex => ({
   re: a.re * b.re - a.im * b.im,
   im: a.re * b.im + a.im * b.re,
 });
+/** |a|. */
 export const magnitude = (a: Complex): number => Math.hypot(a.re, a.im);
 
 /** Quotient. Method: Smith, scaled so that neither square overflows. */

@@ -29,6 +29,7 @@ export interface Transfer {
   readonly denominator: readonly DelayedPolynomial[];
 }
 
+/** A dead time of zero. */
 export const noDelay: Rational = { numerator: 0n, denominator: 1n };
 
 /** A fraction with a dead time as a factor. */

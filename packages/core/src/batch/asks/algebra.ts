@@ -28,6 +28,7 @@ function numbersOf(query: Query): { transfer: Transfer | null; text: string; lat
   }
 }
 
+/** Asks about fractions and polynomials; documented in docs/compute.md. */
 export const algebraAsks: readonly Ask[] = [
   {
     name: 'transferFunction',

@@ -21,6 +21,7 @@ import { transferIn } from '../systems.js';
 
 const forms = ['P', 'PI', 'PD', 'PID'] as const;
 
+/** Asks about controllers, tuning and fitting; documented in docs/compute.md. */
 export const designAsks: readonly Ask[] = [
   {
     name: 'controller',

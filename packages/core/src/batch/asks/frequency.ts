@@ -9,6 +9,7 @@ import { asDelayedFraction, unityFeedback } from '../../system/transfer.js';
 import type { Ask } from '../ask.js';
 import { transferIn } from '../systems.js';
 
+/** Asks about frequency responses; documented in docs/compute.md. */
 export const frequencyAsks: readonly Ask[] = [
   {
     name: 'frequency',

@@ -56,6 +56,7 @@ function squareWindow(around: readonly Root[]): Window {
 const windowIn = (query: Query, loop: Fraction): Window =>
   query.has('window') ? readWindow(query) : squareWindow([...roots(loop.denominator), ...roots(loop.numerator)]);
 
+/** Asks about root loci and stable ranges; documented in docs/compute.md. */
 export const locusAsks: readonly Ask[] = [
   {
     name: 'locus',

@@ -22,6 +22,7 @@ import type { Ask } from '../ask.js';
 import { Query, isObject } from '../query.js';
 import { readSystem, statesIn, toTransfer, transferIn } from '../systems.js';
 
+/** Asks about responses and their measures; documented in docs/compute.md. */
 export const responseAsks: readonly Ask[] = [
   {
     name: 'measures',

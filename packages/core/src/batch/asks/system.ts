@@ -7,6 +7,7 @@ import { asDelayedFraction, withoutDeadTime } from '../../system/transfer.js';
 import type { Ask } from '../ask.js';
 import { readSystem, statesIn, toTransfer, transferIn } from '../systems.js';
 
+/** Asks about poles and state space; documented in docs/compute.md. */
 export const systemAsks: readonly Ask[] = [
   {
     name: 'poles',
