@@ -63,7 +63,7 @@ function isOlderThanSources(door) {
 }
 
 /** Installs and builds what is not there yet, telling so on standard error, because standard output is for answers. */
-async function prepare() {
+export async function prepare() {
   const write = process.stdout.write.bind(process.stdout);
   process.stdout.write = /** @type {typeof process.stdout.write} */ (process.stderr.write.bind(process.stderr));
   try {

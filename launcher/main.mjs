@@ -4,6 +4,7 @@ const help = `Nailset: exercises for feedback-control courses, checked exactly, 
 
   ./nailset start     install what is missing, build, start database and server   (--help for options)
   ./nailset compute   answer questions about systems: JSON Lines in, JSON Lines out (--help for more)
+  ./nailset check     check a table of answers without a server               (--help for more)
   ./nailset test      install what is missing, run every check and test
   ./nailset help      this list
 `;
@@ -15,6 +16,7 @@ const help = `Nailset: exercises for feedback-control courses, checked exactly, 
 const commands = {
   start: async (args) => (await import('./start.mjs')).start(args),
   compute: async (args) => (await import('./compute.mjs')).compute(args),
+  check: async (args) => (await import('./check.mjs')).check(args),
   test: async (args) => (await import('./test.mjs')).test(args),
 };
 

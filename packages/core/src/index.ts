@@ -69,7 +69,7 @@ export { type Quantity } from './checking/quantities/quantity.js';
 export { quantities } from './checking/quantities/index.js';
 export { Verdict, VerdictItem } from './checking/verdict.js';
 export { checkerVersion } from './checking/verdictOf.js';
-export { checkAnswer, readAnswer, solutionOf } from './checking/answers/index.js';
+export { answerFromText, checkAnswer, readAnswer, solutionOf } from './checking/answers/index.js';
 export { checkLoop, gainsFromText, loopOf } from './checking/answers/gains.js';
 export { numberFromText } from './checking/answers/number.js';
 export * from './exchange/messages.js';

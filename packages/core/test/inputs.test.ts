@@ -158,6 +158,13 @@ describe('dead time in loops', () => {
     for (const t of [1, 3, 7]) expect(a.at(t)).toBeCloseTo(b.at(t), 5);
   });
 
+  test('a sum of two delayed parts, without a loop', () => {
+    const found = measuresOfTransfer(transferOf('exp(-s)/(s+1)+3*exp(-2.0001s)'));
+    expect(found).toMatchObject({ stable: true, finalValue: 4, overshootPercent: 0 });
+    expect(found.delayTime).toBeCloseTo(2.0001, 9);
+    expect(found.settlingTime).toBeCloseTo(1 + Math.log(1 / 0.08), 9);
+  });
+
   test('measures settle on the final value and see the dead time', () => {
     const found = measuresOfTransfer(unityFeedback(transferOf('0.5*exp(-3s)/(s+1)')));
     expect(found).toMatchObject({ stable: true, undershootPercent: 0 });

@@ -1,5 +1,5 @@
 import { isStable } from '../frequency/stability.js';
-import { type Transfer, simplified, withDeadTime } from '../system/transfer.js';
+import { type Transfer, simplified } from '../system/transfer.js';
 import { settledMotion } from './delayLoop.js';
 import type { Motion } from './motion.js';
 import { dcGainOf, respond } from './respond.js';
@@ -13,6 +13,7 @@ export function settlingMotion(written: Transfer): { motion: Motion; finalValue:
   const transfer = simplified(written);
   if (!isStable(transfer)) return null;
   const finalValue = dcGainOf(transfer)!;
-  const motion = withDeadTime(transfer) ? respond(transfer) : settledMotion(transfer, finalValue);
+  const hasLoop = transfer.denominator.length > 1;
+  const motion = hasLoop ? settledMotion(transfer, finalValue) : respond(transfer);
   return { motion, finalValue };
 }

@@ -1,13 +1,12 @@
 import { Problem } from '../expression/problem.js';
 import { type Fraction, addFractions } from '../rational/fraction.js';
+import { bitLength } from '../rational/integer.js';
 import {
   type Rational,
   addRational,
   divideRational,
   multiplyRational,
   rational,
-  rationalFromNumber,
-  rationalToNumber,
   subtractRational,
 } from '../rational/number.js';
 import { add, constant, multiply, one, s } from '../rational/polynomial.js';
@@ -82,8 +81,8 @@ export function toParallel(controller: PidForm): Extract<PidForm, { form: 'paral
 }
 
 /**
- * The same controller in another form, exact; the series form is exact where its times are rational, otherwise their
- * nearest doubles.
+ * The same controller in another form, exact; the series form is exact where its times are rational, otherwise good
+ * to 128 binary places.
  * @throws Problem `notPossible` when the form cannot express it, with the reason.
  */
 export function convertController(controller: PidForm, form: PidForm['form']): PidForm {
@@ -114,21 +113,22 @@ export function convertController(controller: PidForm, form: PidForm['form']): P
   return { form, Kp: multiplyRational(Ki, Ti), Ti, Td };
 }
 
-/** Exact for squares of rational numbers, otherwise the nearest double. */
-function squareRoot(value: Rational): Rational {
-  const exact = (whole: bigint): bigint | null => {
-    if (whole < 2n) return whole;
-    let guess = 1n << BigInt(Math.ceil(whole.toString(2).length / 2));
-    for (;;) {
-      const next = (guess + whole / guess) / 2n;
-      if (next >= guess) break;
-      guess = next;
-    }
-    return guess * guess === whole ? guess : null;
-  };
-  const [above, below] = [exact(value.numerator), exact(value.denominator)];
-  if (above !== null && below !== null) return rational(above, below);
-  return rationalFromNumber(Math.sqrt(rationalToNumber(value)));
+/** Exact for squares of rational numbers, otherwise to 128 binary places. */
+function squareRoot({ numerator, denominator }: Rational): Rational {
+  const whole = wholeRoot(numerator * denominator);
+  if (whole * whole === numerator * denominator) return rational(whole, denominator);
+  return rational(wholeRoot((numerator * denominator) << 256n), denominator << 128n);
+}
+
+/** ⌊√value⌋. Method: Newton. */
+function wholeRoot(value: bigint): bigint {
+  if (value < 2n) return value;
+  let guess = 1n << BigInt(Math.ceil(bitLength(value) / 2) + 1);
+  for (;;) {
+    const next = (guess + value / guess) / 2n;
+    if (next >= guess) return guess;
+    guess = next;
+  }
 }
 
 /**

@@ -43,6 +43,28 @@ export function exerciseRoutes(app: App, { database, checker }: House): void {
     async (request) => draftOf(database, request.params.exerciseId),
   );
 
+  app.get(
+    '/api/exercises/:exerciseId/file',
+    {
+      config: { access: 'staff' },
+      schema: {
+        summary: 'The draft as a file, for another course or for ./nailset check',
+        params: byExercise,
+        response: answers(ExerciseDocument),
+      },
+    },
+    async (request, reply) => {
+      const { document } = await draftOf(database, request.params.exerciseId);
+      const name =
+        document.title
+          .toLowerCase()
+          .replace(/[^a-z0-9]+/g, '-')
+          .replace(/^-|-$/g, '') || 'exercise';
+      void reply.header('content-disposition', `attachment; filename="${name}.json"`);
+      return document;
+    },
+  );
+
   app.put(
     '/api/exercises/:exerciseId/draft',
     {

@@ -100,11 +100,14 @@ export function useChangeRole(courseId: string) {
   });
 }
 
-export const useNewExercise = (courseId: string) =>
-  useMutation({
+export function useNewExercise(courseId: string) {
+  const queries = useQueryClient();
+  return useMutation({
     mutationFn: (document: ExerciseDocument) =>
       request<{ id: string }>('POST', `/courses/${courseId}/exercises`, document),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['shelf', courseId], refetchType: 'none' }),
   });
+}
 
 export const useDraft = (exerciseId: string) =>
   useQuery({

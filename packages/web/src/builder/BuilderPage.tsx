@@ -80,6 +80,9 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
             </button>
           }
         />
+        <a href={`/api/exercises/${draft.id}/file`} download className="link">
+          Export
+        </a>
         {version.number !== null && (
           <Link to={`/exercises/${draft.id}/class`} className="link">
             Class sheet

@@ -1,4 +1,5 @@
-import { type Role, type ShelfRow, formatNumber } from '@nailset/core';
+import { type ExerciseDocument, type Role, type ShelfRow, formatNumber } from '@nailset/core';
+import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useNewExercise, useShelf } from '../api/queries';
 import { Button } from '../shared/Button';
@@ -14,7 +15,20 @@ export function ShelfView({ courseId, role }: { courseId: string; role: Role }) 
   const create = useNewExercise(courseId);
   const navigate = useNavigate();
   useTitle(shelf.data ? `Shelf, ${shelf.data.course}` : 'Shelf');
-  const add = () => create.mutate(newExercise(), { onSuccess: ({ id }) => void navigate(`/exercises/${id}/build`) });
+  const picker = useRef<HTMLInputElement>(null);
+  const [refused, setRefused] = useState<Error | null>(null);
+  const open = (document: ExerciseDocument) =>
+    create.mutate(document, { onSuccess: ({ id }) => void navigate(`/exercises/${id}/build`) });
+  const add = () => open(newExercise());
+  const addFrom = async (file: File) => {
+    setRefused(null);
+    create.reset();
+    try {
+      open(JSON.parse(await file.text()) as ExerciseDocument);
+    } catch {
+      setRefused(new Error(`“${file.name}” is not an exercise file: its text is not JSON.`));
+    }
+  };
   return (
     <>
       <Header crumbs={shelf.data ? [{ text: shelf.data.course }, { text: 'Shelf' }] : []}>
@@ -35,12 +49,29 @@ export function ShelfView({ courseId, role }: { courseId: string; role: Role }) 
             <div className="mb-5 flex items-baseline justify-between">
               <h1 className="font-serif text-[26px]">Shelf</h1>
               {role === 'instructor' && (
-                <Button look="strong" onClick={add} disabled={create.isPending}>
-                  New exercise
-                </Button>
+                <span className="flex gap-2">
+                  <input
+                    ref={picker}
+                    type="file"
+                    accept=".json,application/json"
+                    aria-label="Exercise file"
+                    className="hidden"
+                    onChange={({ target }) => {
+                      const file = target.files?.[0];
+                      target.value = '';
+                      if (file) void addFrom(file);
+                    }}
+                  />
+                  <Button onClick={() => picker.current?.click()} disabled={create.isPending}>
+                    Import
+                  </Button>
+                  <Button look="strong" onClick={add} disabled={create.isPending}>
+                    New exercise
+                  </Button>
+                </span>
               )}
             </div>
-            {create.error && <ErrorNote error={create.error} />}
+            {(refused ?? create.error) && <ErrorNote error={(refused ?? create.error)!} />}
             {shelf.data.exercises.length === 0 ? (
               <Empty title="The shelf is empty.">
                 Make a first exercise; students join with the course code above.

@@ -3,7 +3,7 @@ import type { Answer, DrawValues, GainsPart } from '../../exercise/document.js';
 import { bindingsOf } from '../../exercise/draw.js';
 import { type Bindings, type Fraction, fractionOf } from '../../rational/fraction.js';
 import { rationalFromDecimal } from '../../rational/number.js';
-import { type ControllerForm, type Gains, controllerOf, gainsOfForm } from '../../system/controller.js';
+import { type ControllerForm, type Gain, type Gains, controllerOf, gainsOfForm } from '../../system/controller.js';
 import { type Loop, closeLoop, closedFraction, modesOf } from '../../system/loop.js';
 import { measuresOf } from '../../response/measures.js';
 import { checkNails } from '../nails.js';
@@ -54,8 +54,33 @@ export function checkLoop(part: Pick<GainsPart, 'nails'>, loop: Loop, measures =
   return verdictOf(items, `${count} ${missed[0]!.words}`);
 }
 
+/** Gains by name, as in “Kp = 14, Ki = 5” in any order, or bare numbers in the order of the form. */
+function namedGains(form: ControllerForm, text: string): GainTexts {
+  const names = gainsOfForm[form];
+  const pieces = text.split(/[,;\s]+(?=[A-Za-z+\-−.\d])/).filter((piece) => piece.trim() !== '');
+  const texts: Partial<Record<Gain, string>> = {};
+  pieces
+    .join(' ')
+    .replace(/\s*[=:]\s*/g, '=')
+    .split(' ')
+    .filter(Boolean)
+    .forEach((piece, k) => {
+      const [name, value] = piece.includes('=') ? (piece.split('=') as [string, string]) : [names[k] ?? '', piece];
+      const gain = names.find((known) => known.toLowerCase() === name.trim().toLowerCase());
+      if (!gain || texts[gain] !== undefined) {
+        throw new Problem(
+          'notANumber',
+          `“${piece}” is not one of the gains ${names.join(', ')}, as in ${names[0]} = 14.`,
+        );
+      }
+      texts[gain] = value;
+    });
+  return { ...texts, Kp: texts.Kp ?? '' };
+}
+
 export const gains: AnswerKind<'gains'> = {
   kind: 'gains',
+  fromText: (part, text) => ({ kind: 'gains', gains: namedGains(part.form, text) }),
   read(part, values, answer) {
     closedFraction(controllerOf(gainsFromText(part.form, answer.gains)), fractionOf(part.plant, bindingsOf(values)));
   },

@@ -11,6 +11,11 @@ const kinds: { [Kind in Part['kind']]: AnswerKind<Kind> } = { transferFunction, 
 // The kind of the part selects the entry, so part and answer are of the same kind; the compiler cannot follow that.
 const kindOf = (part: Part) => kinds[part.kind] as AnswerKind<Part['kind']>;
 
+/** The answer that a person wrote in one line. @throws Problem when it is not of the part's kind. */
+export function answerFromText(part: Part, text: string): Answer {
+  return kindOf(part).fromText(part, text);
+}
+
 /**
  * Refuses an answer that cannot be checked, before it counts as an attempt.
  * @throws Problem saying what is wrong and where in the typed text.

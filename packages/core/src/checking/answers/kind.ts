@@ -7,6 +7,11 @@ type OfKind<Union, Kind> = Extract<Union, { kind: Kind }>;
 export interface AnswerKind<Kind extends Part['kind']> {
   readonly kind: Kind;
   /**
+   * The answer that a person wrote in one line, such as a cell of a table.
+   * @throws Problem when the line is not of this kind.
+   */
+  fromText(part: OfKind<Part, Kind>, text: string): OfKind<Answer, Kind>;
+  /**
    * Reads the answer and refuses what cannot be checked, before it counts as an attempt.
    * @throws Problem with the position in the typed text.
    */

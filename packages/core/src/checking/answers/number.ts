@@ -39,6 +39,7 @@ export function expectedNumber(part: NumberPart, values: DrawValues): number {
 
 export const number: AnswerKind<'number'> = {
   kind: 'number',
+  fromText: (_part, text) => ({ kind: 'number', text }),
   read(part, _values, answer) {
     numberFromText(answer.text, quantities[part.quantity].unit);
   },

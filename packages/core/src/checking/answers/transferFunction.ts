@@ -51,6 +51,7 @@ const powerName = (power: number): string =>
 
 export const transferFunction: AnswerKind<'transferFunction'> = {
   kind: 'transferFunction',
+  fromText: (_part, text) => ({ kind: 'transferFunction', text }),
   read(_part, values, answer) {
     const fraction = fractionOf(answer.text, bindingsOf(values));
     if (!isProper(fraction)) {

@@ -1,0 +1,43 @@
+import { formatNumber, withUnit } from '@nailset/core';
+import { stringify } from 'csv-stringify/sync';
+import type { CheckedRow } from './checkFile.js';
+
+/** How results are written: a table for a spreadsheet, or one JSON object a line with every figure. */
+export interface Report {
+  readonly heading: string;
+  line(row: CheckedRow): string;
+}
+
+const columns = ['row', 'student', 'part', 'answer', 'met', 'points', 'outOf', 'close', 'measured', 'words', 'problem'];
+
+export const reports: Readonly<Record<'csv' | 'jsonl', Report>> = {
+  csv: {
+    heading: stringify([columns]),
+    line({ row, student, part, answer, verdict, problem }) {
+      const measured = verdict?.items.flatMap(({ label, measured: value, unit }) =>
+        value === null ? [] : [`${label} ${withUnit(value, unit)}`],
+      );
+      const yesNo = (value: boolean | undefined): string => (value === undefined ? '' : value ? 'yes' : 'no');
+      return stringify([
+        [
+          row,
+          ...[student, part, answer].map(harmless),
+          yesNo(verdict?.met),
+          verdict ? formatNumber(verdict.points) : '',
+          verdict ? formatNumber(verdict.outOf) : '',
+          yesNo(verdict?.items.some(({ close }) => close)),
+          measured?.join('; ') ?? '',
+          verdict?.words ?? '',
+          problem ?? '',
+        ],
+      ]);
+    },
+  },
+  jsonl: {
+    heading: '',
+    line: (row) => `${JSON.stringify(row)}\n`,
+  },
+};
+
+/** A cell that a spreadsheet would take for a formula gets an apostrophe in front. */
+const harmless = (text: string): string => (/^[=+@\t\r]|^-(?![\d.])/.test(text) ? `'${text}` : text);
