@@ -5,7 +5,7 @@ import { gzipSync } from 'node:zlib';
 import { build } from 'vite';
 import { EVD, Matrix } from 'ml-matrix';
 import {
-  bode,
+  magnitudeAndPhase,
   branchesOf,
   checkAnswer,
   checkLoop,
@@ -127,7 +127,7 @@ export async function core() {
   const open = delayed(loop);
   show(
     'margins and Bode at 400 frequencies, order 8',
-    timeOf(() => [marginsOf(open), bode(open, plotFrequencies(systemOf(loop)))]),
+    timeOf(() => [marginsOf(open), magnitudeAndPhase(open, plotFrequencies(systemOf(loop)))]),
     2,
     '6000 exponentials',
     exponentials(6000),

@@ -38,7 +38,7 @@ export {
   toParallel,
 } from './system/controller.js';
 export { type Loop, closeLoop, modesOf } from './system/loop.js';
-export { bode, plotFrequencies } from './frequency/bode.js';
+export { magnitudeAndPhase, plotFrequencies } from './frequency/bode.js';
 export { type Margins, marginsOf } from './frequency/margins.js';
 export { bandwidthOf, closedLoopPeak, sensitivityPeak } from './frequency/peaks.js';
 export { countEncirclements, isLoopStable } from './frequency/stability.js';

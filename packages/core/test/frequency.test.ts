@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import {
   bandwidthOf,
-  bode,
+  magnitudeAndPhase,
   closedLoopPeak,
   countEncirclements,
   delayed,
@@ -98,7 +98,7 @@ describe('margins', () => {
     fc.assert(
       fc.property(loop, (text) => {
         const { gainMargins, phaseMargins } = marginsOf(transferOf(text));
-        const at = (omega: number) => bode(transferOf(text), [omega]);
+        const at = (omega: number) => magnitudeAndPhase(transferOf(text), [omega]);
         for (const { omega, gain } of gainMargins) {
           const { magnitudesDb, phasesDegrees } = at(omega);
           expect(20 * Math.log10(gain) + magnitudesDb[0]!).toBeCloseTo(0, 6);
@@ -139,14 +139,14 @@ describe('margins', () => {
 
 describe('Bode', () => {
   test('phases are continuous and end where the degrees say', () => {
-    const { phasesDegrees } = bode(
+    const { phasesDegrees } = magnitudeAndPhase(
       transferOf('5(s+1)/(s*(s^2+0.02s+1)*(s-3))'),
       plotFrequencies(systemOf(fractionOf('1/(s^2+0.02s+1)')), 3000),
     );
     for (let k = 1; k < phasesDegrees.length; k++)
       expect(Math.abs(phasesDegrees[k]! - phasesDegrees[k - 1]!)).toBeLessThan(15);
     const ends = (text: string) =>
-      [...bode(transferOf(text), [1e-6, 1e6]).phasesDegrees].map((degrees) => Math.round(degrees) + 0);
+      [...magnitudeAndPhase(transferOf(text), [1e-6, 1e6]).phasesDegrees].map((degrees) => Math.round(degrees) + 0);
     expect(ends('1/(s*(s+1))')).toEqual([-90, -180]);
     expect(ends('-2/(s+1)')).toEqual([-180, -270]);
     expect(ends('1/(1-s)')).toEqual([0, 90]);
@@ -157,7 +157,7 @@ describe('Bode', () => {
   test('a loop with dead time is followed in its phase', () => {
     const closed = unityFeedback(transferOf('0.8*exp(-2s)/(s+1)'));
     const omegas = Array.from({ length: 400 }, (_, k) => 0.02 * (k + 1));
-    const { phasesDegrees, magnitudesDb } = bode(closed, omegas);
+    const { phasesDegrees, magnitudesDb } = magnitudeAndPhase(closed, omegas);
     omegas.forEach((omega, k) => {
       // L/(1 + L) from L alone.
       const [re, im] = [0.8 * Math.cos(2 * omega), -0.8 * Math.sin(2 * omega)];
@@ -168,7 +168,7 @@ describe('Bode', () => {
   });
 
   test('extreme frequencies and orders neither overflow nor underflow', () => {
-    const { magnitudesDb } = bode(transferOf('1/(s+1)^30'), [1e-20, 1e20]);
+    const { magnitudesDb } = magnitudeAndPhase(transferOf('1/(s+1)^30'), [1e-20, 1e20]);
     expect(magnitudesDb[0]).toBeCloseTo(0, 9);
     expect(magnitudesDb[1]).toBeCloseTo(-30 * 400, 6);
   });
@@ -186,7 +186,7 @@ describe('peaks and bandwidth', () => {
 
   test('the sensitivity peak is one over the distance to −1, with dead time too', () => {
     for (const text of ['20/(s^3+7s^2+10s)', '1.5*exp(-1.2s)/(4s+1)', '2*exp(-0.3s)/(s*(s+3))']) {
-      const of = bode(
+      const of = magnitudeAndPhase(
         transferOf(text),
         Array.from({ length: 20_000 }, (_, k) => 0.001 * (k + 1)),
       );

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import {
-  bode,
+  magnitudeAndPhase,
   convertController,
   controllerOf,
   coefficientsOf,
@@ -272,7 +272,7 @@ describe('controllers', () => {
       const open = inSeries(delayed(controllerOf(gains)), transferOf(plant));
       expect(isLoopStable(open)).toBe(true);
       expect(sensitivityPeak(open).magnitude).toBeCloseTo(found.sensitivityPeak, 9);
-      expect(bode(open, [found.crossover]).magnitudesDb[0]).toBeCloseTo(0, 6);
+      expect(magnitudeAndPhase(open, [found.crossover]).magnitudesDb[0]).toBeCloseTo(0, 6);
       if (found.reached) expect(found.sensitivityPeak).toBeLessThanOrEqual(wanted * 1.001);
       if (crossover) expect(found.crossover).toBe(crossover);
     }
@@ -302,7 +302,7 @@ describe('fitting', () => {
     const values = times.map((time) => motion.at(time) + 0.004 * Math.sin(37 * time * time));
     const step = fitStep({ times, values, amplitude: 2 }, structure);
     const omegas = Array.from({ length: 50 }, (_, k) => 0.05 * 10 ** (k / 20));
-    const { magnitudesDb, phasesDegrees } = bode(transferOf(text), omegas);
+    const { magnitudesDb, phasesDegrees } = magnitudeAndPhase(transferOf(text), omegas);
     const frequency = fitFrequency(
       { omegas, magnitudesDb: [...magnitudesDb], phasesDegrees: [...phasesDegrees] },
       structure,
@@ -318,7 +318,7 @@ describe('fitting', () => {
   test('a fraction of given degrees', () => {
     const text = '3(s+2)/((s+0.5)(s^2+0.6s+9))';
     const omegas = Array.from({ length: 60 }, (_, k) => 0.05 * 10 ** (k / 22));
-    const { magnitudesDb, phasesDegrees } = bode(transferOf(text), omegas);
+    const { magnitudesDb, phasesDegrees } = magnitudeAndPhase(transferOf(text), omegas);
     const { transfer, misfit } = fitFraction(
       { omegas, magnitudesDb: [...magnitudesDb], phasesDegrees: [...phasesDegrees] },
       1,

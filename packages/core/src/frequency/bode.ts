@@ -95,7 +95,7 @@ export function frequencyFunction(transfer: Transfer): FrequencyFunction {
  * Magnitudes in decibels and phases in degrees (continuous in ω) at frequencies in rad/s. At a pole on the axis the
  * magnitude is infinite, at a zero −infinite.
  */
-export function bode(
+export function magnitudeAndPhase(
   transfer: Transfer,
   omegas: ArrayLike<number>,
   of: FrequencyFunction = frequencyFunction(transfer),

@@ -1,4 +1,4 @@
-import { bode, plotFrequencies } from '../../frequency/bode.js';
+import { magnitudeAndPhase, plotFrequencies } from '../../frequency/bode.js';
 import { marginsOf } from '../../frequency/margins.js';
 import { bandwidthOf, closedLoopPeak, sensitivityPeak } from '../../frequency/peaks.js';
 import { countEncirclements, isLoopStable } from '../../frequency/stability.js';
@@ -17,11 +17,11 @@ export const frequencyAsks: readonly Ask[] = [
       const transfer = transferIn(query);
       if (!query.has('omegas')) {
         const omegas = plotFrequencies(systemOf(asDelayedFraction(transfer, 'A choice of frequencies').fraction));
-        return { omegas, ...bode(transfer, omegas) };
+        return { omegas, ...magnitudeAndPhase(transfer, omegas) };
       }
       const omegas = query.numbers('omegas');
       if (omegas.some((omega) => omega < 0)) throw new Problem('query', '“omegas” must not be negative.');
-      return bode(transfer, omegas);
+      return magnitudeAndPhase(transfer, omegas);
     },
   },
   { name: 'margins', answer: (query) => marginsOf(transferIn(query)) },
