@@ -205,6 +205,15 @@ describe('controllers', () => {
       { form: 'parallel', Kp: rational(2n), Ki: rational(0n), Kd: rational(1n) },
       'series',
     );
+    const hardlyIntegrating = {
+      form: 'parallel',
+      Kp: rational(6n),
+      Ki: rational(1n, 10n ** 300n),
+      Kd: rational(2n),
+    } as const;
+    const series = toParallel(convertController(hardlyIntegrating, 'series'));
+    expect(rationalToNumber(series.Kp)).toBeCloseTo(6, 12);
+    expect(rationalToNumber(series.Ki)).toBe(1e-300);
     expect(withoutIntegral).toEqual({ form: 'series', Kp: rational(2n), Ti: null, Td: rational(1n, 2n) });
   });
 

@@ -8,7 +8,7 @@ import type { Fraction } from '../rational/fraction.js';
 import { divideRational, rational, rationalFromNumber } from '../rational/number.js';
 import type { Polynomial } from '../rational/polynomial.js';
 import { type Field, type SymbolicFraction, fieldsFor } from '../symbolic/fraction.js';
-import { type SymbolicPolynomial, isNothing, symbolPower } from '../symbolic/polynomial.js';
+import { type SymbolicPolynomial, isNothing, scaled, symbolPower } from '../symbolic/polynomial.js';
 import { fractionFromCoefficients, fractionFromRoots, standardSecondOrder } from '../system/forms.js';
 import { fractionOfStates, stateSpaceOf } from '../system/stateSpace.js';
 import { type Transfer, delayed, transferFromSymbolic, withDeadTime } from '../system/transfer.js';
@@ -105,14 +105,10 @@ export function toSymbolic(systems: readonly GivenSystem[]): { fractions: Symbol
       ring: field.ring,
       terms: new Map(p.integers.flatMap((c, power) => (c === 0n ? [] : [[keyOfPower(field, power), c] as const]))),
     });
-    const scale = (p: SymbolicPolynomial, by: bigint): SymbolicPolynomial => ({
-      ring: p.ring,
-      terms: new Map([...p.terms].map(([key, c]) => [key, c * by])),
-    });
     const { numerator, denominator } = plain.fraction;
     return {
-      numerator: scale(asTerms(numerator), denominator.denominator),
-      denominator: scale(asTerms(denominator), numerator.denominator),
+      numerator: scaled(asTerms(numerator), denominator.denominator),
+      denominator: scaled(asTerms(denominator), numerator.denominator),
     };
   });
   return { fractions, fields };
