@@ -9,15 +9,15 @@ import {
   branchesOf,
   checkAnswer,
   checkLoop,
+  LoopModel,
   closeLoop,
-  controllerOf,
   curveOf,
   delayed,
   fractionOf,
   marginsOf,
   measuresOf,
   plotFrequencies,
-  rationalFromNumber,
+  modelOf,
   readEquations,
   respond,
   roots,
@@ -133,7 +133,7 @@ export async function core() {
     exponentials(6000),
   );
 
-  const plant = fractionOf('3/((s+1)(s^2+1.2s+2))');
+  const plant = '3/((s+1)(s^2+1.2s+2))';
   show(
     '60 × 60 loops of order 4, four nails each',
     timeOf(() => plane(plant), 1, 3),
@@ -188,7 +188,7 @@ export async function core() {
   });
   show('./nailset compute, start to end', median(times), 500, 'starting Node', median(bare));
 
-  const values = { b: '3', a: '1.2', k: '0.8' };
+  const model = modelOf({ systems: [], series: [] }, { b: '3', a: '1.2', k: '0.8' });
   const gains = (/** @type {number} */ k) => ({
     Kp: String(10 + (k % 50) / 10),
     Ki: '5',
@@ -196,7 +196,7 @@ export async function core() {
   });
   show(
     'check of gains, PID, four nails',
-    timeOf((k) => checkAnswer(part, values, { kind: 'gains', gains: gains(k) })),
+    timeOf((k) => checkAnswer(part, model, { kind: 'gains', gains: gains(k) })),
     3,
     '3000 exponentials',
     exponentials(3000),
@@ -211,10 +211,17 @@ const part = {
   title: 'Tune',
   prompt: '',
   plant: 'b/(s^2 + a*s + k)',
-  form: 'PID',
   output: 'Position',
-  start: { Kp: 1, Ki: 0, Kd: 0 },
-  rungs: { Kp: { fine: 1, coarse: 5 } },
+  controller: {
+    terms: 'PID',
+    form: 'parallel',
+    gains: [
+      { name: 'Kp', start: 1, fine: 1, coarse: 5, low: 0, high: 40 },
+      { name: 'Ki', start: 0, fine: 1, coarse: 5, low: 0, high: 40 },
+      { name: 'Kd', start: 0, fine: 1, coarse: 5, low: 0, high: 10 },
+    ],
+  },
+  views: [],
   horizon: 4,
   nails: [
     { id: 'rise', quantity: 'riseTime', relation: 'atMost', limit: 0.3, points: 1 },
@@ -224,13 +231,15 @@ const part = {
   ],
 };
 
-/** @param {import('@nailset/core').Fraction} plant */
+/** @param {string} plant */
 function plane(plant) {
+  const given = { ...part, plant };
+  const model = new LoopModel(given, { names: new Map() });
   let met = 0;
   for (let p = 0; p < 60; p++) {
     for (let i = 0; i < 60; i++) {
-      const gains = { Kp: rationalFromNumber(0.05 + 0.05 * p), Ki: rationalFromNumber(0.01 + 0.02 * i) };
-      if (checkLoop(part, closeLoop(controllerOf(gains), plant)).met) met += 1;
+      const gains = { Kp: String(0.05 + 0.05 * p), Ki: String(0.01 + 0.02 * i), Kd: '0' };
+      if (checkLoop(given, model, model.loopWith(gains)).met) met += 1;
     }
   }
   return met;

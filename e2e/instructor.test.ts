@@ -79,7 +79,7 @@ test('an exercise is built from nothing, and what is wrong with it is said at on
   await page.goto('/');
   await page.getByRole('button', { name: 'New exercise' }).click();
   await page.getByLabel('Title', { exact: true }).fill('Ferry ramp');
-  const plant = page.getByLabel('Plant P');
+  const plant = page.getByLabel('Plant G');
   await plant.fill('b/(s^2 + q*s');
   await page.getByText('Not ready to publish.').waitFor();
   expect(await page.getByText('A bracket opened here is never closed.').count()).toBeGreaterThan(0);

@@ -167,7 +167,6 @@ describe('a transfer function and predictions', () => {
     const wd = wn! * Math.sqrt(1 - zeta! ** 2);
     const handIn = async (part: string, number: number) => {
       await page.getByRole('button', { name: part }).click();
-      expect(await page.getByText('Predict first.').count()).toBe(1);
       expect(await page.locator('[data-curve]').count()).toBe(0);
       await page.getByRole('textbox').fill(number.toPrecision(3));
       await page.getByRole('button', { name: 'Hand in' }).click();
@@ -176,7 +175,7 @@ describe('a transfer function and predictions', () => {
     await handIn('Predict the overshoot', 100 * Math.exp((-Math.PI * zeta! * wn!) / wd));
     expect(await page.locator('[data-curve]').count()).toBe(0);
     await handIn('Predict the peak time', Math.PI / wd);
-    await page.getByText(/Expected .* s: peak/).waitFor();
+    await page.getByText(/Expected .* s\./).waitFor();
     expect(await page.locator('[data-curve=now]').count()).toBe(1);
   });
 });

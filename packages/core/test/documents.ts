@@ -1,6 +1,12 @@
-import type { ExerciseDocument, GainsPart, NumberPart, TransferFunctionPart } from '../src/index';
+import {
+  type ExerciseDocument,
+  type GainsPart,
+  type NumberPart,
+  type TransferFunctionPart,
+  modelOf,
+} from '../src/index';
 
-/** A small exercise with a part of each kind. */
+/** A small exercise with a part of each older kind. */
 export const model: TransferFunctionPart = {
   id: 'model',
   kind: 'transferFunction',
@@ -17,8 +23,8 @@ export const overshoot: NumberPart = {
   title: 'Overshoot',
   prompt: '',
   points: 3,
-  quantity: 'overshootPercent',
-  system: model.expected,
+  formula: `overshootPercent(${model.expected})`,
+  unit: '%',
   tolerancePercent: 3,
 };
 
@@ -28,11 +34,18 @@ export const tune: GainsPart = {
   title: 'Tune',
   prompt: '',
   plant: 'b/(s^2 + a*s + 0.8)',
-  form: 'PID',
+  controller: {
+    terms: 'PID',
+    form: 'parallel',
+    gains: [
+      { name: 'Kp', start: 1, fine: 1, coarse: 5 },
+      { name: 'Ki', start: 0, fine: 1, coarse: 5 },
+      { name: 'Kd', start: 0, fine: 1, coarse: 5 },
+    ],
+  },
   output: 'Position',
-  start: { Kp: 1, Ki: 0, Kd: 0 },
-  rungs: { Kp: { fine: 1, coarse: 5 }, Ki: { fine: 1, coarse: 5 }, Kd: { fine: 1, coarse: 5 } },
   horizon: 5,
+  views: [],
   nails: [
     { id: 'rise', quantity: 'riseTime', relation: 'atMost', limit: 0.3, points: 1 },
     { id: 'over', quantity: 'overshootPercent', relation: 'atMost', limit: 10, points: 2 },
@@ -41,7 +54,7 @@ export const tune: GainsPart = {
 };
 
 export const exercise: ExerciseDocument = {
-  format: 1,
+  format: 2,
   title: 'Lamp and trolley',
   statement: 'K is {{K}}, unknown {{q}} stays, and \\frac{{1}}{2} too.',
   parameters: [
@@ -51,10 +64,19 @@ export const exercise: ExerciseDocument = {
     { symbol: 'a', meaning: '', unit: '', draw: { kind: 'fixed', value: 1.2 } },
     { symbol: 'b', meaning: '', unit: '', draw: { kind: 'fixed', value: 3 } },
   ],
+  systems: [],
+  guards: [],
+  series: [],
+  pictures: [],
   parts: [model, overshoot, tune],
   attempts: 3,
   verdict: 'atOnce',
+  shows: { measured: true, slip: true },
   solution: 'onceDone',
+  late: null,
 };
 
 export const values = { K: '2', zeta: '0.3', wn: '3', a: '1.2', b: '3' };
+
+/** The numbers above as a model to check with. */
+export const student = modelOf(exercise, values);

@@ -3,6 +3,8 @@ import { exercise, model, tune, values } from './documents';
 
 const withParameter = (draw: ExerciseDocument['parameters'][number]['draw']) => ({
   parameters: [{ symbol: 'p', meaning: '', unit: '', draw }],
+  systems: [],
+  guards: [],
 });
 
 describe('draws', () => {
@@ -57,8 +59,9 @@ describe('what a student sees', () => {
       prompt: 'With K = 2.',
       points: 4,
       tolerancePercent: 1,
+      attempts: 3,
     });
-    expect(JSON.stringify(seen.parts.slice(0, 2))).not.toMatch(/expected|system|zeta/);
+    expect(JSON.stringify(seen.parts.slice(0, 2))).not.toMatch(/expected|formula|zeta/);
   });
 });
 
@@ -91,7 +94,11 @@ describe('examining an exercise before it is published', () => {
     ['an unknown name', withParts({ ...model, expected: 'q/(s+1)' }), 'parts/0/expected'],
     ['an improper plant', withParts({ ...tune, plant: 's^2/(s+1)' }), 'parts/0/plant'],
     ['an empty title of a part', withParts({ ...model, title: '' }), 'parts/0/title'],
-    ['a gain without rungs', withParts({ ...tune, rungs: { Kp: { fine: 1, coarse: 5 } } }), 'parts/0/plant'],
+    [
+      'a controller without one of its gains',
+      withParts({ ...tune, controller: { ...tune.controller, gains: tune.controller.gains.slice(1) } }),
+      'parts/0/controller',
+    ],
   ])('%s is found', (_name, document, path) => {
     expect(paths(document)).toContain(path);
   });
@@ -110,9 +117,8 @@ describe('examining an exercise before it is published', () => {
   test('a number that the response does not have is found', () => {
     const part = {
       ...exercise.parts[1]!,
-      quantity: 'peakTime',
-      system: '1/(s+1)',
+      formula: 'peakTime(1/(s+1))',
     } as ExerciseDocument['parts'][number];
-    expect(examine(withParts(part))[0]!.message).toMatch(/Peak time: this response has none/);
+    expect(examine(withParts(part))[0]!.message).toMatch(/Peak time: this system has none/);
   });
 });

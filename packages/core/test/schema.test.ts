@@ -16,7 +16,7 @@ describe('the exercise document', () => {
   });
 
   test.each<[string, unknown]>([
-    ['another format', { ...exercise, format: 2 }],
+    ['another format', { ...exercise, format: 3 }],
     ['no parts', { ...exercise, parts: [] }],
     ['nine parts', { ...exercise, parts: Array(9).fill(model) }],
     ['no tries', { ...exercise, attempts: 0 }],
@@ -27,11 +27,14 @@ describe('the exercise document', () => {
     ['a part with a strange id', withPart({ ...model, id: 'Model 1' })],
     ['something unknown in a part', withPart({ ...model, hint: 'no' })],
     ['a negative tolerance', withPart({ ...model, tolerancePercent: -1 })],
-    ['an unknown quantity', withPart({ ...overshoot, quantity: 'beauty' })],
+    ['an unknown quantity', withPart({ ...tune, nails: [{ ...tune.nails[0], quantity: 'beauty' }] })],
     ['a part without nails', withPart({ ...tune, nails: [] })],
     ['a nail without a limit', withPart({ ...tune, nails: [{ ...tune.nails[0], limit: null }] })],
     ['an infinite limit', withPart({ ...tune, nails: [{ ...tune.nails[0], limit: Infinity }] })],
-    ['a rung of zero', withPart({ ...tune, rungs: { Kp: { fine: 0, coarse: 1 } } })],
+    [
+      'a rung of zero',
+      withPart({ ...tune, controller: { ...tune.controller, gains: [{ name: 'Kp', start: 1, fine: 0, coarse: 1 }] } }),
+    ],
     ['a horizon of zero', withPart({ ...tune, horizon: 0 })],
     ['a symbol that is no name', { ...exercise, parameters: [{ ...exercise.parameters[0], symbol: '2a' }] }],
     [
@@ -63,7 +66,7 @@ describe('what students send', () => {
     ['a key with other signs', { ...handIn, key: `${'a'.repeat(20)}<>` }],
     ['an id that is none', { ...handIn, versionId: '1 or 1=1' }],
     ['a gain as a number', { ...handIn, answer: { kind: 'gains', gains: { Kp: 1 } } }],
-    ['a gain that nobody knows', { ...handIn, answer: { kind: 'gains', gains: { Kp: '1', Kx: '1' } } }],
+    ['a gain whose name is none', { ...handIn, answer: { kind: 'gains', gains: { 'K p': '1' } } }],
     ['far too long a text', { ...handIn, answer: { kind: 'number', text: '1'.repeat(2001) } }],
     ['an endless trail', { ...handIn, trail: Array(201).fill({ gains: { Kp: '1' }, holding: 0 }) }],
     ['points of their own choosing', { ...handIn, points: 10 }],

@@ -30,7 +30,8 @@ export async function buildApp(
   options: FastifyServerOptions = {},
 ): Promise<{ app: App; checker: Checker }> {
   const app = Fastify({
-    bodyLimit: 512 * 1024,
+    // A document may carry four pictures and four tables.
+    bodyLimit: 3 * 1024 * 1024,
     trustProxy: settings.secureCookies ? 'loopback' : false,
     // Answers are taken as they are sent: nothing is coerced, dropped or filled in.
     ajv: { customOptions: { coerceTypes: false, removeAdditional: false, useDefaults: false } },

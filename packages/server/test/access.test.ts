@@ -46,6 +46,9 @@ const table: [method: string, route: string, body: (() => unknown) | undefined, 
   ['GET', '/api/exercises/:exerciseId/draft', undefined, [401, 404, 403, 200, 200]],
   ['GET', '/api/exercises/:exerciseId/file', undefined, [401, 404, 403, 200, 200]],
   ['PUT', '/api/exercises/:exerciseId/draft', () => ({ revision: 99, document: exercise }), [401, 404, 403, 403, 409]],
+  ['POST', '/api/exercises/:exerciseId/copies', undefined, [401, 404, 403, 403, 200]],
+  ['GET', '/api/exercises/:exerciseId/versions', undefined, [401, 404, 403, 200, 200]],
+  ['GET', '/api/exercises/:exerciseId/versions/:number', undefined, [401, 404, 403, 200, 200]],
   ['POST', '/api/exercises/:exerciseId/versions', () => ({ revision: 99 }), [401, 404, 403, 403, 409]],
   ['PATCH', '/api/exercises/:exerciseId', () => ({}), [401, 404, 403, 403, 200]],
   ['GET', '/api/exercises/:exerciseId/bench', undefined, [401, 404, 200, 200, 200]],
@@ -91,6 +94,7 @@ describe.each(table.slice(0, -1))('%s %s', (method, route, body, statuses) => {
       .replace(':exerciseId', course.exerciseId)
       .replace(':submissionId', submissionId)
       .replace(':personId', course.other.id)
+      .replace(':number', '1')
       .replace(':partId', 'model');
     const answer = await course[role].send(method, address, body?.());
     expect([answer.status, JSON.stringify(answer.body)]).toEqual([status, expect.any(String)]);
@@ -143,7 +147,7 @@ describe('a student never sees', () => {
       dueAt: new Date(Date.now() - 60_000).toISOString(),
     });
     expect((await bench()).body.solutions).toMatchObject([
-      { partId: 'model', system: '7770777*K/(s^2 + 31*s + 7770777)' },
+      { partId: 'model', text: expect.stringContaining('\\frac') as string, curve: { label: 'expected' } },
     ]);
   });
 

@@ -193,12 +193,18 @@ export async function handIn(
 }
 
 export const exercise: ExerciseDocument = {
-  format: 1,
+  format: 2,
   title: 'Lamp',
   statement: 'K = {{K}}',
   parameters: [
     { symbol: 'K', meaning: 'gain', unit: '', draw: { kind: 'range', from: 123400001, to: 123490001, step: 1 } },
   ],
+  systems: [],
+  guards: [],
+  series: [],
+  pictures: [],
+  shows: { measured: true, slip: true },
+  late: null,
   parts: [
     {
       id: 'model',
@@ -215,10 +221,16 @@ export const exercise: ExerciseDocument = {
       title: 'Tune',
       prompt: '',
       plant: '1/(s^2 + s)',
-      form: 'PD',
       output: 'Position',
-      start: { Kp: 1, Kd: 0 },
-      rungs: { Kp: { fine: 1, coarse: 5 }, Kd: { fine: 1, coarse: 5 } },
+      controller: {
+        terms: 'PD',
+        form: 'parallel',
+        gains: [
+          { name: 'Kp', start: 1, fine: 1, coarse: 5 },
+          { name: 'Kd', start: 0, fine: 1, coarse: 5 },
+        ],
+      },
+      views: [],
       horizon: 5,
       nails: [{ id: 'over', quantity: 'overshootPercent', relation: 'atMost', limit: 10, points: 3 }],
     },

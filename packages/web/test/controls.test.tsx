@@ -65,7 +65,7 @@ describe('a decimal field', () => {
 
 describe('a typed expression', () => {
   const show = (text: string, onChange: (text: string) => void = () => undefined) =>
-    render(<ExpressionField label="Plant" text={text} bindings={new Map()} onChange={onChange} lead="P(s)=" />);
+    render(<ExpressionField label="Plant" text={text} scope={{ names: new Map() }} onChange={onChange} lead="P(s)=" />);
 
   test('is shown back typeset', () => {
     const { container } = show('1/(s^2+2s)');

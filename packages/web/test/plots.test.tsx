@@ -59,7 +59,7 @@ describe('a response plot', () => {
   });
 
   test('labels stand at the ends and do not cover each other', () => {
-    draw({ reference: 1 });
+    draw({ reference: { times: Float64Array.of(0, 4), values: Float64Array.of(1, 1) } });
     const heights = ['now, 1.00', 'first, 1.00', 'reference'].map((text) =>
       Number(screen.getByText(text).getAttribute('y')),
     );

@@ -2,7 +2,7 @@ import { type Diagram, readEquations, splitEquations } from '../diagram/equation
 import { expressionsOf, signalFlow, transferBetween } from '../diagram/reduce.js';
 import { parse } from '../expression/parse.js';
 import { Problem } from '../expression/problem.js';
-import type { Tree } from '../expression/tree.js';
+import { type Tree, childrenOf } from '../expression/tree.js';
 import { evaluate, unknownName } from '../rational/evaluate.js';
 import type { Fraction } from '../rational/fraction.js';
 import { divideRational, rational, rationalFromNumber } from '../rational/number.js';
@@ -126,23 +126,8 @@ export function toTransfer(system: GivenSystem): Transfer {
 }
 
 function refuseNames(tree: Tree): void {
-  switch (tree.kind) {
-    case 'name':
-      if (tree.name !== 's') throw unknownName(tree.name, tree.at, []);
-      return;
-    case 'number':
-      return;
-    case 'negative':
-      return refuseNames(tree.of);
-    case 'exponential':
-      return refuseNames(tree.exponent);
-    case 'power':
-      refuseNames(tree.base);
-      return refuseNames(tree.exponent);
-    default:
-      refuseNames(tree.left);
-      refuseNames(tree.right);
-  }
+  if (tree.kind === 'name' && tree.name !== 's') throw unknownName(tree.name, tree.at, []);
+  childrenOf(tree).forEach(refuseNames);
 }
 
 /** A whole query's own system, with numbers. */

@@ -1,9 +1,13 @@
 import { Problem } from '../expression/problem.js';
-import type { DrawValues, ExerciseDocument, Part } from '../exercise/document.js';
-import { bindingsOf, drawValues, extremesOf } from '../exercise/draw.js';
-import { fractionOf, isProper } from '../rational/fraction.js';
-import { gainsOfForm } from '../system/controller.js';
-import { readAnswer, solutionOf } from './answers/index.js';
+import type { DrawValues, ExerciseDocument } from '../exercise/document.js';
+import { drawValues, extremesOf } from '../exercise/draw.js';
+import type { Parameter } from '../exercise/given.js';
+import type { Part } from '../exercise/parts.js';
+import { meetsGuards, scopeOf } from '../exercise/scope.js';
+import { readCondition } from '../formula/condition.js';
+import { modelOf } from './answers/index.js';
+import { sampleOf } from './sample.js';
+import { trialsOf } from './trials.js';
 
 /** Something that keeps an exercise from being published. `path` leads to the field, as in `parts/0/plant`. */
 export interface Finding {
@@ -13,8 +17,6 @@ export interface Finding {
   readonly at?: number;
 }
 
-const sampleDraws = 20;
-
 /**
  * Everything that would make a part unanswerable or its check fail, for both ends of every draw and twenty students.
  * The document must already fit its schema. An empty list means that it can be published.
@@ -22,23 +24,10 @@ const sampleDraws = 20;
 export function examine(document: ExerciseDocument): Finding[] {
   const findings = [...missingWords(document), ...duplicates(document), ...drawFindings(document)];
   if (findings.length > 0) return findings;
-  document.parts.forEach((part, k) => {
-    const finding = partFinding(part, `parts/${k}`, sampleOf(document));
-    if (finding) findings.push(finding);
-  });
-  return findings;
-}
-
-/** Both ends of every draw together, then the numbers of imagined students. */
-export function sampleOf(document: ExerciseDocument, count = sampleDraws): DrawValues[] {
-  const ends = document.parameters.map((p) => [p.symbol, extremesOf(p)] as const);
-  const corner = (pick: (values: string[]) => string): DrawValues =>
-    Object.fromEntries(ends.map(([symbol, values]) => [symbol, pick(values)]));
-  return [
-    corner((values) => values[0]!),
-    corner((values) => values[values.length - 1]!),
-    ...Array.from({ length: count }, (_, k) => drawValues(document, `sample ${k}`)),
-  ];
+  const given = givenFindings(document);
+  if (given.length > 0) return given;
+  const draws = sampleOf(document);
+  return document.parts.flatMap((part, k) => partFinding(document, part, `parts/${k}`, draws) ?? []);
 }
 
 function missingWords(document: ExerciseDocument): Finding[] {
@@ -46,7 +35,7 @@ function missingWords(document: ExerciseDocument): Finding[] {
   if (!document.title.trim()) findings.push({ path: 'title', message: 'The exercise needs a title.' });
   document.parts.forEach((part, k) => {
     if (!part.title.trim()) findings.push({ path: `parts/${k}/title`, message: 'The part needs a title.' });
-    if (part.kind === 'gains' && !part.output.trim()) {
+    if ('output' in part && !part.output.trim()) {
       findings.push({ path: `parts/${k}/output`, message: 'The output needs a name.' });
     }
   });
@@ -55,73 +44,108 @@ function missingWords(document: ExerciseDocument): Finding[] {
 
 function duplicates(document: ExerciseDocument): Finding[] {
   const findings: Finding[] = [];
-  const symbols = new Set<string>();
-  document.parameters.forEach(({ symbol }, k) => {
-    if (symbol === 's')
-      findings.push({ path: `parameters/${k}/symbol`, message: 's is the variable; take another symbol.' });
-    if (symbols.has(symbol)) findings.push({ path: `parameters/${k}/symbol`, message: `${symbol} is there twice.` });
-    symbols.add(symbol);
-  });
-  const ids = new Set<string>();
+  const names = new Set<string>();
+  const take = (name: string, path: string): void => {
+    if (name === 's') findings.push({ path, message: 's is the variable; take another name.' });
+    if (names.has(name)) findings.push({ path, message: `${name} is there twice.` });
+    names.add(name);
+  };
+  document.parameters.forEach(({ symbol }, k) => take(symbol, `parameters/${k}/symbol`));
+  document.systems.forEach(({ name }, k) => take(name, `systems/${k}/name`));
+  const isTwice = (ids: readonly string[]): boolean => new Set(ids).size < ids.length;
+  if (isTwice(document.series.map(({ id }) => id))) {
+    findings.push({ path: 'series', message: 'Two tables have the same name.' });
+  }
   document.parts.forEach((part, k) => {
-    const own = part.kind === 'gains' ? part.nails.map((nail) => nail.id) : [];
-    if (ids.has(part.id) || new Set(own).size < own.length) {
-      findings.push({ path: `parts/${k}/id`, message: `Part ${part.id} or one of its nails is there twice.` });
+    const before = document.parts.slice(0, k).some(({ id }) => id === part.id);
+    if (before || isTwice(idsIn(part))) {
+      findings.push({ path: `parts/${k}/id`, message: `Part ${part.id} or one of its entries is there twice.` });
     }
-    ids.add(part.id);
   });
   return findings;
 }
 
-function drawFindings(document: ExerciseDocument): Finding[] {
-  return document.parameters.flatMap((parameter, k) => {
-    try {
-      extremesOf(parameter);
+function idsIn(part: Part): string[] {
+  const ids = (list: readonly { id: string }[]): string[] => list.map(({ id }) => id);
+  switch (part.kind) {
+    case 'gains':
+      return ids(part.nails);
+    case 'choice':
+      return ids(part.options);
+    case 'trend':
+      return [...ids(part.rows), ...part.changes.map(({ id }) => `change ${id}`)];
+    default:
       return [];
-    } catch (error) {
-      return [{ path: `parameters/${k}/draw`, message: `${parameter.symbol}: ${messageOf(error)}` }];
-    }
+  }
+}
+
+function drawFindings(document: ExerciseDocument): Finding[] {
+  return document.parameters.flatMap((parameter: Parameter, k) =>
+    attempt(`parameters/${k}/draw`, () => extremesOf(parameter), `${parameter.symbol}: `),
+  );
+}
+
+/** Systems that cannot be worked out, guards that cannot be read or met. */
+function givenFindings(document: ExerciseDocument): Finding[] {
+  const unguarded = { ...document, guards: [] };
+  const [values] = sampleOf(unguarded, 1);
+  const systems = document.systems.flatMap((_, k) => {
+    const upTo = document.systems.slice(0, k + 1);
+    return attempt(`systems/${k}`, () => scopeOf({ systems: upTo }, values!));
+  });
+  if (systems.length > 0) return [systems[0]!];
+  const guards = document.guards.flatMap((guard, k) =>
+    attempt(`guards/${k}`, () => {
+      readCondition(guard);
+      meetsGuards({ ...document, guards: [guard] }, values!);
+    }),
+  );
+  if (guards.length > 0) return guards;
+  return attempt('guards', () => {
+    for (let k = 0; k < 10; k++) drawValues(document, `sample ${k}`);
   });
 }
 
-function partFinding(part: Part, path: string, draws: readonly DrawValues[]): Finding | undefined {
-  const field = { transferFunction: 'expected', number: 'system', gains: 'plant' }[part.kind];
+function attempt(path: string, work: () => unknown, before = ''): Finding[] {
+  const problem = problemOf(work);
+  return problem ? [findingOf(path, problem, before)] : [];
+}
+
+function problemOf(work: () => unknown): Problem | undefined {
+  try {
+    work();
+    return undefined;
+  } catch (error) {
+    if (error instanceof Problem) return error;
+    throw error;
+  }
+}
+
+function findingOf(path: string, { message, at }: Problem, before = ''): Finding {
+  return { path, message: `${before}${message}`, ...(at > 0 ? { at } : {}) };
+}
+
+/** Mistakes that no other numbers would mend. */
+const typos = new Set(['unknownName', 'empty', 'unexpectedCharacter', 'unclosedBracket', 'missingOperand', 'exponent']);
+const isTypo = ({ code }: Problem): boolean => typos.has(code);
+
+/** The first trial of a part that fails with one of the draws. */
+function partFinding(
+  document: ExerciseDocument,
+  part: Part,
+  path: string,
+  draws: readonly DrawValues[],
+): Finding | undefined {
   for (const values of draws) {
-    try {
-      tryPart(part, values);
-    } catch (error) {
-      const at = error instanceof Problem && error.at > 0 ? { at: error.at } : {};
+    const model = modelOf(document, values);
+    for (const { field, run } of trialsOf(part, model)) {
+      const problem = problemOf(run);
+      if (!problem) continue;
+      const finding = findingOf(`${path}/${field}`, problem);
       const numbers = Object.entries(values).map(([symbol, value]) => `${symbol} = ${value}`);
-      const where = numbers.length > 0 && !isTypo(error) ? ` (with ${numbers.join(', ')})` : '';
-      return { path: `${path}/${field}`, message: `${messageOf(error)}${where}`, ...at };
+      const where = numbers.length > 0 && !isTypo(problem) ? ` (with ${numbers.join(', ')})` : '';
+      return { ...finding, message: `${finding.message}${where}` };
     }
   }
   return undefined;
-}
-
-/** Runs what a student's answer would run. */
-function tryPart(part: Part, values: DrawValues): void {
-  if (part.kind !== 'gains') {
-    const expression = part.kind === 'number' ? part.system : part.expected;
-    if (!isProper(fractionOf(expression, bindingsOf(values)))) {
-      throw new Problem('improper', 'This system has more zeros than poles.');
-    }
-    solutionOf(part, values);
-    return;
-  }
-  for (const gain of gainsOfForm[part.form]) {
-    if (part.start[gain] === undefined || part.rungs[gain] === undefined) {
-      throw new Problem('exercise', `${gain} needs a start and rungs.`);
-    }
-  }
-  const gains = { Kp: String(part.start.Kp), Ki: String(part.start.Ki ?? 0), Kd: String(part.start.Kd ?? 0) };
-  readAnswer(part, values, { kind: 'gains', gains });
-}
-
-const typos = new Set(['unknownName', 'empty', 'unexpectedCharacter', 'unclosedBracket', 'missingOperand', 'exponent']);
-const isTypo = (error: unknown): boolean => error instanceof Problem && typos.has(error.code);
-
-function messageOf(error: unknown): string {
-  if (error instanceof Problem) return error.message;
-  throw error;
 }

@@ -1,6 +1,9 @@
-import type { Nail } from '../exercise/document.js';
-import type { Measures } from '../response/measures.js';
-import { quantities } from './quantities/index.js';
+import type { CorridorNail, MeasureNail, Nail, SignalName } from '../exercise/parts.js';
+import type { InputName } from '../loop/controlLoop.js';
+import { quantities } from '../quantity/index.js';
+import type { Subject } from '../quantity/subject.js';
+import type { Motion } from '../response/motion.js';
+import { outsideBy } from './corridor.js';
 import type { VerdictItem } from './verdict.js';
 import { formatNumber, withUnit } from './words.js';
 
@@ -8,30 +11,92 @@ import { formatNumber, withUnit } from './words.js';
 const rounding = 1e-6;
 const closeShare = 0.01;
 
-/** Every nail against one response: measured, limit, met or missed, and the words for it. */
-export function checkNails(nails: readonly Nail[], measures: Measures): VerdictItem[] {
-  return nails.map((nail) => checkNail(nail, measures));
+/** A loop as nails look at it. */
+export interface Measured {
+  readonly stable: boolean;
+  subject(signal: SignalName, input: InputName): Subject;
+  /** Output on the reference step; undefined when there is none. */
+  output(): Motion | undefined;
 }
 
-function checkNail(nail: Nail, measures: Measures): VerdictItem {
+/** Every nail against one loop: measured, limit, met or missed, and the words for it. */
+export function checkNails(nails: readonly Nail[], loop: Measured): VerdictItem[] {
+  return nails.map((nail) => ('corridor' in nail ? checkCorridor(nail, loop) : checkMeasure(nail, loop)));
+}
+
+const signalWords: Record<SignalName, string> = { y: '', e: ' of the error', u: ' of the effort' };
+
+/** What a nail is called: the quantity, and the signal where it is not the output after a step of the reference. */
+export function nailLabel(nail: Nail): string {
+  if ('corridor' in nail) return 'Corridor';
+  const { label, source } = quantities[nail.quantity];
+  return label + (source === 'loop' || source === 'system' ? '' : whereOf(nail));
+}
+
+function whereOf({ signal = 'y', input = 'r', quantity }: MeasureNail): string {
+  const own = quantities[quantity].source === 'error' && signal === 'e' ? '' : signalWords[signal];
+  return `${own}${input === 'd' ? ', disturbance' : ''}`;
+}
+
+/** The signal that a quantity is read from unless the nail says otherwise. */
+export const usualSignal = (nail: Pick<MeasureNail, 'quantity' | 'signal'>): SignalName =>
+  nail.signal ?? (quantities[nail.quantity].source === 'error' ? 'e' : 'y');
+
+function checkMeasure(nail: MeasureNail, loop: Measured): VerdictItem {
   const quantity = quantities[nail.quantity];
-  const { label, short, unit } = quantity;
+  const { unit } = quantity;
   const { id, relation, limit } = nail;
-  const measured = measures.stable ? quantity.read(measures) : null;
-  const beyond = measured === null ? Infinity : relation === 'atMost' ? measured - limit : limit - measured;
+  const label = nailLabel(nail);
+  const short = `${quantity.short}${quantity.source === 'response' || quantity.source === 'error' ? whereOf(nail) : ''}`;
+  const subject = loop.subject(usualSignal(nail), nail.input ?? 'r');
+  const found = loop.stable ? quantity.read(subject) : null;
+  const infinite = found !== null && !Number.isFinite(found);
+  const beyond = found === null ? Infinity : relation === 'atMost' ? found - limit : limit - found;
   const met = beyond <= rounding * Math.abs(limit);
-  const close = Math.abs(beyond) <= closeShare * Math.abs(limit);
+  const close = Number.isFinite(beyond) && Math.abs(beyond) <= closeShare * Math.abs(limit);
   const points = met ? nail.points : 0;
-  const item = { id, label, unit, measured, limit, relation, met, close, points, outOf: nail.points };
+  const measured = infinite ? null : found;
+  const item = {
+    ...{ id, label, unit, measured, limit, relation, met, close, points, outOf: nail.points },
+    ...(infinite ? { infinite: true as const } : {}),
+  };
   const bound = relation === 'atMost' ? 'at most' : 'at least';
-  if (measured === null) {
-    const why = measures.stable ? 'the response has none' : 'the loop is unstable';
+  if (found === null) {
+    const why = !loop.stable ? 'the loop is unstable' : subject.stable ? 'the response has none' : 'it does not settle';
     return { ...item, words: `${short}: ${why}; asked for ${bound} ${withUnit(limit, unit)}.` };
   }
-  const start = `${short} ${withUnit(measured, unit)}, limit ${withUnit(limit, unit)}`;
+  if (infinite) {
+    const words = `${short} ∞, limit ${withUnit(limit, unit)}: ${met ? 'holds' : 'grows without end'}.`;
+    return { ...item, words };
+  }
+  const start = `${short} ${withUnit(found, unit)}, limit ${withUnit(limit, unit)}`;
   if (met) return { ...item, words: `${start}: holds${close ? ', just' : ''}.` };
   const by = relation === 'atMost' ? quantity.excess : quantity.lack;
-  return { ...item, words: `${start}: ${formatNumber(shownDifference(measured, limit) || beyond)} ${by}.` };
+  return { ...item, words: `${start}: ${formatNumber(shownDifference(found, limit) || beyond)} ${by}.` };
+}
+
+function checkCorridor({ id, corridor, points: outOf }: CorridorNail, loop: Measured): VerdictItem {
+  const motion = loop.stable ? loop.output() : undefined;
+  const found = motion ? outsideBy(motion, corridor) : null;
+  const height = heightOf(corridor);
+  const met = found !== null && found.distance <= rounding * height;
+  const close = found !== null && Math.abs(found.distance) <= closeShare * height;
+  const item = {
+    ...{ id, label: 'Corridor', unit: '', limit: 0, relation: 'atMost' as const },
+    ...{ measured: found ? Math.max(0, found.distance) : null, met, close, points: met ? outOf : 0, outOf },
+  };
+  if (!found) return { ...item, words: 'Corridor: the loop is unstable.' };
+  if (met) return { ...item, words: `Corridor: stays inside${close ? ', just' : ''}.` };
+  const way = found.above ? 'above' : 'below';
+  return {
+    ...item,
+    words: `Corridor: ${formatNumber(found.distance)} ${way} it at ${withUnit(found.time, 's')}.`,
+  };
+}
+
+function heightOf(corridor: CorridorNail['corridor']): number {
+  const values = corridor.flatMap(({ low, high }) => [low, high]).filter((value) => value !== null);
+  return Math.max(...values) - Math.min(...values) || Math.abs(values[0] ?? 1);
 }
 
 /** The difference that a reader of the rounded value would work out. */

@@ -10,6 +10,7 @@ export const VerdictItem = Type.Object(
     label: Type.String(),
     unit: Type.String(),
     measured: nullable(Type.Number()),
+    infinite: Type.Optional(Type.Literal(true, { description: 'What was measured has no end; `measured` is null.' })),
     limit: nullable(Type.Number()),
     relation: Type.Union([Type.Literal('atMost'), Type.Literal('atLeast'), Type.Literal('equal')]),
     met: Type.Boolean(),
@@ -22,6 +23,10 @@ export const VerdictItem = Type.Object(
 );
 export type VerdictItem = Static<typeof VerdictItem>;
 
+/** A recognised way in which an answer went wrong. */
+export const RecognisedSlip = Type.Object({ id: Type.String(), words: Type.String() }, closed);
+export type RecognisedSlip = Static<typeof RecognisedSlip>;
+
 /** What the check says of one answer; pure: same exercise, values and answer, same verdict. */
 export const Verdict = Type.Object(
   {
@@ -31,6 +36,7 @@ export const Verdict = Type.Object(
     outOf: Type.Number(),
     words: Type.String(),
     items: Type.Array(VerdictItem),
+    slip: Type.Optional(RecognisedSlip),
     curveDistance: Type.Optional(
       Type.Number({
         description:

@@ -1,7 +1,7 @@
 import { limits } from '../expression/limits.js';
 import { parse } from '../expression/parse.js';
 import { Problem } from '../expression/problem.js';
-import type { Tree } from '../expression/tree.js';
+import { type Tree, namesIn } from '../expression/tree.js';
 
 /** One equation: left-hand factor times signal = right-hand side. */
 export interface Equation {
@@ -160,22 +160,4 @@ function inputsOf(
     if (open.length > 0 && !open.some((name) => found.has(name))) found.add(open[open.length - 1]!);
   }
   return [...found];
-}
-
-/** Names in a tree, in order of appearance. */
-function namesIn(tree: Tree): string[] {
-  switch (tree.kind) {
-    case 'name':
-      return [tree.name];
-    case 'number':
-      return [];
-    case 'negative':
-      return namesIn(tree.of);
-    case 'exponential':
-      return namesIn(tree.exponent);
-    case 'power':
-      return [...namesIn(tree.base), ...namesIn(tree.exponent)];
-    default:
-      return [...namesIn(tree.left), ...namesIn(tree.right)];
-  }
 }

@@ -1,6 +1,8 @@
 import Type, { type Static } from 'typebox';
-import { Answer, DrawValues, ExerciseDocument, Part, Trail } from '../exercise/document.js';
-import { StudentPart } from '../exercise/studentPart.js';
+import { Answer, Trail } from '../exercise/answer.js';
+import { DrawValues, ExerciseDocument } from '../exercise/document.js';
+import { Part } from '../exercise/parts.js';
+import { Samples, StudentPart } from '../exercise/studentPart.js';
 import { Verdict } from '../checking/verdict.js';
 
 /** What server and web say to each other; each message once, as JSON Schema with its type. */
@@ -90,6 +92,7 @@ export const ShelfRow = Type.Object(
     points: Type.Number(),
     students: Type.Integer(),
     handedIn: Type.Integer({ description: 'Students who handed in at least one part.' }),
+    archived: Type.Boolean(),
     wantingLook: Type.Integer({ description: 'Answers close to a limit, or not checked in time.' }),
   },
   closed,
@@ -143,6 +146,11 @@ export const ExerciseChange = Type.Object(
   closed,
 );
 export type ExerciseChange = Static<typeof ExerciseChange>;
+export const Version = Type.Object(
+  { number: Type.Integer(), publishedAt: Time, by: Type.String(), submissions: Type.Integer() },
+  closed,
+);
+export type Version = Static<typeof Version>;
 export const Publish = Type.Object({ revision: Type.Integer() }, closed);
 export const Published = Type.Object({ version: Type.Integer() }, closed);
 export const Created = Type.Object({ id: Id }, closed);
@@ -176,6 +184,10 @@ export const Bench = Type.Object(
     parameters: Type.Array(
       Type.Object({ symbol: Type.String(), meaning: Type.String(), unit: Type.String(), value: Type.String() }, closed),
     ),
+    series: ExerciseDocument.properties.series,
+    pictures: ExerciseDocument.properties.pictures,
+    shows: ExerciseDocument.properties.shows,
+    late: ExerciseDocument.properties.late,
     parts: Type.Array(StudentPart),
     mayHandIn: Type.Boolean(),
     saved: Type.Array(Type.Object({ partId: Type.String(), answer: Answer, trail: Trail, savedAt: Time }, closed)),
@@ -185,12 +197,15 @@ export const Bench = Type.Object(
         {
           partId: Type.String(),
           text: Type.String(),
-          system: Type.String({ description: 'The system whose step response can be shown by now.' }),
+          curve: Type.Optional(Samples),
         },
         closed,
       ),
       { description: 'Expected answers, only of parts where the instructor allows it by now.' },
     ),
+    revealed: Type.Array(Type.Object({ partId: Type.String(), curves: Type.Array(Samples) }, closed), {
+      description: 'Curves of predictions that were committed.',
+    }),
   },
   closed,
 );
@@ -212,6 +227,9 @@ export const HandIn = Type.Object(
   closed,
 );
 export type HandIn = Static<typeof HandIn>;
+
+/** What a part's systems need beside the part itself. */
+const given = { systems: ExerciseDocument.properties.systems, series: ExerciseDocument.properties.series };
 
 const SheetCell = Type.Object(
   {
@@ -247,6 +265,7 @@ export const ClassSheet = Type.Object(
     dueAt: orNull(Time),
     outOf: Type.Number(),
     parts: Type.Array(Part),
+    ...given,
     rows: Type.Array(SheetRow),
     flock: Type.Array(
       Type.Object(
@@ -265,6 +284,7 @@ export const Handed = Type.Object(
     id: Id,
     person: Person,
     part: Part,
+    ...given,
     values: DrawValues,
     attempt: Type.Integer(),
     version: Type.Integer(),
@@ -273,6 +293,7 @@ export const Handed = Type.Object(
     trail: Trail,
     expected: orNull(Type.String()),
     verdict: orNull(Verdict),
+    points: Type.Number({ description: 'After the late rule and any decision.' }),
     overrides: Type.Array(
       Type.Object({ points: Type.Number(), reason: Type.String(), by: Type.String(), at: Time }, closed),
     ),

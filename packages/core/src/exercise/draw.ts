@@ -1,18 +1,33 @@
 import { Problem } from '../expression/problem.js';
-import type { Bindings } from '../rational/fraction.js';
-import { type Rational, rational, rationalFromDecimal, rationalFromNumber } from '../rational/number.js';
-import type { DrawValues, ExerciseDocument, Parameter } from './document.js';
+import { type Rational, rational, rationalFromNumber } from '../rational/number.js';
+import type { DrawValues, ExerciseDocument } from './document.js';
+import type { Parameter } from './given.js';
+import { meetsGuards } from './scope.js';
 
 /** Most values that one range may offer. */
 const mostValues = 100_000n;
 
+/** Most draws until one meets the guards. */
+const mostDraws = 200;
+
 /**
  * A student's numbers: for each parameter a value picked by the seed and the parameter's own symbol, so that a change
- * to one parameter leaves the others as they were. Same document and seed, same numbers, for ever.
- * @throws Problem `draw` when a range cannot be drawn from.
+ * to one parameter leaves the others as they were; drawn again until the guards are met. Same document and seed, same
+ * numbers, for ever.
+ * @throws Problem `draw` when a range cannot be drawn from or no draw meets the guards.
  */
-export function drawValues(document: Pick<ExerciseDocument, 'parameters'>, seed: string): DrawValues {
-  return Object.fromEntries(document.parameters.map((p) => [p.symbol, drawOne(p, `${seed}\n${p.symbol}`)]));
+export function drawValues(
+  document: Pick<ExerciseDocument, 'parameters' | 'systems' | 'guards'>,
+  seed: string,
+): DrawValues {
+  for (let k = 0; k < mostDraws; k++) {
+    const own = k === 0 ? seed : `${seed}\n${k}`;
+    const values = Object.fromEntries(
+      document.parameters.map((p) => [p.symbol, drawOne(p, `${own}\n${p.symbol}`)] as const),
+    );
+    if (meetsGuards(document, values)) return values;
+  }
+  throw new Problem('draw', `None of ${mostDraws} draws meets the guards; loosen them or change the ranges.`);
 }
 
 /** The smallest and the largest value that a parameter can take, as decimals. @throws Problem `draw`. */
@@ -27,11 +42,6 @@ export function extremesOf({ draw }: Parameter): string[] {
       return [valueAt(draw, 0n), valueAt(draw, count - 1n)];
     }
   }
-}
-
-/** The values as exact numbers, for expressions. @throws SyntaxError for a text that is not a decimal. */
-export function bindingsOf(values: DrawValues): Bindings {
-  return new Map<string, Rational>(Object.entries(values).map(([symbol, text]) => [symbol, rationalFromDecimal(text)]));
 }
 
 function drawOne({ draw }: Parameter, seed: string): string {
@@ -63,13 +73,13 @@ function countOf({ from, to, step }: Range): bigint {
 
 function valueAt({ from, step }: Range, index: bigint): string {
   const [low, by] = [rationalFromNumber(from), rationalFromNumber(step)];
-  return decimal(
+  return decimalText(
     rational(low.numerator * by.denominator + index * by.numerator * low.denominator, low.denominator * by.denominator),
   );
 }
 
 /** A rational whose denominator divides a power of ten, written out. */
-function decimal(value: Rational): string {
+export function decimalText(value: Rational): string {
   let digits = 0;
   let power = 1n;
   while (power % value.denominator !== 0n) {

@@ -1,8 +1,31 @@
 import Type, { type Static } from 'typebox';
-import { GainsPart } from './document.js';
+import { closed } from './given.js';
+import { ChoicePart, CurvePart, GainsPart, TrendPart } from './parts.js';
 
-const closed = { additionalProperties: false };
-const heading = { id: Type.String(), title: Type.String(), prompt: Type.String(), points: Type.Number() };
+/** Points of a curve, times rising. */
+export const Samples = Type.Object(
+  { label: Type.String(), times: Type.Array(Type.Number()), values: Type.Array(Type.Number()) },
+  closed,
+);
+export type Samples = Static<typeof Samples>;
+
+/** Curves beside a part, and how many more there are after the answer. */
+export const StudentFigure = Type.Object(
+  { horizon: Type.Number(), input: Samples, curves: Type.Array(Samples), afterwards: Type.Integer() },
+  closed,
+);
+export type StudentFigure = Static<typeof StudentFigure>;
+
+const heading = {
+  id: Type.String(),
+  title: Type.String(),
+  prompt: Type.String(),
+  points: Type.Number(),
+  attempts: Type.Integer(),
+  figure: Type.Optional(StudentFigure),
+};
+const optionProperties = { id: Type.String(), text: Type.String() };
+const labelled = Type.Array(Type.Object({ id: Type.String(), label: Type.String() }, closed));
 
 /** A part as its student may see it: nothing that is expected, what is given with the student's own numbers. */
 export const StudentPart = Type.Union([
@@ -11,11 +34,38 @@ export const StudentPart = Type.Union([
     {
       ...heading,
       kind: Type.Literal('number'),
-      quantity: Type.String(),
+      unit: Type.String(),
       tolerancePercent: Type.Number(),
+      toleranceAbsolute: Type.Optional(Type.Number()),
+      quantity: Type.Optional(Type.String({ description: 'Whose definition is shown.' })),
     },
     closed,
   ),
-  Type.Object({ ...GainsPart.properties, points: Type.Number() }, closed),
+  Type.Object({ ...GainsPart.properties, ...heading }, closed),
+  Type.Object(
+    {
+      ...heading,
+      kind: Type.Literal('choice'),
+      several: ChoicePart.properties.several,
+      options: Type.Array(Type.Object(optionProperties, closed)),
+    },
+    closed,
+  ),
+  Type.Object({ ...heading, kind: TrendPart.properties.kind, changes: labelled, rows: labelled }, closed),
+  Type.Object(
+    {
+      ...heading,
+      kind: Type.Literal('curve'),
+      model: CurvePart.properties.model,
+      knobs: CurvePart.properties.knobs,
+      known: Type.Record(Type.String(), Type.String(), { description: 'What the other names of the model stand for.' }),
+      input: CurvePart.properties.input,
+      target: Samples,
+      output: Type.String(),
+      horizon: Type.Number(),
+      misfitPercent: Type.Number(),
+    },
+    closed,
+  ),
 ]);
 export type StudentPart = Static<typeof StudentPart>;

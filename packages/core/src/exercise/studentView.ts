@@ -1,40 +1,223 @@
-import type { DrawValues, ExerciseDocument, Part } from './document.js';
-import { pointsOf } from './points.js';
-import type { StudentPart } from './studentPart.js';
+import { Problem } from '../expression/problem.js';
+import { type Tree, namesIn } from '../expression/tree.js';
+import { type Scope, parseFormula, systemFrom, valueOf } from '../formula/evaluate.js';
+import { type QuantityName, quantityNames } from '../quantity/names.js';
+import { type Fraction } from '../rational/fraction.js';
+import { fractionToLatex } from '../system/latex.js';
+import { withDeadTime } from '../system/transfer.js';
+import { constantOf } from '../system/transferAlgebra.js';
+import { rationalToNumber } from '../rational/number.js';
+import type { DrawValues, ExerciseDocument } from './document.js';
+import { figureCurves, inputLine, sampled } from './figure.js';
+import type { Series } from './given.js';
+import { motionOf } from './inputs.js';
+import type { Controller, CurvePart, GainsPart, Part } from './parts.js';
+import { attemptsOf, pointsOf } from './points.js';
+import { scopeOf } from './scope.js';
+import type { Samples, StudentFigure, StudentPart } from './studentPart.js';
+import { textOf } from './systems.js';
+
+type Given = Pick<ExerciseDocument, 'systems' | 'series' | 'attempts'>;
 
 /** The part without what is expected of the answer, the student's values put into its words. */
-export function studentPart(part: Part, values: DrawValues): StudentPart {
-  const { id, title } = part;
-  const common = { id, title, prompt: insertValues(part.prompt, values), points: pointsOf(part) };
+export function studentPart(document: Given, part: Part, values: DrawValues, scope: Scope): StudentPart {
+  const { id, title, figure } = part;
+  const { series } = document;
+  const common = {
+    id,
+    title,
+    prompt: insertValues(part.prompt, values, scope),
+    points: pointsOf(part),
+    attempts: attemptsOf(document, part),
+    ...(figure ? { figure: studentFigure(figure, scope, series) } : {}),
+  };
   switch (part.kind) {
     case 'transferFunction':
       return { ...common, kind: part.kind, tolerancePercent: part.tolerancePercent };
-    case 'number':
-      return { ...common, kind: part.kind, quantity: part.quantity, tolerancePercent: part.tolerancePercent };
+    case 'number': {
+      const { kind, unit, tolerancePercent, toleranceAbsolute } = part;
+      const quantity = outermost(part.formula);
+      return {
+        ...common,
+        kind,
+        unit,
+        tolerancePercent,
+        ...(toleranceAbsolute === undefined ? {} : { toleranceAbsolute }),
+        ...(quantity ? { quantity } : {}),
+      };
+    }
     case 'gains':
-      return { ...part, ...common };
+      return { ...withoutFigure(part), ...numbersOfLoop(part, scope), ...common };
+    case 'choice': {
+      const options = part.options.map((option) => ({ id: option.id, text: insertValues(option.text, values, scope) }));
+      return { ...common, kind: part.kind, several: part.several, options };
+    }
+    case 'trend': {
+      const names = (list: readonly { id: string; label: string }[]) =>
+        list.map(({ id: of, label }) => ({ id: of, label }));
+      return { ...common, kind: part.kind, changes: names(part.changes), rows: names(part.rows) };
+    }
+    case 'curve': {
+      const { kind, model, knobs, input, output, horizon, misfitPercent } = part;
+      return {
+        ...common,
+        kind,
+        model,
+        knobs,
+        known: knownNames(part, scope),
+        ...(input ? { input } : {}),
+        target: targetOf(part, scope, series),
+        output,
+        horizon,
+        misfitPercent,
+      };
+    }
   }
 }
 
-/** Replaces `{{symbol}}` by the student's value; other braces stay. */
-export function insertValues(text: string, values: DrawValues): string {
-  return text.replace(/\{\{\s*([^\s{}]+)\s*\}\}/g, (whole, symbol: string) =>
-    Object.hasOwn(values, symbol) ? values[symbol]! : whole,
+function withoutFigure<Of extends { figure?: unknown }>(part: Of): Omit<Of, 'figure'> {
+  const copy = { ...part };
+  delete copy.figure;
+  return copy;
+}
+
+function studentFigure(figure: NonNullable<Part['figure']>, scope: Scope, series: readonly Series[]): StudentFigure {
+  const now = { ...figure, curves: figure.curves.filter(({ afterwards }) => !afterwards) };
+  return {
+    horizon: figure.horizon,
+    input: inputLine(figure.input, series, figure.horizon),
+    curves: figureCurves(now, scope, series).map(({ label, times, values }) => ({ label, times, values })),
+    afterwards: figure.curves.length - now.curves.length,
+  };
+}
+
+/** The curves that a student sees once the part is answered. */
+export function revealedCurves(document: Given, part: Part, values: DrawValues): Samples[] {
+  if (!part.figure) return [];
+  const later = { ...part.figure, curves: part.figure.curves.filter(({ afterwards }) => afterwards) };
+  return figureCurves(later, scopeOf(document, values), document.series).map(({ label, times, values: found }) => ({
+    label,
+    times,
+    values: found,
+  }));
+}
+
+/** The curve that a model is to follow. */
+export function targetOf(part: CurvePart, scope: Scope, series: readonly Series[]): Samples {
+  if ('system' in part.target) {
+    const motion = motionOf(systemFrom(part.target.system, scope), part.input, series);
+    return sampled('given', motion, part.horizon);
+  }
+  const { series: id } = part.target;
+  const found = series.find((entry) => entry.id === id);
+  if (!found) throw new Problem('exercise', `There is no table “${id}”.`);
+  return { label: found.name, times: found.times, values: found.values };
+}
+
+/** What the names of a curve's model stand for, but for those that the student sets. */
+export function knownNames(part: Pick<CurvePart, 'model' | 'knobs'>, scope: Scope): Record<string, string> {
+  const own = new Set(part.knobs.map(({ symbol }) => symbol));
+  const used = new Set(namesIn(parseFormula(part.model)));
+  return Object.fromEntries(
+    [...scope.names].filter(([name]) => used.has(name) && !own.has(name)).map(([name, value]) => [name, textOf(value)]),
   );
+}
+
+/** Everything of a loop that formulas give, as numbers. */
+function numbersOfLoop(
+  part: GainsPart,
+  scope: Scope,
+): Pick<GainsPart, 'plant' | 'controller'> & Partial<Pick<GainsPart, 'sensor' | 'limits'>> {
+  const written = (formula: string): string => textOf(systemFrom(formula, scope));
+  const { limits, sensor, controller } = part;
+  return {
+    plant: written(part.plant),
+    ...(sensor === undefined ? {} : { sensor: written(sensor) }),
+    ...(limits
+      ? {
+          limits: {
+            low: written(limits.low),
+            high: written(limits.high),
+            ...(limits.trackingTime === undefined ? {} : { trackingTime: written(limits.trackingTime) }),
+          },
+        }
+      : {}),
+    controller: numbersOfController(controller, written),
+  };
+}
+
+function numbersOfController(controller: Controller, written: (formula: string) => string): Controller {
+  return {
+    ...controller,
+    ...(controller.filterTime === undefined ? {} : { filterTime: written(controller.filterTime) }),
+    gains: controller.gains.map((gain) => ('value' in gain ? { ...gain, value: written(gain.value) } : gain)),
+  };
+}
+
+/** The quantity that a formula as a whole is, for its definition. */
+function outermost(formula: string): QuantityName | undefined {
+  let tree: Tree;
+  try {
+    tree = parseFormula(formula);
+  } catch (error) {
+    if (error instanceof Problem) return undefined;
+    throw error;
+  }
+  return tree.kind === 'call' ? quantityNames.find((name) => name === (tree as { name: string }).name) : undefined;
+}
+
+/**
+ * Replaces `{{symbol}}` by the student's value and `{{formula}}` by what it stands for: a number with four significant
+ * digits, or a transfer function in LaTeX. Other braces stay.
+ */
+export function insertValues(text: string, values: DrawValues, scope?: Scope): string {
+  return text.replace(/\{\{\s*([^{}]+?)\s*\}\}/g, (whole, inner: string) => {
+    if (Object.hasOwn(values, inner)) return values[inner]!;
+    return (scope && written(inner, scope)) ?? whole;
+  });
+}
+
+function written(formula: string, scope: Scope): string | undefined {
+  // A number in double braces is LaTeX, not a formula.
+  if (/^[\d.\s]+$/.test(formula)) return undefined;
+  try {
+    const value = valueOf(parseFormula(formula), scope);
+    if (typeof value === 'number') return shortNumber(value);
+    const exact = constantOf(value);
+    if (exact) return shortNumber(rationalToNumber(exact));
+    const plain = withDeadTime(value);
+    return plain ? delayedToLatex(plain.fraction, rationalToNumber(plain.deadTime)) : undefined;
+  } catch (error) {
+    if (error instanceof Problem) return undefined;
+    throw error;
+  }
+}
+
+const shortNumber = (value: number): string => String(Number(value.toPrecision(4)));
+
+/** A fraction with its dead time as LaTeX. */
+export function delayedToLatex(fraction: Fraction, deadTime: number): string {
+  const shown = fractionToLatex(fraction);
+  return deadTime === 0 ? shown : `${shown}\\,e^{-${shortNumber(deadTime)}\\,s}`;
 }
 
 /** What a student sees of a whole exercise. */
 export function studentExercise(document: ExerciseDocument, values: DrawValues) {
+  const scope = scopeOf(document, values);
   return {
     title: document.title,
-    statement: insertValues(document.statement, values),
+    statement: insertValues(document.statement, values, scope),
     attempts: document.attempts,
+    shows: document.shows,
+    late: document.late,
+    series: document.series,
+    pictures: document.pictures,
     parameters: document.parameters.map(({ symbol, meaning, unit }) => ({
       symbol,
       meaning,
       unit,
       value: values[symbol] ?? '',
     })),
-    parts: document.parts.map((part) => studentPart(part, values)),
+    parts: document.parts.map((part) => studentPart(document, part, values, scope)),
   };
 }

@@ -34,6 +34,7 @@ const strength = {
   quotient: 4,
   power: 5,
   exponential: 5,
+  call: 6,
   number: 6,
   name: 6,
 } as const;
@@ -60,12 +61,20 @@ export function toLatex(tree: Tree): string {
       return needsDot ? `${left}\\cdot ${right}` : `${left}\\,${right}`;
     }
     case 'quotient':
-      return `\\frac{${toLatex(tree.left)}}{${toLatex(tree.right)}}`;
+      return `\\frac{${alone(tree.left)}}{${alone(tree.right)}}`;
     case 'power':
-      return `${inside(tree.base, 6)}^{${toLatex(tree.exponent)}}`;
+      return `${inside(tree.base, 6)}^{${alone(tree.exponent)}}`;
     case 'exponential':
-      return `e^{${toLatex(tree.exponent)}}`;
+      return `e^{${alone(tree.exponent)}}`;
+    case 'call':
+      return `\\operatorname{${tree.name}}\\left(${tree.of.map(toLatex).join(',\\,')}\\right)`;
   }
+}
+
+/** A product that stands alone keeps its minus sign in front without brackets. */
+function alone(tree: Tree): string {
+  if (tree.kind !== 'product' || tree.left.kind !== 'negative') return toLatex(tree);
+  return `-${toLatex({ ...tree, left: tree.left.of })}`;
 }
 
 function startsWithDigit(tree: Tree): boolean {

@@ -7,11 +7,15 @@ import type { Tree } from './tree.js';
  * Reads an expression as people type it: `+ - * / ^ ( )`, implied multiplication (`2s`, `3(s+1)`, `K(s+2)`),
  * decimals and exponents (`1.5e-3`), names with digits, `exp(…)`. Implied and written multiplication bind alike and, with
  * division, from left to right. Method: precedence climbing.
- * With `derivatives`, a prime behind a name stands for a factor s, as in `x''`.
+ * With `derivatives`, a prime behind a name stands for a factor s, as in `x''`. With `functions`, those names in front of
+ * a bracket are functions, their values separated by commas.
  * @throws Problem with the position of the mistake.
  */
-export function parse(text: string, { derivatives = false } = {}): Tree {
-  const tokens = tokensOf(text);
+export function parse(
+  text: string,
+  { derivatives = false, functions }: { derivatives?: boolean; functions?: ReadonlySet<string> } = {},
+): Tree {
+  const tokens = tokensOf(text, { commas: functions !== undefined });
   let next = 0;
   let depth = 0;
   const opened: number[] = [];
@@ -94,26 +98,16 @@ export function parse(text: string, { derivatives = false } = {}): Tree {
       case 'number':
         return { kind: 'number', text: token.text, at: token.at };
       case 'name':
+        if (functions?.has(token.text) && peek().kind === '(') {
+          return { kind: 'call', name: token.text, of: values(), at: token.at };
+        }
         if (token.text !== 'exp') return { kind: 'name', name: token.text, at: token.at };
         if (peek().kind !== '(') {
           throw new Problem('deadTime', 'exp needs a bracket: dead time is typed as exp(-0.5 s).', token.at);
         }
         return { kind: 'exponential', exponent: atom(), at: token.at };
-      case '(': {
-        if (peek().kind === ')')
-          throw new Problem('emptyBracket', 'There is nothing between these brackets.', token.at);
-        deeper(token.at);
-        opened.push(token.at);
-        const inner = sum();
-        const close = take();
-        if (close.kind === 'end') {
-          throw new Problem('unclosedBracket', 'A bracket opened here is never closed.', token.at);
-        }
-        if (close.kind !== ')') throw stray(close);
-        opened.pop();
-        depth -= 1;
-        return inner;
-      }
+      case '(':
+        return bracketed(token.at, sum);
       case 'end':
         if (opened.length > 0) {
           throw new Problem('unclosedBracket', 'A bracket opened here is never closed.', opened[opened.length - 1]);
@@ -122,6 +116,30 @@ export function parse(text: string, { derivatives = false } = {}): Tree {
       default:
         throw stray(token);
     }
+  }
+
+  function bracketed<Inner>(at: number, read: () => Inner): Inner {
+    if (peek().kind === ')') throw new Problem('emptyBracket', 'There is nothing between these brackets.', at);
+    deeper(at);
+    opened.push(at);
+    const inner = read();
+    const close = take();
+    if (close.kind === 'end') throw new Problem('unclosedBracket', 'A bracket opened here is never closed.', at);
+    if (close.kind !== ')') throw stray(close);
+    opened.pop();
+    depth -= 1;
+    return inner;
+  }
+
+  function values(): Tree[] {
+    return bracketed(take().at, () => {
+      const found = [sum()];
+      while (peek().kind === ',') {
+        take();
+        found.push(sum());
+      }
+      return found;
+    });
   }
 
   function stray(token: Token): Problem {

@@ -4,7 +4,7 @@ import { Problem } from './problem.js';
 export type Token =
   | { kind: 'number'; text: string; at: number }
   | { kind: 'name'; text: string; at: number }
-  | { kind: '+' | '-' | '*' | '/' | '^' | '(' | ')' | "'"; at: number }
+  | { kind: '+' | '-' | '*' | '/' | '^' | '(' | ')' | "'" | ','; at: number }
   | { kind: 'end'; at: number };
 
 const number = /(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?/y;
@@ -26,10 +26,10 @@ const sameAs: Record<string, string> = {
 const superscripts = '⁰¹²³⁴⁵⁶⁷⁸⁹';
 
 /**
- * Cuts typed text into tokens.
+ * Cuts typed text into tokens; a comma is one only between the values of a function.
  * @throws Problem `empty`, `tooLong`, `unexpectedCharacter`, `decimalComma` or `tooManyDigits`, with its position.
  */
-export function tokensOf(text: string): Token[] {
+export function tokensOf(text: string, { commas = false } = {}): Token[] {
   if (text.length > limits.length) {
     throw new Problem(
       'tooLong',
@@ -70,7 +70,7 @@ export function tokensOf(text: string): Token[] {
       continue;
     }
     const sign = sameAs[character] ?? character;
-    if (!isSign(sign)) throw unexpected(character, at, text);
+    if (!isSign(sign) || (sign === ',' && !commas)) throw unexpected(character, at, text);
     tokens.push({ kind: sign, at });
     at += 1;
   }
@@ -80,7 +80,7 @@ export function tokensOf(text: string): Token[] {
 }
 
 function isSign(text: string): text is Exclude<Token['kind'], 'number' | 'name' | 'end'> {
-  return text.length === 1 && "+-*/^()'".includes(text);
+  return text.length === 1 && "+-*/^()',".includes(text);
 }
 
 function checkDigits(text: string, at: number): void {

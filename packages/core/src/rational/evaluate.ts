@@ -31,6 +31,8 @@ export function evaluate<Value>(tree: Tree, algebra: Algebra<Value>): Value {
       return algebra.name(tree.name, tree.at);
     case 'exponential':
       return algebra.exponential(tree.exponent, tree.at);
+    case 'call':
+      throw new Problem('unknownName', `${tree.name}(…) is a function of formulas; it cannot be used here.`, tree.at);
     case 'negative':
       return algebra.negate(value(tree.of));
     case 'sum':

@@ -42,7 +42,7 @@ export type Bindings = ReadonlyMap<string, Rational>;
  * @throws Problem for anything that cannot be read, an unknown name, a division by zero or a value that grows too large.
  */
 export function fractionOf(expression: string | Tree, bindings: Bindings = new Map()): Fraction {
-  return evaluate(typeof expression === 'string' ? parse(expression) : expression, fractionsWith(bindings));
+  return evaluate(typeof expression === 'string' ? parse(expression) : expression, fractionAlgebra(bindings));
 }
 
 /** Sum over the least common denominator; adding zero adds no mode. */
@@ -96,7 +96,7 @@ export function isSameFraction(left: Fraction, right: Fraction): boolean {
 export const isProper = (fraction: Fraction): boolean => degree(fraction.numerator) <= degree(fraction.denominator);
 
 /** The algebra of fractions in s, all parameters bound. */
-function fractionsWith(bindings: Bindings): Algebra<Fraction> {
+export function fractionAlgebra(bindings: Bindings): Algebra<Fraction> {
   return {
     constant: (value) => ({ numerator: constant(value), denominator: one }),
     name(name, at) {

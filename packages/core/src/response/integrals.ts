@@ -47,7 +47,14 @@ export function errorIntegrals(error: Transfer): ErrorIntegrals | null {
 export function peakOfResponse(transfer: Transfer): { value: number; time: number } | null {
   const found = settlingMotion(transfer);
   if (!found) return null;
-  const { motion, finalValue } = found;
+  return peakOfMotion(found.motion, found.finalValue);
+}
+
+/** The largest |value| of a motion that tends to the final value. */
+export const largestOfMotion = (motion: Motion, finalValue: number): number =>
+  Math.abs(peakOfMotion(motion, finalValue).value);
+
+function peakOfMotion(motion: Motion, finalValue: number): { value: number; time: number } {
   let [value, time] = [motion.at(0), 0];
   const consider = (candidate: number, at: number): void => {
     if (Math.abs(candidate) > Math.abs(value) * (1 + 1e-12)) [value, time] = [candidate, at];

@@ -5,7 +5,7 @@ import { observerForm } from './delayLoop.js';
 import { type Input, inputAt, partsOf } from './input.js';
 import { type LinearMode, LinearRun } from './linearRun.js';
 import type { Motion } from './motion.js';
-import { PiecewiseMotion } from './piecewise.js';
+import { PiecewiseMotion, type PolynomialPiece, valueOf } from './piecewise.js';
 
 /** A PID controller as it is built: gains of the parallel form, seconds, limits in units of the effort. */
 export interface PracticalController {
@@ -33,8 +33,17 @@ export interface LimitedLoop {
   readonly horizon: number;
 }
 
+type SignalKind = 'output' | 'effort' | 'demand' | 'error';
+
 /** Signals of the loop. `demand` is the effort before its limits. */
-export type LimitedSignals = Readonly<Record<'output' | 'effort' | 'demand' | 'error', Motion>>;
+export interface LimitedSignals extends Readonly<Record<SignalKind, Motion>> {
+  /** The signals worked out until they rest, and where; null when they do not come to rest. */
+  settled(): Readonly<Record<SignalKind, { readonly motion: Motion; readonly finalValue: number }>> | null;
+}
+
+const kinds: readonly SignalKind[] = ['output', 'effort', 'demand', 'error'];
+const mostHorizons = 64;
+const restingShare = 1e-7;
 
 /**
  * The loop with actuator limits, integrator anti-windup (back-calculation) and derivative filter. Between two events,
@@ -129,7 +138,38 @@ export function limitedLoop(loop: LimitedLoop): LimitedSignals {
     tolerance: 1e-9,
   });
   const signal = (output: number): Motion => new PiecewiseMotion(run.source(output));
-  return { output: signal(0), effort: signal(1), demand: signal(2), error: signal(3) };
+  return {
+    output: signal(0),
+    effort: signal(1),
+    demand: signal(2),
+    error: signal(3),
+    settled() {
+      for (let until = horizon; until <= mostHorizons * horizon; until *= 2) {
+        run.reach(until);
+        const ends = kinds.map((_, k) => restOf(run.outputs[k]!, until));
+        if (ends.some((end) => end === null)) continue;
+        return Object.fromEntries(
+          kinds.map((kind, k) => {
+            const { finalValue, off } = ends[k]!;
+            return [kind, { motion: new PiecewiseMotion(run.source(k), 0, until, off), finalValue }];
+          }),
+        ) as unknown as ReturnType<LimitedSignals['settled']>;
+      }
+      return null;
+    },
+  };
+}
+
+/** The last value, when nothing of note moves in the last half of the time. */
+function restOf(pieces: readonly PolynomialPiece[], until: number): { finalValue: number; off: number } | null {
+  const last = pieces[pieces.length - 1]!;
+  const finalValue = valueOf(last, last.to);
+  let [largest, off] = [Math.abs(finalValue), 0];
+  for (const { from, powers } of pieces) {
+    largest = Math.max(largest, Math.abs(powers[0]!));
+    if (from >= until / 2) off = Math.max(off, Math.abs(powers[0]! - finalValue));
+  }
+  return off <= restingShare * largest ? { finalValue, off: 2 * off + 1e-9 * largest } : null;
 }
 
 function row(length: number, entries: Readonly<Record<number, number>>): number[] {

@@ -1,7 +1,7 @@
 import { limits } from '../expression/limits.js';
 import { parse } from '../expression/parse.js';
 import { Problem } from '../expression/problem.js';
-import type { Tree } from '../expression/tree.js';
+import { type Tree, childrenOf } from '../expression/tree.js';
 import { type Algebra, evaluate } from '../rational/evaluate.js';
 import { greatestCommonDivisor } from '../rational/integer.js';
 import { type Rational, divideRational, rational } from '../rational/number.js';
@@ -182,16 +182,8 @@ function namesAndExponents({ trees, definitions, signals = new Set() }: Expressi
       case 'exponential':
         exponents.push({ tree: tree.exponent, at: tree.at });
         return visit(tree.exponent);
-      case 'negative':
-        return visit(tree.of);
-      case 'power':
-        visit(tree.base);
-        return visit(tree.exponent);
-      case 'number':
-        return;
       default:
-        visit(tree.left);
-        visit(tree.right);
+        childrenOf(tree).forEach(visit);
     }
   };
   trees.forEach(visit);

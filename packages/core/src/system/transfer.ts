@@ -114,7 +114,7 @@ export function asDelayedFraction(transfer: Transfer, what: string): { fraction:
 
 /** L/(1 + L), every mode kept: the loop with unity negative feedback around L. @throws Problem `improper` when 1 + L is zero. */
 export function unityFeedback(open: Transfer): Transfer {
-  const denominator = addTerms(open.denominator, open.numerator);
+  const denominator = sumOfTerms(open.denominator, open.numerator);
   if (denominator[0]?.delay.numerator !== 0n) {
     throw new Problem('improper', 'This loop is not well posed: 1 + L has no solution that starts from rest.');
   }
@@ -129,7 +129,11 @@ export function inSeries(left: Transfer, right: Transfer): Transfer {
   };
 }
 
-function addTerms(left: readonly DelayedPolynomial[], right: readonly DelayedPolynomial[]): DelayedPolynomial[] {
+/** Sum of two sums; terms with the same delay become one. */
+export function sumOfTerms(
+  left: readonly DelayedPolynomial[],
+  right: readonly DelayedPolynomial[],
+): DelayedPolynomial[] {
   const terms: DelayedPolynomial[] = [];
   for (const term of [...left, ...right]) {
     const at = terms.findIndex(({ delay }) => compareRational(delay, term.delay) === 0);
@@ -139,14 +143,18 @@ function addTerms(left: readonly DelayedPolynomial[], right: readonly DelayedPol
   return terms.filter(({ polynomial: p }) => !isZero(p)).sort((a, b) => compareRational(a.delay, b.delay));
 }
 
-function productOfTerms(left: readonly DelayedPolynomial[], right: readonly DelayedPolynomial[]): DelayedPolynomial[] {
+/** Product of two sums. */
+export function productOfTerms(
+  left: readonly DelayedPolynomial[],
+  right: readonly DelayedPolynomial[],
+): DelayedPolynomial[] {
   let terms: DelayedPolynomial[] = [];
   for (const a of left) {
     const row = right.map((b) => ({
       delay: addRational(a.delay, b.delay),
       polynomial: multiply(a.polynomial, b.polynomial),
     }));
-    terms = addTerms(terms, row);
+    terms = sumOfTerms(terms, row);
   }
   return terms;
 }

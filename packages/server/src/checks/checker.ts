@@ -25,11 +25,12 @@ export class Checker {
 
   /** Checks one submission; a check that takes too long is stopped and recorded as such, for a person to look at. */
   async check(submissionId: string): Promise<void> {
-    const { part, values, submission } = await submissionToCheck(this.database, submissionId);
+    const { part, values, submission, version } = await submissionToCheck(this.database, submissionId);
     const limit = AbortSignal.timeout(this.seconds * 1000);
     let verdict: Verdict | null = null;
     try {
-      const request: CheckRequest = { part, values, answer: submission.answer };
+      const { systems, series } = version.document;
+      const request: CheckRequest = { given: { systems, series }, part, values, answer: submission.answer };
       verdict = (await this.pool.run(request, { signal: limit, name: 'check' })) as Verdict;
     } catch (error) {
       this.log.error({ error, submissionId, timedOut: limit.aborted }, 'a check gave no verdict');

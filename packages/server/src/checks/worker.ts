@@ -7,17 +7,19 @@ import {
   type Verdict,
   checkAnswer,
   examine,
+  modelOf,
 } from '@nailset/core';
 
 /** One answer to check, on a thread of its own. */
 export interface CheckRequest {
+  readonly given: Pick<ExerciseDocument, 'systems' | 'series'>;
   readonly part: Part;
   readonly values: DrawValues;
   readonly answer: Answer;
 }
 
-export function check({ part, values, answer }: CheckRequest): Verdict {
-  return checkAnswer(part, values, answer);
+export function check({ given, part, values, answer }: CheckRequest): Verdict {
+  return checkAnswer(part, modelOf(given, values), answer);
 }
 
 /** Everything that keeps a document from being published. */

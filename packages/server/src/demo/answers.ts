@@ -1,4 +1,13 @@
-import { type Answer, type DrawValues, type GainsPart, checkAnswer } from '@nailset/core';
+import {
+  type Answer,
+  type DrawValues,
+  type GainsPart,
+  type Model,
+  type Part,
+  checkAnswer,
+  rightAnswerOf,
+  usualWrongAnswers,
+} from '@nailset/core';
 
 const round = (value: number, digits = 4): string => String(Number(value.toPrecision(digits)));
 const transferFunction = (text: string): Answer => ({ kind: 'transferFunction', text });
@@ -44,25 +53,28 @@ export function lampAnswer(way: string, values: DrawValues): Answer {
   }
 }
 
-const ladders: Record<'PD' | 'PID', (random: number) => Record<string, number>[]> = {
-  PD: (random) =>
+/** Gains worth trying for each part of the demo, from careful to bold; `random` moves the last one a little. */
+const ladders: Readonly<Record<string, (random: number) => Record<string, number>[]>> = {
+  pd: (random) =>
     [8, 10, 12, 14, 17, 20].flatMap((Kp) =>
       [2, 2.5, 3, 3.5, 4.2, 5].map((Kd) => ({ Kp, Kd: Kd + 0.2 * Math.round(random * 3) })),
     ),
-  PID: (random) =>
+  pid: (random) =>
     [12, 14, 16, 20, 24].flatMap((Kp) =>
       [4, 6, 9, 12].flatMap((Ki) => [2, 2.5, 3, 4].map((Kd) => ({ Kp, Ki, Kd: Kd + 0.2 * Math.round(random * 3) }))),
     ),
+  gain: (random) => [0.46, 0.5, 0.54, 0.6, 0.7, 0.8].map((Kp) => ({ Kp: Kp + 0.02 * Math.round(random * 2) })),
+  pi: (random) => [3, 4.5].flatMap((Kp) => [6, 8].map((Ti) => ({ Kp, Ti: Ti + 0.5 * Math.round(random) }))),
 };
 
 /** Gains that hold every nail, or all but one, for these numbers; where to start looking differs from person to person. */
-export function tunedGains(part: GainsPart, values: DrawValues, random: number, missing = 0): Answer {
-  const candidates = ladders[part.form === 'PD' ? 'PD' : 'PID'](random);
+export function tunedGains(part: GainsPart, model: Model, random: number, missing = 0): Answer {
+  const candidates = ladders[part.id]!(random);
   const first = Math.floor(random * candidates.length);
   let nearest: { answer: Answer; missed: number } | undefined;
   for (let k = 0; k < candidates.length; k++) {
     const answer = gainsAnswer(candidates[(first + k) % candidates.length]!);
-    const missed = checkAnswer(part, values, answer).items.filter((item) => !item.met).length;
+    const missed = checkAnswer(part, model, answer).items.filter((item) => !item.met).length;
     if (missed === missing) return answer;
     if (!nearest || Math.abs(missed - missing) < Math.abs(nearest.missed - missing)) nearest = { answer, missed };
   }
@@ -71,25 +83,27 @@ export function tunedGains(part: GainsPart, values: DrawValues, random: number, 
 
 /** Gains as they are typed. */
 export function gainsAnswer(gains: Record<string, number>): Answer {
-  const { Kp = 0, ...rest } = gains;
-  const texts = Object.fromEntries(Object.entries(rest).map(([gain, value]) => [gain, round(value)]));
-  return { kind: 'gains', gains: { Kp: round(Kp), ...texts } };
+  return {
+    kind: 'gains',
+    gains: Object.fromEntries(Object.entries(gains).map(([gain, value]) => [gain, round(value)])),
+  };
 }
 
 /** What the demo's students hand in for the trolley, by the name of the way they went. */
-export function trolleyAnswer(way: string, part: GainsPart, values: DrawValues, random: number): Answer {
-  const integral = part.form === 'PID' ? { Ki: 5 } : {};
+export function trolleyAnswer(way: string, part: GainsPart, model: Model, random: number): Answer {
+  const hasIntegral = part.controller.terms === 'PID';
+  const integral = hasIntegral ? { Ki: 5 } : {};
   switch (way) {
     case 'tuned':
-      return tunedGains(part, values, random);
+      return tunedGains(part, model, random);
     case 'almost':
-      return tunedGains(part, values, random, 1);
+      return tunedGains(part, model, random, 1);
     case 'fastOnly':
       return gainsAnswer({ Kp: 14, ...integral, Kd: 0.3 });
     case 'slow':
-      return gainsAnswer({ Kp: 3, ...(part.form === 'PID' ? { Ki: 1 } : {}), Kd: 2 });
+      return gainsAnswer({ Kp: 3, ...(hasIntegral ? { Ki: 1 } : {}), Kd: 2 });
     case 'swapped':
-      return gainsAnswer({ Kp: 14, Ki: 3, Kd: 0.9 });
+      return exchanged(tunedGains(part, model, random));
     case 'noIntegral':
       return gainsAnswer({ Kp: 20, Ki: 0, Kd: 3 });
     case 'unstable':
@@ -97,4 +111,39 @@ export function trolleyAnswer(way: string, part: GainsPart, values: DrawValues, 
     default:
       throw new Error(`The demo knows no way called ${way}.`);
   }
+}
+
+function exchanged(answer: Answer): Answer {
+  if (answer.kind !== 'gains') return answer;
+  const { Ki = '0', Kd = '0', ...rest } = answer.gains;
+  return { kind: 'gains', gains: { ...rest, Ki: Kd, Kd: Ki } };
+}
+
+/**
+ * What a student hands in for a part whose answers follow from its model: right with the given chance, otherwise one of
+ * the usual wrong answers. `random` is the student's own number from 0 to 1.
+ */
+export function usualAnswer(part: Part, model: Model, random: number, chance: number): Answer {
+  const isRight = random < chance;
+  if (part.kind === 'gains') return tunedGains(part, model, random, isRight ? 0 : 1);
+  if (part.kind === 'curve') return curveAnswer(isRight ? 0.02 * random : 0.3 + random);
+  const right = rightAnswerOf(part, model)!;
+  const wrong = usualWrongAnswers(part, model);
+  if (isRight || wrong.length === 0) return shortened(right);
+  return shortened(wrong[Math.floor(random * 97) % wrong.length]!.answer);
+}
+
+/** Gain, time constant and dead time of the recorded float, read off with this relative error. */
+function curveAnswer(error: number): Answer {
+  const knobs = { K: 0.84 * (1 - error / 2), T: 4.2 * (1 + error), L: 1.5 / (1 + error) };
+  return {
+    kind: 'curve',
+    knobs: Object.fromEntries(Object.entries(knobs).map(([name, value]) => [name, round(value, 3)])),
+  };
+}
+
+/** People write down four digits. */
+function shortened(answer: Answer): Answer {
+  if (answer.kind !== 'number') return answer;
+  return number(Number(answer.text));
 }

@@ -1,12 +1,26 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
-import { type Answer, type ExerciseDocument, type Trail, checkAnswer, examine } from '@nailset/core';
+import {
+  type Answer,
+  type ExerciseDocument,
+  type Part,
+  type Trail,
+  type Verdict,
+  checkAnswer,
+  examine,
+  modelOf,
+} from '@nailset/core';
 import type { Database } from '../store/database.js';
 import { addExercise, changeExercise, drawFor, newestVersion, publishDraft } from '../store/exercises.js';
 import { addCourse, addPerson, hashPassword } from '../store/people.js';
 import { courses, memberships, people, submissions, verdicts } from '../store/schema.js';
-import { lampAnswer, trolleyAnswer } from './answers.js';
-import { cableWinch, craneTrolley, lampTurntable } from './exercises.js';
+import { lampAnswer, trolleyAnswer, usualAnswer } from './answers.js';
+import { lockGate } from './exercises/lockGate.js';
+import { ferryRamp } from './exercises/ramp.js';
+import { lampTurntable, threeTables } from './exercises/secondOrder.js';
+import { tideGauge } from './exercises/tideGauge.js';
+import { craneTrolley } from './exercises/trolley.js';
+import { cableWinch, winchSensor } from './exercises/winch.js';
 import { demoAssistant, demoInstructor, demoPassword, emailOf } from './people.js';
 
 /**
@@ -61,6 +75,13 @@ export async function seedDemo(database: Database): Promise<void> {
 
   const lamp = await published(database, courseId, instructor.id, lampTurntable, 2);
   const trolley = await published(database, courseId, instructor.id, craneTrolley, 4);
+  const others = [
+    await published(database, courseId, instructor.id, threeTables, 6),
+    await published(database, courseId, instructor.id, ferryRamp, 8),
+    await published(database, courseId, instructor.id, winchSensor, 11),
+    await published(database, courseId, instructor.id, tideGauge, 13),
+    await published(database, courseId, instructor.id, lockGate, 16),
+  ];
   await addExercise(database, courseId, cableWinch);
 
   for (const [index, [name, model, overshoot, peak, pd, pid]] of students.entries()) {
@@ -73,6 +94,11 @@ export async function seedDemo(database: Database): Promise<void> {
     const random = ((index * 7) % students.length) / students.length;
     await handInAll(database, lamp, student.id, { model, overshoot, peak }, random);
     await handInAll(database, trolley, student.id, { pd, pid }, random);
+    // Ilse has the new exercises before her; the others are part of the way through them.
+    if (index === 0) continue;
+    for (const [k, exercise] of others.entries()) {
+      if ((index + 3 * k) % (3 + k) !== 0) await handInUsual(database, exercise, student.id, (random + k / 7) % 1);
+    }
   }
 }
 
@@ -99,35 +125,64 @@ async function handInAll(
   random: number,
 ): Promise<void> {
   const version = await newestVersion(database, exerciseId);
-  const values = await drawFor(database, version, personId);
-  const trail: Trail = [];
+  const model = modelOf(version.document, await drawFor(database, version, personId));
   for (const [partIndex, part] of version.document.parts.entries()) {
+    const trail: Trail = [];
     const attempts = ways[part.id]!.split('>').filter((way) => way !== '-');
     for (const [index, way] of attempts.entries()) {
-      const answer: Answer = part.kind === 'gains' ? trolleyAnswer(way, part, values, random) : lampAnswer(way, values);
-      const verdict = checkAnswer(part, values, answer);
+      const answer = part.kind === 'gains' ? trolleyAnswer(way, part, model, random) : lampAnswer(way, model.values);
+      const verdict = checkAnswer(part, model, answer);
       if (answer.kind === 'gains') {
         trail.push({ gains: answer.gains, holding: verdict.items.filter((item) => item.met).length });
       }
-      const handedInAt = new Date(Date.now() - (30 + 20 * random - 6 * partIndex - index) * hour);
-      const [added] = await database
-        .insert(submissions)
-        .values({
-          exerciseId,
-          versionId: version.id,
-          personId,
-          partId: part.id,
-          attempt: index + 1,
-          key: randomUUID(),
-          answer,
-          trail: part.kind === 'gains' ? [...trail] : [],
-          handedInAt,
-        })
-        .returning({ id: submissions.id });
-      await database
-        .insert(verdicts)
-        .values({ submissionId: added!.id, result: verdict, points: verdict.points, checkedAt: handedInAt });
+      const hoursAgo = 30 + 20 * random - 6 * partIndex - index;
+      await record(database, version, personId, { part, answer, verdict, trail: [...trail], hoursAgo }, index + 1);
     }
-    trail.length = 0;
   }
+}
+
+/** One answer to every part, right or usual. */
+async function handInUsual(database: Database, exerciseId: string, personId: string, random: number): Promise<void> {
+  const version = await newestVersion(database, exerciseId);
+  const model = modelOf(version.document, await drawFor(database, version, personId));
+  for (const [k, part] of version.document.parts.entries()) {
+    const answer = usualAnswer(part, model, (random + k / 5) % 1, 0.6);
+    const verdict = checkAnswer(part, model, answer);
+    await record(database, version, personId, { part, answer, verdict, trail: [], hoursAgo: 20 + 20 * random - k }, 1);
+  }
+}
+
+async function record(
+  database: Database,
+  version: Awaited<ReturnType<typeof newestVersion>>,
+  personId: string,
+  { part, answer, verdict, trail, hoursAgo }: HandedIn,
+  attempt: number,
+): Promise<void> {
+  const handedInAt = new Date(Date.now() - hoursAgo * hour);
+  const [added] = await database
+    .insert(submissions)
+    .values({
+      exerciseId: version.exerciseId,
+      versionId: version.id,
+      personId,
+      partId: part.id,
+      attempt,
+      key: randomUUID(),
+      answer,
+      trail,
+      handedInAt,
+    })
+    .returning({ id: submissions.id });
+  await database
+    .insert(verdicts)
+    .values({ submissionId: added!.id, result: verdict, points: verdict.points, checkedAt: handedInAt });
+}
+
+interface HandedIn {
+  readonly part: Part;
+  readonly answer: Answer;
+  readonly verdict: Verdict;
+  readonly trail: Trail;
+  readonly hoursAgo: number;
 }

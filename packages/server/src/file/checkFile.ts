@@ -10,7 +10,9 @@ import {
   checkAnswer,
   drawValues,
   examine,
+  modelOf,
   rationalFromDecimal,
+  upgraded,
 } from '@nailset/core';
 import { parse } from 'csv-parse';
 
@@ -33,7 +35,7 @@ export interface CheckedRow {
 export async function readExercise(file: string): Promise<ExerciseDocument> {
   let document: unknown;
   try {
-    document = JSON.parse(await readFile(file, 'utf8'));
+    document = upgraded(JSON.parse(await readFile(file, 'utf8')));
   } catch (error) {
     throw new FileProblem(`${file} cannot be read: ${error instanceof Error ? error.message : String(error)}`);
   }
@@ -104,7 +106,11 @@ function checkRow(
     }
     if (!student) throw new Problem('exercise', 'The student is missing.');
     const part = partNamed(exercise.parts, name);
-    return { ...checked, part: part.id, verdict: checkAnswer(part, values, answerFromText(part, answer)) };
+    return {
+      ...checked,
+      part: part.id,
+      verdict: checkAnswer(part, modelOf(exercise, values), answerFromText(part, answer)),
+    };
   } catch (error) {
     if (error instanceof Problem) return { ...checked, problem: error.message };
     if (error instanceof SyntaxError || error instanceof RangeError) return { ...checked, problem: error.message };

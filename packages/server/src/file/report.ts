@@ -8,7 +8,20 @@ export interface Report {
   line(row: CheckedRow): string;
 }
 
-const columns = ['row', 'student', 'part', 'answer', 'met', 'points', 'outOf', 'close', 'measured', 'words', 'problem'];
+const columns = [
+  'row',
+  'student',
+  'part',
+  'answer',
+  'met',
+  'points',
+  'outOf',
+  'close',
+  'measured',
+  'slip',
+  'words',
+  'problem',
+];
 
 export const reports: Readonly<Record<'csv' | 'jsonl', Report>> = {
   csv: {
@@ -27,6 +40,7 @@ export const reports: Readonly<Record<'csv' | 'jsonl', Report>> = {
           verdict ? formatNumber(verdict.outOf) : '',
           yesNo(verdict?.items.some(({ close }) => close)),
           measured?.join('; ') ?? '',
+          verdict?.slip?.words ?? '',
           verdict?.words ?? '',
           problem ?? '',
         ],

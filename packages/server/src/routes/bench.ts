@@ -9,14 +9,29 @@ import {
   HandIn,
   Home,
   Id,
+  type Part,
+  attemptsOf,
+  isPrediction,
+  modelOf,
   pointsOf,
+  revealedCurves,
+  solutionCurve,
   solutionOf,
   studentExercise,
+  verdictAsShown,
 } from '@nailset/core';
 import { personOf } from '../access.js';
 import { drawFor, draftOf, newestVersion } from '../store/exercises.js';
 import { publishedExercises } from '../store/shelf.js';
-import { type Standing, bestOf, handIn, saveAnswer, savedAnswersOf, standingOf } from '../store/submissions.js';
+import {
+  type Standing,
+  bestOf,
+  closesAt,
+  handIn,
+  saveAnswer,
+  savedAnswersOf,
+  standingOf,
+} from '../store/submissions.js';
 import { membershipsOf } from '../store/people.js';
 import { type App, type House, answers, byCourse, byExercise } from './route.js';
 
@@ -80,12 +95,13 @@ export function benchRoutes(app: App, { database, checker }: House): void {
           trail,
           savedAt: savedAt.toISOString(),
         })),
-        handedIn: standing.map((entry) => attemptOf(entry, shown)),
-        solutions: version.document.parts.flatMap((part) => {
-          if (part.kind === 'gains' || !showsSolutions(version.document, due, standing)) return [];
-          const system = part.kind === 'number' ? part.system : part.expected;
-          return [{ partId: part.id, text: solutionOf(part, values) ?? '', system }];
-        }),
+        handedIn: standing.map((entry) => attemptOf(entry, shown ? version.document.shows : null)),
+        solutions: showsSolutions(version.document, due, standing)
+          ? version.document.parts.flatMap((part) => solutionIn(part, modelOf(version.document, values)))
+          : [],
+        revealed: version.document.parts
+          .filter((part) => isPrediction(part) && isCommitted(version.document, part, due, standing))
+          .map((part) => ({ partId: part.id, curves: revealedCurves(version.document, part, values) })),
       };
     },
   );
@@ -131,16 +147,21 @@ export function benchRoutes(app: App, { database, checker }: House): void {
       }
       const version = await newestVersion(database, exerciseId);
       const { dueAt } = await draftOf(database, exerciseId);
-      return attemptOf(entry, showsVerdicts(version.document, dueAt ? new Date(dueAt) : null));
+      const shown = showsVerdicts(version.document, dueAt ? new Date(dueAt) : null);
+      return attemptOf(entry, shown ? version.document.shows : null);
     },
   );
 }
 
-const isPast = (due: Date | null): boolean => due !== null && due.getTime() < Date.now();
+/** Whether no answer is taken any more, not even a late one. */
+function isClosed({ late }: ExerciseDocument, due: Date | null): boolean {
+  const closes = closesAt(due, late);
+  return closes !== null && closes.getTime() < Date.now();
+}
 
 /** Whether students may see their verdicts by now. */
 function showsVerdicts(document: ExerciseDocument, due: Date | null): boolean {
-  return document.verdict === 'atOnce' || isPast(due);
+  return document.verdict === 'atOnce' || isClosed(document, due);
 }
 
 /**
@@ -149,12 +170,25 @@ function showsVerdicts(document: ExerciseDocument, due: Date | null): boolean {
  */
 function showsSolutions(document: ExerciseDocument, due: Date | null, standing: readonly Standing[]): boolean {
   if (document.solution === 'never') return false;
-  if (isPast(due)) return true;
+  if (isClosed(document, due)) return true;
   if (document.solution === 'afterDue' || !showsVerdicts(document, due)) return false;
   return document.parts.every((part) => {
     const own = standing.filter((entry) => entry.partId === part.id);
-    return part.kind === 'gains' || own.some((entry) => entry.verdict?.met) || own.length >= document.attempts;
+    const hasNone = part.kind === 'gains' || part.kind === 'curve';
+    return hasNone || own.some((entry) => entry.verdict?.met) || own.length >= attemptsOf(document, part);
   });
+}
+
+/** Whether a prediction can no longer be changed, so that its curves may be seen. */
+function isCommitted(document: ExerciseDocument, part: Part, due: Date | null, standing: readonly Standing[]): boolean {
+  return isClosed(document, due) || standing.some((entry) => entry.partId === part.id);
+}
+
+function solutionIn(part: Part, model: ReturnType<typeof modelOf>): Bench['solutions'] {
+  const text = solutionOf(part, model);
+  if (text === null) return [];
+  const curve = solutionCurve(part, model);
+  return [{ partId: part.id, text, ...(curve ? { curve } : {}) }];
 }
 
 function stateOf(best: Standing | undefined, shown: boolean): 'open' | 'handedIn' | 'met' | 'missed' {
@@ -163,7 +197,8 @@ function stateOf(best: Standing | undefined, shown: boolean): 'open' | 'handedIn
   return best.points >= best.verdict.outOf ? 'met' : 'missed';
 }
 
-function attemptOf(entry: Standing, shown: boolean): Attempt {
+/** One attempt as its student may see it; `shows` is null while verdicts are kept back. */
+function attemptOf(entry: Standing, shows: ExerciseDocument['shows'] | null): Attempt {
   return {
     id: entry.id,
     partId: entry.partId,
@@ -171,7 +206,7 @@ function attemptOf(entry: Standing, shown: boolean): Attempt {
     version: entry.version,
     handedInAt: entry.handedInAt.toISOString(),
     answer: entry.answer,
-    ...(shown && entry.verdict ? { verdict: entry.verdict } : {}),
-    ...(shown && entry.override ? { override: entry.override } : {}),
+    ...(shows && entry.verdict ? { verdict: verdictAsShown(entry.verdict, shows) } : {}),
+    ...(shows && entry.override ? { override: entry.override } : {}),
   };
 }

@@ -1,4 +1,4 @@
-import { ClassSheet, Handed, Override, type Part, type SheetCell, pointsOf, solutionOf } from '@nailset/core';
+import { ClassSheet, Handed, Override, type Part, type SheetCell, modelOf, pointsOf, solutionOf } from '@nailset/core';
 import { personOf } from '../access.js';
 import { Refusal } from '../errors.js';
 import { draftOf, newestVersion } from '../store/exercises.js';
@@ -12,6 +12,9 @@ import {
   submissionToCheck,
 } from '../store/submissions.js';
 import { type App, type House, answers, byExercise, bySubmission, nothing } from './route.js';
+
+/** Parts whose answers can be drawn over each other. */
+const hasResponse: ReadonlySet<Part['kind']> = new Set(['transferFunction', 'gains', 'curve']);
 
 /** What staff see of a class, and their decisions. */
 export function classSheetRoutes(app: App, { database }: House): void {
@@ -27,7 +30,7 @@ export function classSheetRoutes(app: App, { database }: House): void {
       const { courseId, course, dueAt } = await draftOf(database, exerciseId);
       const { people } = await courseWithPeople(database, courseId);
       const standing = await standingOf(database, exerciseId);
-      const { parts, title } = version.document;
+      const { parts, title, systems, series } = version.document;
       const flock: ClassSheet['flock'] = [];
       const students = people.filter((person) => person.role === 'student');
       const rows = students.map(async ({ id, name, email }) => {
@@ -39,7 +42,7 @@ export function classSheetRoutes(app: App, { database }: House): void {
           if (!best) continue;
           cells[part.id] = cellOf(best, part);
           points = (points ?? 0) + best.points;
-          if (part.kind !== 'number') {
+          if (hasResponse.has(part.kind)) {
             const { values } = await submissionToCheck(database, best.id);
             flock.push({ submissionId: best.id, personId: id, partId: part.id, values, answer: best.answer });
           }
@@ -55,6 +58,8 @@ export function classSheetRoutes(app: App, { database }: House): void {
         dueAt,
         outOf: parts.reduce((sum, part) => sum + pointsOf(part), 0),
         parts,
+        systems,
+        series,
         rows: await Promise.all(rows),
         flock,
       };
@@ -73,18 +78,22 @@ export function classSheetRoutes(app: App, { database }: House): void {
       const { people } = await courseWithPeople(database, courseId);
       const { id, name, email } = people.find((person) => person.id === submission.personId)!;
       const standing = await standingOf(database, submission.exerciseId, submission.personId);
+      const own = standing.find((entry) => entry.id === submission.id)!;
       return {
         id: submission.id,
         person: { id, name, email },
         part,
+        systems: version.document.systems,
+        series: version.document.series,
         values,
         attempt: submission.attempt,
         version: version.number,
         handedInAt: submission.handedInAt.toISOString(),
         answer: submission.answer,
         trail: submission.trail,
-        expected: solutionOf(part, values),
-        verdict: standing.find((entry) => entry.id === submission.id)!.verdict,
+        expected: solutionOf(part, modelOf(version.document, values)),
+        verdict: own.verdict,
+        points: own.points,
         overrides: await overridesOf(database, submission.id),
       };
     },

@@ -1,3 +1,4 @@
+import Type from 'typebox';
 import {
   Created,
   Draft,
@@ -8,9 +9,18 @@ import {
   Publish,
   Published,
   Shelf,
+  Version,
 } from '@nailset/core';
 import { personOf } from '../access.js';
-import { addExercise, changeExercise, draftOf, publishDraft, saveDraft } from '../store/exercises.js';
+import {
+  addExercise,
+  changeExercise,
+  draftOf,
+  publishDraft,
+  saveDraft,
+  versionDocument,
+  versionsOf,
+} from '../store/exercises.js';
 import { shelfOf } from '../store/shelf.js';
 import { type App, type House, answers, byCourse, byExercise, nothing } from './route.js';
 
@@ -78,6 +88,45 @@ export function exerciseRoutes(app: App, { database, checker }: House): void {
       },
     },
     async (request) => saveDraft(database, request.params.exerciseId, request.body.revision, request.body.document),
+  );
+
+  app.post(
+    '/api/exercises/:exerciseId/copies',
+    {
+      config: { access: 'instructor' },
+      schema: {
+        summary: 'Duplicate: a new exercise with the same draft',
+        params: byExercise,
+        response: answers(Created),
+      },
+    },
+    async (request) => {
+      const { courseId, document } = await draftOf(database, request.params.exerciseId);
+      const title = `${document.title.slice(0, 112)} (copy)`;
+      return { id: await addExercise(database, courseId, { ...document, title }) };
+    },
+  );
+
+  app.get(
+    '/api/exercises/:exerciseId/versions',
+    {
+      config: { access: 'staff' },
+      schema: { summary: 'Published versions', params: byExercise, response: answers(Type.Array(Version)) },
+    },
+    async (request) => versionsOf(database, request.params.exerciseId),
+  );
+
+  app.get(
+    '/api/exercises/:exerciseId/versions/:number',
+    {
+      config: { access: 'staff' },
+      schema: {
+        summary: 'A published version as it was published',
+        params: Type.Object({ ...byExercise.properties, number: Type.String({ pattern: '^[1-9]\\d{0,5}$' }) }),
+        response: answers(ExerciseDocument),
+      },
+    },
+    async (request) => versionDocument(database, request.params.exerciseId, Number(request.params.number)),
   );
 
   app.post(

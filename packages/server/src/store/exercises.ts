@@ -1,9 +1,9 @@
 import { isDeepStrictEqual } from 'node:util';
 import { and, count, desc, eq } from 'drizzle-orm';
-import { type DrawValues, type ExerciseDocument, type Finding, drawValues } from '@nailset/core';
+import { type DrawValues, type ExerciseDocument, type Finding, type Version, drawValues } from '@nailset/core';
 import { Refusal } from '../errors.js';
 import type { Database, Transaction } from './database.js';
-import { courses, draws, exercises, submissions, versions } from './schema.js';
+import { courses, draws, exercises, people, submissions, versions } from './schema.js';
 
 /** The course that an exercise belongs to; undefined for an unknown id. */
 export async function courseOfExercise(database: Database, exerciseId: string): Promise<string | undefined> {
@@ -37,6 +37,38 @@ export async function newestVersion(database: Database | Transaction, exerciseId
     .limit(1);
   if (!found) throw new Refusal('notPublished');
   return found;
+}
+
+/** Every published version, newest first, with who published it and how much was handed in to it. */
+export async function versionsOf(database: Database, exerciseId: string): Promise<Version[]> {
+  const found = await database
+    .select({
+      number: versions.number,
+      publishedAt: versions.publishedAt,
+      by: people.name,
+      submissions: count(submissions.id),
+    })
+    .from(versions)
+    .innerJoin(people, eq(people.id, versions.publishedBy))
+    .leftJoin(submissions, eq(submissions.versionId, versions.id))
+    .where(eq(versions.exerciseId, exerciseId))
+    .groupBy(versions.id, people.name)
+    .orderBy(desc(versions.number));
+  return found.map((version) => ({ ...version, publishedAt: version.publishedAt.toISOString() }));
+}
+
+/** The document of one published version. @throws Refusal `notFound`. */
+export async function versionDocument(
+  database: Database,
+  exerciseId: string,
+  number: number,
+): Promise<ExerciseDocument> {
+  const [found] = await database
+    .select({ document: versions.document })
+    .from(versions)
+    .where(and(eq(versions.exerciseId, exerciseId), eq(versions.number, number)));
+  if (!found) throw new Refusal('notFound');
+  return found.document;
 }
 
 /** An exercise with its draft, what is published of it and how much was handed in. */

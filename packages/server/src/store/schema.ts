@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import {
   boolean,
+  customType,
   index,
   integer,
   jsonb,
@@ -14,11 +15,18 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
-import type { Answer, DrawValues, ExerciseDocument, Trail, Verdict } from '@nailset/core';
+import { type Answer, type DrawValues, type ExerciseDocument, type Trail, type Verdict, upgraded } from '@nailset/core';
 
 const time = (name: string) => timestamp(name, { withTimezone: true });
 const id = () => uuid('id').primaryKey().defaultRandom();
 const now = (name: string) => time(name).notNull().defaultNow();
+
+/** Documents of earlier formats are read in the present one; what is stored stays as it was published. */
+const exerciseDocument = customType<{ data: ExerciseDocument; driverData: unknown }>({
+  dataType: () => 'jsonb',
+  toDriver: (document) => JSON.stringify(document),
+  fromDriver: (stored) => upgraded(stored) as ExerciseDocument,
+});
 
 export const role = pgEnum('role', ['instructor', 'assistant', 'student']);
 
@@ -71,7 +79,7 @@ export const exercises = pgTable('exercises', {
   courseId: uuid('course_id')
     .notNull()
     .references(() => courses.id),
-  draft: jsonb('draft').$type<ExerciseDocument>().notNull(),
+  draft: exerciseDocument('draft').notNull(),
   revision: integer('revision').notNull().default(1),
   savedAt: now('saved_at'),
   dueAt: time('due_at'),
@@ -88,7 +96,7 @@ export const versions = pgTable(
       .notNull()
       .references(() => exercises.id),
     number: integer('number').notNull(),
-    document: jsonb('document').$type<ExerciseDocument>().notNull(),
+    document: exerciseDocument('document').notNull(),
     publishedAt: now('published_at'),
     publishedBy: uuid('published_by')
       .notNull()

@@ -6,12 +6,12 @@ import { newestVersion } from './exercises.js';
 import { courses, exercises, memberships, submissions } from './schema.js';
 import { standingOf } from './submissions.js';
 
-/** Exercises of a course that are not archived, oldest first. */
-function exercisesOf(database: Database, courseId: string) {
+/** Exercises of a course, oldest first; archived ones only when asked for. */
+function exercisesOf(database: Database, courseId: string, archivedToo = false) {
   return database
     .select()
     .from(exercises)
-    .where(and(eq(exercises.courseId, courseId), eq(exercises.archived, false)))
+    .where(and(eq(exercises.courseId, courseId), archivedToo ? undefined : eq(exercises.archived, false)))
     .orderBy(asc(exercises.createdAt));
 }
 
@@ -22,7 +22,7 @@ export async function shelfOf(database: Database, courseId: string): Promise<She
     .select({ count: count() })
     .from(memberships)
     .where(and(eq(memberships.courseId, courseId), eq(memberships.role, 'student')));
-  const found = await exercisesOf(database, courseId);
+  const found = await exercisesOf(database, courseId, true);
   const rows = found.map(async (exercise) => {
     const version = await newestVersion(database, exercise.id).catch(() => undefined);
     const [handedIn] = await database
@@ -41,6 +41,7 @@ export async function shelfOf(database: Database, courseId: string): Promise<She
       points: document.parts.reduce((sum, part) => sum + pointsOf(part), 0),
       students: students!.count,
       handedIn: handedIn!.count,
+      archived: exercise.archived,
       wantingLook: standing.filter((entry) => entry.look).length,
     };
   });

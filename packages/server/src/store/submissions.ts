@@ -1,5 +1,15 @@
 import { and, asc, count, desc, eq, notExists, sql } from 'drizzle-orm';
-import { type Answer, type HandIn, type Trail, type Verdict, readAnswer, Problem } from '@nailset/core';
+import {
+  type Answer,
+  type ExerciseDocument,
+  type HandIn,
+  Problem,
+  type Trail,
+  type Verdict,
+  attemptsOf,
+  modelOf,
+  readAnswer,
+} from '@nailset/core';
 import { Refusal, refusalOf } from '../errors.js';
 import type { Database } from './database.js';
 import { drawFor, newestVersion } from './exercises.js';
@@ -32,10 +42,11 @@ export async function handIn(database: Database, exerciseId: string, personId: s
       .from(exercises)
       .where(eq(exercises.id, exerciseId));
     if (exercise!.archived) throw new Refusal('notFound');
-    if (exercise!.dueAt && Date.now() > exercise!.dueAt.getTime() + graceMilliseconds) throw new Refusal('pastDue');
+    const closes = closesAt(exercise!.dueAt, version.document.late);
+    if (closes && Date.now() > closes.getTime() + graceMilliseconds) throw new Refusal('pastDue');
     const values = await drawFor(tx, version, personId);
     try {
-      readAnswer(part, values, sent.answer);
+      readAnswer(part, modelOf(version.document, values), sent.answer);
     } catch (error) {
       throw error instanceof Problem ? refusalOf(error) : error;
     }
@@ -49,7 +60,7 @@ export async function handIn(database: Database, exerciseId: string, personId: s
           eq(submissions.partId, part.id),
         ),
       );
-    if (used!.count >= version.document.attempts) throw new Refusal('attemptsUsed');
+    if (used!.count >= attemptsOf(version.document, part)) throw new Refusal('attemptsUsed');
     const [added] = await tx
       .insert(submissions)
       .values({
@@ -65,6 +76,19 @@ export async function handIn(database: Database, exerciseId: string, personId: s
       .returning({ id: submissions.id });
     return added!.id;
   });
+}
+
+type Late = ExerciseDocument['late'];
+
+/** When an exercise stops taking answers, late ones included; null for never. */
+export function closesAt(dueAt: Date | null, late: Late): Date | null {
+  return dueAt && new Date(dueAt.getTime() + (late?.hours ?? 0) * 3_600_000);
+}
+
+/** The share of its points that an answer keeps for when it was handed in. */
+function shareKept(handedInAt: Date, dueAt: Date | null, late: Late): number {
+  const isLate = dueAt !== null && handedInAt.getTime() > dueAt.getTime() + graceMilliseconds;
+  return isLate && late ? late.keepPercent / 100 : 1;
 }
 
 /** Keeps an answer in the making, whichever version it was begun under. @throws Refusal `notFound` for an unknown part. */
@@ -162,12 +186,15 @@ export async function standingOf(database: Database, exerciseId: string, personI
     .select({
       submission: submissions,
       version: versions.number,
+      late: sql<Late>`${versions.document} -> 'late'`,
+      dueAt: exercises.dueAt,
       result: verdict.result,
       overridePoints: override.points,
       overrideReason: override.reason,
     })
     .from(submissions)
     .innerJoin(versions, eq(versions.id, submissions.versionId))
+    .innerJoin(exercises, eq(exercises.id, submissions.exerciseId))
     .leftJoin(verdict, eq(verdict.submissionId, submissions.id))
     .leftJoin(override, eq(override.submissionId, submissions.id))
     .where(
@@ -177,7 +204,7 @@ export async function standingOf(database: Database, exerciseId: string, personI
       ),
     )
     .orderBy(asc(submissions.handedInAt));
-  return rows.map(({ submission, version, result, overridePoints, overrideReason }) => {
+  return rows.map(({ submission, version, late, dueAt, result, overridePoints, overrideReason }) => {
     const decided = overridePoints !== null ? { points: overridePoints, reason: overrideReason! } : null;
     return {
       id: submission.id,
@@ -190,7 +217,7 @@ export async function standingOf(database: Database, exerciseId: string, personI
       answer: submission.answer,
       verdict: result,
       override: decided,
-      points: decided?.points ?? result?.points ?? 0,
+      points: decided?.points ?? (result?.points ?? 0) * shareKept(submission.handedInAt, dueAt, late ?? null),
       look: decided === null && (result === null || result.items.some((item) => item.close)),
     };
   });

@@ -1,30 +1,31 @@
 import {
   type Answer,
   type Bench,
-  type Bindings,
-  type ControllerForm,
   Problem,
+  type Scope,
   type StudentPart,
-  controllerOf,
-  fractionToLatex,
-  gainsFromText,
+  inputLine,
   nameToLatex,
   numberFromText,
-  quantities,
-  rationalFromDecimal,
+  parametersOf,
 } from '@nailset/core';
 import { Fragment, type ReactNode, memo, useEffect, useMemo, useState } from 'react';
 import { Formula } from '../shared/Formula';
-import { Statement } from '../shared/Statement';
+import { PictureContext, Statement } from '../shared/Statement';
 import { understand } from '../shared/expression';
+import { ChoiceBench } from './ChoiceBench';
+import { CurveBench } from './CurveBench';
+import { FigurePlot } from './FigurePlot';
 import { GainsBench } from './GainsBench';
 import { HandInBar } from './HandInBar';
 import { KeysDialog } from './KeysDialog';
 import { NailRail } from './NailRail';
 import { NumberBench, TransferFunctionBench } from './TypedBench';
+import { TrendBench } from './TrendBench';
 import { Tries } from './Tries';
-import { type LoopResponse, loopResponses, tryResponse } from './loopResponse';
-import { type Gains, type Work, type WorkAction, sameAnswer } from './work';
+import { controllerLatex } from './controllerText';
+import { type Live, useLive } from './useLive';
+import { type Work, type WorkAction, sameAnswer } from './work';
 
 /** What the sheet does beyond showing: handing in, and what came of the last time. Left out in the builder's preview. */
 export interface HandingIn {
@@ -52,11 +53,11 @@ export function BenchSheet({
   const [keysShown, setKeysShown] = useState(false);
   const part = bench.parts.find(({ id }) => id === work.open) ?? bench.parts[0]!;
   const answer = work.answers[part.id]!;
-  const bindings = useMemo<Bindings>(
-    () => new Map(bench.parameters.map(({ symbol, value }) => [symbol, rationalFromDecimal(value)])),
+  const scope = useMemo<Scope>(
+    () => parametersOf(Object.fromEntries(bench.parameters.map(({ symbol, value }) => [symbol, value]))),
     [bench.parameters],
   );
-  const gains = useGains(part, answer, work.readable[part.id], bindings);
+  const live = useLive(part, answer, work.readable[part.id], bench.series);
 
   useEffect(() => {
     if (!handing) return;
@@ -68,9 +69,9 @@ export function BenchSheet({
   }, [handing]);
 
   const attempts = useMemo(() => bench.handedIn.filter(({ partId }) => partId === part.id), [bench.handedIn, part.id]);
-  const left = bench.attempts - attempts.length;
+  const left = part.attempts - attempts.length;
   const last = attempts.at(-1);
-  const readable = readableAnswer(part, answer, bindings, gains);
+  const readable = readableAnswer(part, answer, scope, live);
   const blocked = blockedBecause(
     readable,
     left,
@@ -91,85 +92,85 @@ export function BenchSheet({
       onKeys={() => setKeysShown(true)}
     />
   );
-  const text = answer.kind === 'gains' ? '' : answer.text;
-  const typed = { text, bindings, solution, onChange: type };
+  const text = 'text' in answer ? answer.text : '';
+  const typed = { text, scope, solution, onChange: type };
+  const revealed = useMemo(
+    () => bench.revealed.find(({ partId }) => partId === part.id)?.curves ?? [],
+    [bench.revealed, part.id],
+  );
+  const items = live?.response?.verdict.items;
 
   return (
-    <div className="@container flex min-h-0 flex-1 flex-col">
-      <div className="grid flex-1 content-start @min-[900px]:grid-cols-[248px_1fr_252px] @min-[900px]:content-stretch">
-        <aside className="border-rule px-5 py-5 @max-[900px]:border-b @min-[900px]:border-r">
-          <h1 className="mb-3 font-serif text-[21px] leading-[1.25]">{bench.title}</h1>
-          <Statement text={bench.statement} />
-          <Given parameters={bench.parameters} />
-          <PartList bench={bench} open={part.id} onOpen={(id) => dispatch({ do: 'open', part: id })} />
-        </aside>
-        <div className="min-w-0 px-[18px] py-5">
-          {bench.parts.length > 1 && <p className="mb-3 max-w-3xl text-slate @min-[900px]:hidden">{part.title}</p>}
-          {part.kind === 'gains' &&
-            (gains?.response ? (
+    <PictureContext value={bench.pictures}>
+      <div className="@container flex min-h-0 flex-1 flex-col">
+        <div className="grid flex-1 content-start @min-[900px]:grid-cols-[248px_1fr_252px] @min-[900px]:content-stretch">
+          <aside className="border-rule px-5 py-5 @max-[900px]:border-b @min-[900px]:border-r">
+            <h1 className="mb-3 font-serif text-[21px] leading-[1.25]">{bench.title}</h1>
+            <Statement text={bench.statement} />
+            <Given parameters={bench.parameters} />
+            <PartList bench={bench} open={part.id} onOpen={(id) => dispatch({ do: 'open', part: id })} />
+          </aside>
+          <div className="min-w-0 px-[18px] py-5">
+            {bench.parts.length > 1 && <p className="mb-3 max-w-3xl text-slate @min-[900px]:hidden">{part.title}</p>}
+            {live && !live.response && <p className="text-brick">{live.problem?.message}</p>}
+            {part.kind === 'gains' && live?.kind === 'gains' && live.response && (
               <GainsBench
                 key={part.id}
                 part={part}
                 work={work}
                 dispatch={dispatch}
-                responses={gains.responses!}
-                response={gains.response}
+                responses={live.responses}
+                response={live.response}
                 keys={handing !== undefined}
               />
-            ) : (
-              <p className="text-brick">{gains?.problem?.message}</p>
-            ))}
-          {part.kind === 'transferFunction' && <TransferFunctionBench key={part.id} part={part} {...typed} />}
-          {part.kind === 'number' && <NumberBench key={part.id} part={part} {...typed} />}
+            )}
+            {part.kind === 'curve' && live?.kind === 'curve' && live.response && (
+              <CurveBench
+                key={part.id}
+                part={part}
+                reference={inputLine(part.input, bench.series, part.horizon)}
+                work={work}
+                dispatch={dispatch}
+                responses={live.responses}
+                response={live.response}
+                keys={handing !== undefined}
+              />
+            )}
+            {part.kind === 'transferFunction' && <TransferFunctionBench key={part.id} part={part} {...typed} />}
+            {part.kind === 'number' && <NumberBench key={part.id} part={part} {...typed} />}
+            {part.kind === 'choice' && answer.kind === 'choice' && (
+              <ChoiceBench key={part.id} part={part} chosen={answer.chosen} solution={solution} dispatch={dispatch} />
+            )}
+            {part.kind === 'trend' && answer.kind === 'trend' && (
+              <TrendBench key={part.id} part={part} cells={answer.cells} solution={solution} dispatch={dispatch} />
+            )}
+            {part.figure && (
+              <FigurePlot
+                key={`figure ${part.id} ${revealed.length}`}
+                figure={part.figure}
+                revealed={revealed}
+                committed={attempts.length > 0}
+              />
+            )}
+          </div>
+          <aside className="flex flex-col gap-6 border-rule px-5 py-5 @max-[900px]:border-t @min-[900px]:border-l">
+            {items && (
+              <section aria-label="Nails">
+                <h2 className="caption mb-3">Nails</h2>
+                <NailRail items={items} />
+              </section>
+            )}
+            <Tries attempts={attempts} version={bench.version} />
+            {attempts.length === 0 && !items && (
+              <p className="text-[13px] text-slate">Your tries and what they met will stand here.</p>
+            )}
+          </aside>
         </div>
-        <aside className="flex flex-col gap-6 border-rule px-5 py-5 @max-[900px]:border-t @min-[900px]:border-l">
-          {gains?.response && (
-            <section aria-label="Nails">
-              <h2 className="caption mb-3">Nails</h2>
-              <NailRail items={gains.response.verdict.items} />
-            </section>
-          )}
-          <Tries attempts={attempts} version={bench.version} />
-          {attempts.length === 0 && part.kind !== 'gains' && (
-            <p className="text-[13px] text-slate">Your tries and what they met will stand here.</p>
-          )}
-        </aside>
+        {bar}
+        <KeysDialog open={keysShown} onOpenChange={setKeysShown} />
       </div>
-      {bar}
-      <KeysDialog open={keysShown} onOpenChange={setKeysShown} />
-    </div>
+    </PictureContext>
   );
-}
-
-interface GainsState {
-  readonly responses: ReturnType<typeof loopResponses> | undefined;
-  /** Of the present gains, or of the last that could be read. */
-  readonly response: LoopResponse | undefined;
-  readonly problem: Problem | undefined;
-}
-
-/** The responses of a gains part; while a gain is being typed and is no number, the last response stays. */
-function useGains(
-  part: StudentPart,
-  answer: Answer,
-  readable: Gains | undefined,
-  bindings: Bindings,
-): GainsState | undefined {
-  const responses = useMemo(() => {
-    if (part.kind !== 'gains') return undefined;
-    try {
-      return loopResponses(part, bindings);
-    } catch (error) {
-      if (error instanceof Problem) return error;
-      throw error;
-    }
-  }, [part, bindings]);
-  if (part.kind !== 'gains' || answer.kind !== 'gains' || !responses) return undefined;
-  if (responses instanceof Problem) return { responses: undefined, response: undefined, problem: responses };
-  const found = tryResponse(responses, answer.gains);
-  if (!(found instanceof Problem)) return { responses, response: found, problem: undefined };
-  const before = tryResponse(responses, readable ?? answer.gains);
-  return { responses, response: before instanceof Problem ? undefined : before, problem: found };
 }
 
 interface Readable {
@@ -180,30 +181,45 @@ interface Readable {
   readonly problem: string | undefined;
 }
 
-function readableAnswer(
-  part: StudentPart,
-  answer: Answer,
-  bindings: Bindings,
-  gains: GainsState | undefined,
-): Readable {
-  if (part.kind === 'gains' && answer.kind === 'gains') {
-    const problem = gains?.problem?.message;
+function readableAnswer(part: StudentPart, answer: Answer, scope: Scope, live: Live | undefined): Readable {
+  if (live) {
+    const { response, problem } = live;
+    const own = live.kind === 'gains' && live.response && part.kind === 'gains';
+    const latex = own && !problem ? controllerLatex(live.response.loop, part.controller.form) : null;
     return {
-      shown: problem ? null : <Formula latex={`C(s)=${controllerLatex(part.form, answer.gains)}`} />,
-      words: gains?.response?.verdict.words ?? '',
-      problem,
+      shown: latex ? <Formula latex={`C(s)=${latex}`} /> : null,
+      words: response?.verdict.words ?? '',
+      problem: problem?.message,
     };
   }
-  const text = answer.kind === 'gains' ? '' : answer.text;
-  if (part.kind === 'transferFunction') {
-    const understood = understand(text, bindings);
-    return {
-      shown: understood.ok ? <Formula latex={`\\displaystyle G(s)=${understood.reading.expanded}`} /> : null,
-      words: understood.ok ? 'Is this what you meant?' : '',
-      problem: understood.ok ? undefined : text.trim() ? understood.problem.message : 'Type your answer first.',
-    };
+  switch (answer.kind) {
+    case 'choice': {
+      const open = part.kind === 'choice' && !part.several && answer.chosen.length === 0;
+      return { shown: null, words: '', problem: open ? 'Choose one first.' : undefined };
+    }
+    case 'trend': {
+      const cells = part.kind === 'trend' ? part.changes.length * part.rows.length : 0;
+      const left = cells - Object.keys(answer.cells).length;
+      const problem = left > 0 ? `${left === 1 ? 'One cell is' : `${left} cells are`} still open.` : undefined;
+      return { shown: null, words: '', problem };
+    }
+    case 'number':
+      return readableNumber(part.kind === 'number' ? part.unit : '', answer.text);
+    case 'transferFunction': {
+      const understood = understand(answer.text, scope);
+      const wrong = !understood.ok && (answer.text.trim() ? understood.problem.message : 'Type your answer first.');
+      return {
+        shown: understood.ok ? <Formula latex={`\\displaystyle G(s)=${understood.reading.expanded}`} /> : null,
+        words: understood.ok ? 'Is this what you meant?' : '',
+        problem: wrong || undefined,
+      };
+    }
+    default:
+      return { shown: null, words: '', problem: undefined };
   }
-  const { unit } = quantities[(part as Extract<StudentPart, { kind: 'number' }>).quantity as keyof typeof quantities];
+}
+
+function readableNumber(unit: string, text: string): Readable {
   try {
     const value = numberFromText(text, unit);
     return { shown: `${value} ${unit}`, words: '', problem: undefined };
@@ -211,24 +227,6 @@ function readableAnswer(
     if (!(error instanceof Problem)) throw error;
     return { shown: null, words: '', problem: text.trim() ? error.message : 'Type your answer first.' };
   }
-}
-
-/** Kp + Ki/s + Kd·s with the numbers put in, terms that are zero left out. */
-function controllerLatex(form: ControllerForm, texts: { Kp: string; Ki?: string; Kd?: string }): string {
-  const gains = gainsFromText(form, texts);
-  const terms: [number, string][] = [
-    [Number(texts.Kp), ''],
-    [Number(gains.Ki ? texts.Ki : 0), '/s'],
-    [Number(gains.Kd ? texts.Kd : 0), 's'],
-  ];
-  const written = terms
-    .filter(([value]) => value !== 0)
-    .map(([value, kind], k) => {
-      const size = String(Math.abs(value));
-      const sign = value < 0 ? '-' : k > 0 ? '+' : '';
-      return sign + (kind === '/s' ? `\\tfrac{${size}}{s}` : `${size}\\,${kind}`);
-    });
-  return written.join('') || fractionToLatex(controllerOf(gains));
 }
 
 function blockedBecause(readable: Readable, left: number, same: boolean, pastDue = false): string {

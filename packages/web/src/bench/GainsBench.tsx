@@ -1,14 +1,23 @@
-import { type GainsPart, Problem, type Trail, formatNumber, gainsOfForm, withUnit } from '@nailset/core';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { Problem, formatNumber, withUnit } from '@nailset/core';
+import { useEffect, useMemo, useState } from 'react';
+import { EffortPlot } from '../plot/EffortPlot';
 import { PolePlane, reachOf } from '../plot/PolePlane';
 import { ResponsePlot } from '../plot/ResponsePlot';
 import type { PlotCurve, Reading } from '../plot/curves';
 import { frameFor } from '../plot/frame';
 import { limitsOf } from '../plot/limits';
-import { GainLadder, ladderKey } from './GainLadder';
-import type { LoopResponse, loopResponses } from './loopResponse';
-import { tryResponse } from './loopResponse';
-import type { Work, WorkAction } from './work';
+import { measureMarks } from '../plot/measureMarks';
+import { Formula } from '../shared/Formula';
+import { controllerLatex } from './controllerText';
+import { knobsOf } from './knobs';
+import { Ladder } from './Ladder';
+import { type GainsOf, type LoopResponse, type LoopResponses, tryResponse } from './loopResponse';
+import { PlotTools, type Shown, familyCurves } from './PlotTools';
+import { TrailTable } from './TrailTable';
+import { TunedStart } from './TunedStart';
+import { useBenchKeys } from './useBenchKeys';
+import { useProbing } from './useProbing';
+import { type Work, type WorkAction, settingsOf } from './work';
 
 /** How long gains must stand still to become a stop on the trail. */
 const stopAfter = 900;
@@ -23,101 +32,153 @@ export function GainsBench({
   response,
   keys,
 }: {
-  part: GainsPart;
+  part: GainsOf;
   work: Work;
   dispatch: (action: WorkAction) => void;
-  responses: ReturnType<typeof loopResponses>;
+  responses: LoopResponses;
   response: LoopResponse;
   keys: boolean;
 }) {
   const answer = work.answers[part.id]!;
-  const gains = answer.kind === 'gains' ? answer.gains : { Kp: '0' };
+  const settings = settingsOf(answer) ?? {};
+  const knobs = useMemo(() => knobsOf(part), [part]);
   const trail = useMemo(() => work.trails[part.id] ?? [], [work.trails, part.id]);
-  const { loop, measures, curve, verdict, riseFrom } = response;
+  const { measures, curves, verdict, riseFrom, poles, zeros } = response;
+  const { height } = responses.model;
   const holding = verdict.items.filter((item) => item.met).length;
+  const [shown, setShown] = useState<Shown>({ signal: 'y', measures: false, ghosts: true, family: '' });
+  const probing = useProbing();
+  const curve = curves[shown.signal] ?? curves.y!;
 
-  const [frame, setFrame] = useState(() => frameFor(part.horizon, [], [0, 1.5]));
+  const levels = [0, 1.5 * Math.max(height, 0), Math.min(0, height)];
+  const [frame, setFrame] = useState(() => frameFor(part.horizon, [], levels));
+  const [effortFrame, setEffortFrame] = useState(() => frameFor(part.horizon, curves.u ? [curves.u] : []));
   // Held from where the work began, so that there is room to see the poles move.
   const [reach, setReach] = useState(() => {
-    const start = tryResponse(responses, trail[0]?.gains ?? gains);
+    const start = tryResponse(responses, trail[0]?.gains ?? settings);
     const from = start instanceof Problem ? response : start;
-    return Math.max(3 * reachOf(from.loop.closed.poles), reachOf(response.loop.closed.poles));
+    return Math.max(3 * reachOf(from.poles), reachOf(poles));
   });
   const fit = () => {
-    setFrame(frameFor(part.horizon, [curve], [0, 1]));
-    setReach(reachOf(response.loop.closed.poles));
+    setFrame(frameFor(part.horizon, [curve], shown.signal === 'y' ? [0, height] : [0]));
+    if (curves.u) setEffortFrame(frameFor(part.horizon, [curves.u]));
+    setReach(reachOf(poles));
   };
 
   useEffect(() => {
     const timer = setTimeout(() => dispatch({ do: 'stop', part: part.id, holding }), stopAfter);
     return () => clearTimeout(timer);
   }, [answer, part.id, holding, dispatch]);
-
-  const latest = useRef({ work, fit });
-  useEffect(() => {
-    latest.current = { work, fit };
+  useBenchKeys(keys, part.id, knobs, work, dispatch, {
+    f: fit,
+    m: () => setShown((old) => ({ ...old, measures: !old.measures })),
+    g: () => setShown((old) => ({ ...old, ghosts: !old.ghosts })),
   });
-  useEffect(() => {
-    if (!keys) return;
-    const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      const typing =
-        target.matches('input[type=text], input:not([type]), textarea, select') && !target.closest('[data-gain]');
-      if (typing || event.ctrlKey || event.metaKey || event.altKey || target.closest('[role=dialog]')) return;
-      const inGain = target.matches('input');
-      if (!inGain && (event.key === 'f' || event.key === 'F')) return latest.current.fit();
-      if (inGain && /^[0-9]$/.test(event.key)) return;
-      const action = ladderKey(event, part, latest.current.work);
-      if (!action) return;
-      event.preventDefault();
-      dispatch(action);
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [keys, part, dispatch]);
 
-  const earlier = trail
-    .map((stop) => tryResponse(responses, stop.gains))
-    .filter((found): found is LoopResponse => !(found instanceof Problem) && found !== response);
-  const first = earlier[0];
-  const curves: PlotCurve[] = [
-    ...earlier
-      .slice(1)
+  const stops = trail
+    .map((stop, index) => ({ stop, index, found: tryResponse(responses, stop.gains) }))
+    .flatMap(({ stop, index, found }) => (found instanceof Problem ? [] : [{ stop, index, found }]));
+  const earlier = stops.filter(({ found }) => found !== response);
+  const first = earlier[0]?.found;
+  const of = (found: LoopResponse) => found.curves[shown.signal] ?? found.curves.y!;
+  const pinned = earlier.filter(({ stop }) => stop.pinned);
+  const ghosts = shown.ghosts ? earlier.slice(1).filter(({ stop }) => !stop.pinned) : [];
+  const family = shown.family ? familyCurves(shown.family, settings, responses, shown.signal) : [];
+  const drawn: PlotCurve[] = [
+    ...ghosts
       .slice(-ghostsShown)
-      .map((ghost, k) => ({ id: `ghost-${k}`, curve: ghost.curve, look: 'ghost' as const })),
-    ...(first ? [{ id: 'first', curve: first.curve, look: 'first' as const, label: endLabel('first', first) }] : []),
+      .map(({ found, index }) => ({ id: `ghost-${index}`, curve: of(found), look: 'ghost' as const })),
+    ...family,
+    ...(first && family.length === 0
+      ? [{ id: 'first', curve: of(first), look: 'first' as const, label: endLabel('first', first) }]
+      : []),
+    ...pinned.map(({ stop, found, index }) => ({
+      id: `pin-${index}`,
+      curve: of(found),
+      look: 'second' as const,
+      label: stop.name ?? `stop ${index + 1}`,
+    })),
     { id: 'now', curve, look: 'now', label: endLabel('now', response) },
   ];
-  const limits = limitsOf(part.nails, verdict.items, measures, riseFrom, frame.tMax);
+  const isOutput = shown.signal === 'y';
+  const isStep =
+    part.input === undefined || (part.input.kind === 'levels' && part.input.at === 0 && part.input.from === 0);
+  const limits = isOutput && isStep ? limitsOf(part.nails, verdict.items, measures, riseFrom, frame.tMax, height) : [];
+  const { marks, band } =
+    shown.measures && isOutput && isStep ? measureMarks(measures, curve, frame.tMax) : { marks: [], band: undefined };
 
   return (
-    <div className="flex min-w-0 flex-col gap-4">
+    <div className="flex min-w-0 flex-col gap-3.5">
       <ResponsePlot
-        title={`${part.output}, after a unit step of the reference`}
+        title={isOutput ? part.output : 'Error, reference minus measured'}
         frame={frame}
-        curves={curves}
+        curves={drawn}
         limits={limits}
-        reference={1}
-        readings={peakOf(response)}
+        {...(isOutput ? { reference: responses.reference } : {})}
+        readings={isOutput && isStep && !shown.measures ? peakOf(response) : []}
+        marks={marks}
+        band={band}
+        probing={probing}
         onFit={fit}
         summary={summaryOf(part, response)}
-        className="h-[clamp(220px,44vh,420px)]"
+        tools={<PlotTools shown={shown} onChange={setShown} knobs={knobs} />}
+        className={part.views.includes('effort') ? 'h-[clamp(200px,34vh,340px)]' : 'h-[clamp(220px,42vh,400px)]'}
       />
-      <GainLadder part={part} gains={gains} chosen={work.chosen} dispatch={dispatch} />
-      <div className="grid gap-4 @min-[620px]:grid-cols-[1fr_200px]">
-        <TrailTable part={part} trail={trail} responses={responses} current={response} dispatch={dispatch} />
-        <PolePlane
-          title="Closed-loop poles"
-          poles={loop.closed.poles}
-          zeros={loop.closed.zeros}
-          before={first?.loop.closed.poles ?? []}
-          reach={reach}
-          listed
-          className="h-[112px]"
+      {part.views.includes('effort') && (
+        <EffortPlot
+          title={part.effort ?? 'Control effort'}
+          frame={effortFrame}
+          curve={curves.u}
+          first={first?.curves.u}
+          className="h-[88px]"
         />
+      )}
+      <Ladder part={part.id} knobs={knobs} settings={settings} chosen={work.chosen} dispatch={dispatch} />
+      <p className="flex flex-wrap items-baseline gap-x-5 gap-y-1 text-note text-slate">
+        <ControllerForms response={response} own={part.controller.form} />
+        {part.tunedStart && (
+          <TunedStart
+            part={part}
+            responses={responses}
+            onTake={(taken) => dispatch({ do: 'setAll', part: part.id, settings: { ...settings, ...taken } })}
+          />
+        )}
+      </p>
+      <div className={`grid gap-4 ${part.views.includes('plane') ? '@min-[620px]:grid-cols-[1fr_200px]' : ''}`}>
+        <TrailTable
+          part={part.id}
+          knobs={knobs}
+          rows={stops.map(({ stop, index, found }) => ({
+            stop,
+            index,
+            current: found === response,
+            measures: found.measures,
+            held: `${found.verdict.items.filter((item) => item.met).length} of ${found.verdict.items.length}`,
+          }))}
+          dispatch={dispatch}
+        />
+        {part.views.includes('plane') && !response.loop.hasDeadTime && (
+          <PolePlane
+            title="Closed-loop poles"
+            poles={poles}
+            zeros={zeros}
+            before={first?.poles ?? []}
+            reach={reach}
+            listed
+            className="h-[112px]"
+          />
+        )}
       </div>
     </div>
   );
+}
+
+/** The controller in s, in the form asked for and in the other one. */
+function ControllerForms({ response, own }: { response: LoopResponse; own: 'parallel' | 'ideal' | 'series' }) {
+  const forms = [own, own === 'parallel' ? 'ideal' : 'parallel'] as const;
+  const written = forms.map((form) => controllerLatex(response.loop, form)).filter((latex) => latex !== null);
+  const latex = written.filter((text, k) => written.indexOf(text) === k).join('\\;=\\;');
+  return <Formula latex={`C(s)=${latex}`} className="text-[15px] text-ink" />;
 }
 
 function peakOf({ measures: { peakTime, peakValue } }: LoopResponse): Reading[] {
@@ -128,87 +189,11 @@ function peakOf({ measures: { peakTime, peakValue } }: LoopResponse): Reading[] 
 const endLabel = (name: string, { measures }: LoopResponse): string =>
   measures.finalValue === null ? `${name}, unstable` : `${name}, ${measures.finalValue.toFixed(2)}`;
 
-function summaryOf(part: GainsPart, { measures, verdict }: LoopResponse): string {
+function summaryOf(part: GainsOf, { measures, verdict }: LoopResponse): string {
   if (!measures.stable) return `${part.output}: the response grows without end. ${verdict.words}`;
   const rise = measures.riseTime === null ? '' : ` rise time ${withUnit(measures.riseTime, 's')},`;
-  return `${part.output} after a unit step: final value ${formatNumber(measures.finalValue!)},${rise} overshoot ${withUnit(
+  return `${part.output} after a step: final value ${formatNumber(measures.finalValue!)},${rise} overshoot ${withUnit(
     measures.overshootPercent ?? 0,
     '%',
   )}, settles after ${withUnit(measures.settlingTime ?? 0, 's')}. ${verdict.words}`;
-}
-
-/** The stops made so far, the newest last; a click takes the gains back. */
-function TrailTable({
-  part,
-  trail,
-  responses,
-  current,
-  dispatch,
-}: {
-  part: GainsPart;
-  trail: Trail;
-  responses: ReturnType<typeof loopResponses>;
-  current: LoopResponse;
-  dispatch: (action: WorkAction) => void;
-}) {
-  const open = gainsOfForm[part.form];
-  const rows = trail
-    .map((stop, index) => ({ stop, index, found: tryResponse(responses, stop.gains) }))
-    .flatMap(({ stop, index, found }) => (found instanceof Problem ? [] : [{ stop, index, found }]));
-  const shown = rows.length > 4 ? [rows[0]!, ...rows.slice(-3)] : rows;
-  if (shown.length === 0)
-    return <p className="text-note text-slate">The trail of your stops appears here as you nudge.</p>;
-  return (
-    <div className="relative overflow-x-auto">
-      <table className="w-full text-right text-[13px] whitespace-nowrap">
-        <thead className="text-[11px] text-slate">
-          <tr className="border-b border-rule">
-            <th className="py-1 text-left font-normal">Trail</th>
-            {open.map((gain) => (
-              <th key={gain} className="px-2 font-normal">
-                {gain}
-              </th>
-            ))}
-            <th className="px-2 font-normal">rise</th>
-            <th className="px-2 font-normal">overshoot</th>
-            <th className="px-2 font-normal">settling</th>
-            <th className="px-2 font-normal">nails</th>
-          </tr>
-        </thead>
-        <tbody>
-          {shown.map(({ stop, index, found: { measures, verdict }, found }) => (
-            <tr key={index} className={`border-b border-grid ${found === current ? 'bg-wash' : ''}`}>
-              <td className="py-0.5 text-left">
-                {found === current ? (
-                  <span>{index + 1} now</span>
-                ) : (
-                  <button
-                    type="button"
-                    className="link"
-                    onClick={() => dispatch({ do: 'restore', part: part.id, index })}
-                  >
-                    {index + 1} {index === 0 ? 'first' : 'back'}
-                    <span className="sr-only">: take the gains of this stop</span>
-                  </button>
-                )}
-              </td>
-              {open.map((gain) => (
-                <td key={gain} className="px-2">
-                  {stop.gains[gain]}
-                </td>
-              ))}
-              <td className="px-2">{measures.riseTime === null ? '–' : withUnit(measures.riseTime, 's')}</td>
-              <td className="px-2">
-                {measures.overshootPercent === null ? '–' : withUnit(measures.overshootPercent, '%')}
-              </td>
-              <td className="px-2">{measures.settlingTime === null ? '–' : withUnit(measures.settlingTime, 's')}</td>
-              <td className="px-2 whitespace-nowrap">
-                {verdict.items.filter((item) => item.met).length} of {verdict.items.length}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
-  );
 }

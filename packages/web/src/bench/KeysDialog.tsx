@@ -6,6 +6,9 @@ const keys = [
   ['↑ ↓', 'nudge it by a fine rung'],
   ['Shift ↑ ↓', 'nudge it by a coarse rung'],
   ['F', 'fit the axes to the present curve'],
+  ['M', 'show where measures are read'],
+  ['G', 'show or hide earlier curves'],
+  ['← →', 'move a reading that has the focus; Delete removes it'],
   ['?', 'this list'],
 ] as const;
 

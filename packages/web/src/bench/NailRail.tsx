@@ -3,7 +3,14 @@ import { Popover } from 'radix-ui';
 
 type Item = Verdict['items'][number];
 
-const byLabel = new Map(Object.values(quantities).map((quantity) => [quantity.label, quantity.definition]));
+/** A nail’s label starts with that of its quantity; behind it may stand the signal. */
+function definitionOf(label: string): string {
+  if (label === 'Corridor') return 'The response stays between the bounds that are drawn.';
+  if (label === 'Misfit') return 'Root mean square distance from the given curve, in % of its range.';
+  const known = Object.values(quantities).filter((quantity) => label.startsWith(quantity.label));
+  known.sort((a, b) => b.label.length - a.label.length);
+  return known[0]?.definition ?? '';
+}
 
 /** Every nail with its measured value, its limit and how far inside or outside, as a short bar. */
 export function NailRail({ items }: { items: readonly Item[] }) {
@@ -42,13 +49,13 @@ function RailNail({ item }: { item: Item }) {
             sideOffset={6}
             className="z-20 max-w-64 rounded-[3px] border border-ink bg-sheet px-3 py-2 text-note"
           >
-            {byLabel.get(label)}
+            {definitionOf(label)}
           </Popover.Content>
         </Popover.Portal>
       </Popover.Root>
       <div className="flex items-baseline justify-between gap-2">
         <span className={`text-[17px] ${met ? '' : 'font-semibold text-brick'}`}>
-          {measured === null ? '–' : withUnit(measured, unit)}
+          {measured === null ? (item.infinite ? '∞' : '–') : withUnit(measured, unit)}
         </span>
         <span className="text-note whitespace-nowrap text-slate">
           {limit !== null && `${bound} ${withUnit(limit, unit)}`}

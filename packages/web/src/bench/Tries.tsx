@@ -70,6 +70,7 @@ export function VerdictLines({ verdict }: { verdict: Verdict }) {
           </li>
         ))}
       </ul>
+      {verdict.slip && <p className="mt-2 border-l-2 border-copper pl-3 text-[13px]">{verdict.slip.words}</p>}
     </>
   );
 }

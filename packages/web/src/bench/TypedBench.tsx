@@ -1,14 +1,11 @@
 import {
   type Bench,
-  type Bindings,
+  type QuantityName,
+  type Scope,
   type StudentPart,
-  curveOf,
-  fractionOf,
   formatNumber,
   formatPoint,
-  measuresOf,
   quantities,
-  stepResponse,
   systemOf,
   withUnit,
 } from '@nailset/core';
@@ -16,6 +13,7 @@ import { useMemo, useState } from 'react';
 import { PolePlane, reachOf } from '../plot/PolePlane';
 import { ResponsePlot } from '../plot/ResponsePlot';
 import { frameFor } from '../plot/frame';
+import { curveFrom } from '../plot/samples';
 import { ExpressionField } from '../shared/ExpressionField';
 import { Formula } from '../shared/Formula';
 import { understand } from '../shared/expression';
@@ -27,24 +25,24 @@ type Solution = Bench['solutions'][number];
 export function TransferFunctionBench({
   part,
   text,
-  bindings,
+  scope,
   solution,
   onChange,
 }: {
   part: Of<'transferFunction'>;
   text: string;
-  bindings: Bindings;
+  scope: Scope;
   solution: Solution | undefined;
   onChange: (text: string) => void;
 }) {
-  const understood = useMemo(() => understand(text, bindings), [text, bindings]);
+  const understood = useMemo(() => understand(text, scope), [text, scope]);
   const system = useMemo(() => (understood.ok ? systemOf(understood.reading.fraction) : undefined), [understood]);
   return (
     <div className="max-w-3xl">
       <ExpressionField
         label={`${part.title}: type it as a fraction in s`}
         text={text}
-        bindings={bindings}
+        scope={scope}
         onChange={onChange}
         large
       />
@@ -104,25 +102,27 @@ export function TransferFunctionBench({
   );
 }
 
-/** A number, typed; the response appears once the number is right or the tries are used. */
+/** A number, typed; the expected one and its response appear once the exercise shows them. */
 export function NumberBench({
   part,
   text,
-  bindings,
   solution,
   onChange,
 }: {
   part: Of<'number'>;
   text: string;
-  bindings: Bindings;
   solution: Solution | undefined;
   onChange: (text: string) => void;
 }) {
-  const quantity = quantities[part.quantity as keyof typeof quantities];
+  const quantity = part.quantity === undefined ? undefined : quantities[part.quantity as QuantityName];
+  const within =
+    part.toleranceAbsolute === undefined
+      ? `${formatNumber(part.tolerancePercent)} %`
+      : withUnit(part.toleranceAbsolute, part.unit);
   return (
     <div className="max-w-3xl">
       <label htmlFor={`number-${part.id}`} className="label mb-1">
-        {quantity.label}
+        {quantity?.label ?? part.title}
       </label>
       <div className="flex items-baseline gap-2">
         <input
@@ -135,55 +135,35 @@ export function NumberBench({
           aria-describedby={`definition-${part.id}`}
           className="input w-40 px-3 py-2 text-[20px]"
         />
-        <span className="text-[18px] text-slate">{quantity.unit}</span>
+        <span className="text-[18px] text-slate">{part.unit}</span>
       </div>
       <p id={`definition-${part.id}`} className="mt-2 text-note text-slate">
-        {quantity.definition} Within {formatNumber(part.tolerancePercent)} % counts.
+        {quantity && `${quantity.definition} `}Within {within} counts.
       </p>
-      <div className="mt-6">
-        {solution ? (
-          <Reveal solution={solution} bindings={bindings} />
-        ) : (
-          <div className="grid h-[300px] place-items-center border border-dashed border-rule text-slate">
-            Predict first. The curve appears once every part is done.
-          </div>
-        )}
-      </div>
+      {solution && <Reveal solution={solution} />}
     </div>
   );
 }
 
-/** The response that was to be predicted, its peak marked in words. */
-function Reveal({ solution, bindings }: { solution: Solution; bindings: Bindings }) {
-  const { curve, measures, tMax } = useMemo(() => {
-    const system = systemOf(fractionOf(solution.system, bindings));
-    const motion = stepResponse(system);
-    const found = measuresOf(system, motion);
-    const end = Number((1.3 * (found.settlingTime ?? 5)).toPrecision(2));
-    return { curve: curveOf(motion, end, 0.002), measures: found, tMax: end };
-  }, [solution.system, bindings]);
-  const [frame, setFrame] = useState(() => frameFor(tMax, [curve]));
-  const peak =
-    measures.peakTime === null
-      ? 'no overshoot'
-      : `peak ${formatNumber(measures.peakValue!)} at ${withUnit(measures.peakTime, 's')}, ${withUnit(measures.overshootPercent!, '%')} over`;
+/** What was expected, with the response that it belongs to. */
+function Reveal({ solution }: { solution: Solution }) {
+  const curve = useMemo(() => solution.curve && curveFrom(solution.curve), [solution.curve]);
+  const tMax = curve?.times[curve.times.length - 1] ?? 1;
+  const [frame, setFrame] = useState(() => frameFor(tMax, curve ? [curve] : []));
   return (
-    <>
-      <p className="mb-3 border-l-2 border-moss py-1 pl-4">
-        Expected {solution.text}: {peak}.
-      </p>
-      <ResponsePlot
-        title="Response to a unit step"
-        frame={frame}
-        onFit={() => setFrame(frameFor(tMax, [curve]))}
-        curves={[{ id: 'now', curve, look: 'now', label: `rests at ${formatNumber(measures.finalValue ?? 0)}` }]}
-        readings={
-          measures.peakTime === null ? [] : [{ time: measures.peakTime, value: measures.peakValue!, words: peak }]
-        }
-        summary={`Step response: ${peak}, final value ${formatNumber(measures.finalValue ?? 0)}.`}
-        className="h-[300px]"
-      />
-    </>
+    <div className="mt-6">
+      <p className="mb-3 border-l-2 border-moss py-1 pl-4">Expected {solution.text}.</p>
+      {curve && (
+        <ResponsePlot
+          title="Response to a unit step"
+          frame={frame}
+          onFit={() => setFrame(frameFor(tMax, [curve]))}
+          curves={[{ id: 'now', curve, look: 'now', label: 'response' }]}
+          summary="The step response that the question was about."
+          className="h-[300px]"
+        />
+      )}
+    </div>
   );
 }
 

@@ -1,68 +1,97 @@
 import {
-  type Bindings,
+  type ControlLoop,
   type Curve,
-  type GainsPart,
-  type Loop,
+  LoopModel,
   type Measures,
+  type Pole,
   Problem,
+  type Root,
+  type Scope,
+  type Series,
+  type Settings,
+  type SignalName,
+  type StudentPart,
   type Verdict,
   checkLoop,
   curveOf,
-  fractionOf,
-  loopOf,
-  measuresOf,
-  stepResponse,
+  inputLine,
 } from '@nailset/core';
+
+export type GainsOf = Extract<StudentPart, { kind: 'gains' }>;
 
 /** Everything that the bench shows of one set of gains. */
 export interface LoopResponse {
-  readonly loop: Loop;
+  readonly settings: Settings;
+  readonly loop: ControlLoop;
   readonly measures: Measures;
-  readonly curve: Curve;
+  /** Null for a signal that starts with an impulse. */
+  readonly curves: Readonly<Record<SignalName, Curve | null>>;
   readonly verdict: Verdict;
+  /** Empty for loops with dead time. */
+  readonly poles: readonly Pole[];
+  readonly zeros: readonly Root[];
   /** First time at 10 % of the final value, from which the rise is counted. */
   readonly riseFrom: number;
 }
 
+/** The loop of a part with everything that does not depend on the gains. */
+export interface LoopResponses {
+  readonly model: LoopModel;
+  /** The reference as a line over time. */
+  readonly reference: Curve;
+  /** @throws Problem for gains that cannot be used. */
+  of(settings: Settings): LoopResponse;
+}
+
 /** Share of the frame's height by which a drawn curve may differ from the response. */
 const tolerance = 0.002;
-const kept = 60;
+const kept = 80;
 
 /**
  * Responses of one part's loop, computed once per set of gains.
- * The function throws Problem for gains or a plant that cannot be used.
+ * @throws Problem for a plant that cannot be used.
  */
-export function loopResponses(part: GainsPart, bindings: Bindings) {
-  const plant = fractionOf(part.plant, bindings);
+export function loopResponses(part: GainsOf, scope: Scope, series: readonly Series[]): LoopResponses {
+  const model = new LoopModel(part, scope, series);
   const known = new Map<string, LoopResponse>();
-  return (gains: { Kp: string; Ki?: string; Kd?: string }): LoopResponse => {
-    const key = `${gains.Kp} ${gains.Ki ?? ''} ${gains.Kd ?? ''}`;
-    const found = known.get(key);
-    if (found) return found;
-    const loop = loopOf(plant, bindings, part.form, gains);
-    const motion = stepResponse(loop.closed);
-    const measures = measuresOf(loop.closed, motion);
-    const curve = curveOf(motion, part.horizon, tolerance);
-    const response = {
-      loop,
-      measures,
-      curve,
-      verdict: checkLoop(part, loop, measures),
-      riseFrom: firstAbove(curve, 0.1 * (measures.finalValue ?? 1)),
-    };
-    if (known.size >= kept) known.delete(known.keys().next().value!);
-    known.set(key, response);
-    return response;
+  const line = inputLine(part.input, series, part.horizon);
+  const reference = { times: Float64Array.from(line.times), values: Float64Array.from(line.values) };
+  const height = Math.max(1e-9, ...line.values.map(Math.abs));
+  return {
+    model,
+    reference,
+    of(settings) {
+      const key = JSON.stringify(settings);
+      const found = known.get(key);
+      if (found) return found;
+      const loop = model.loopWith(settings);
+      const signals = model.signals(loop);
+      const drawn = (signal: SignalName): Curve | null =>
+        signals[signal] && curveOf(signals[signal], part.horizon, tolerance * (signal === 'u' ? 5 * height : height));
+      const curves = { y: drawn('y'), e: drawn('e'), u: part.views.includes('effort') ? drawn('u') : null };
+      const { measures } = model.subject(loop);
+      const system = loop.subject().system;
+      const response: LoopResponse = {
+        settings,
+        loop,
+        measures,
+        curves,
+        verdict: checkLoop(part, model, loop),
+        poles: system?.poles ?? [],
+        zeros: system?.zeros ?? [],
+        riseFrom: firstAbove(curves.y!, 0.1 * (measures.finalValue ?? 1)),
+      };
+      if (known.size >= kept) known.delete(known.keys().next().value!);
+      known.set(key, response);
+      return response;
+    },
   };
 }
 
 /** The response, or what is wrong with the gains. */
-export function tryResponse(
-  responses: ReturnType<typeof loopResponses>,
-  gains: { Kp: string; Ki?: string; Kd?: string },
-): LoopResponse | Problem {
+export function tryResponse(responses: LoopResponses, settings: Settings): LoopResponse | Problem {
   try {
-    return responses(gains);
+    return responses.of(settings);
   } catch (error) {
     if (error instanceof Problem) return error;
     throw error;

@@ -6,7 +6,7 @@ import { type Saving, retryAfter, savePause, useLeaveWarning } from '../shared/s
 import type { Work } from './work';
 
 /** The field says that it is too long; the server would refuse it. */
-const isTooLong = (answer: Answer): boolean => answer.kind !== 'gains' && answer.text.length > limits.length;
+const isTooLong = (answer: Answer): boolean => 'text' in answer && answer.text.length > limits.length;
 
 /** Saves every changed answer a moment after the last change, and again after a lost connection. */
 export function useSaving(bench: Bench, work: Work): Saving {

@@ -1,27 +1,31 @@
-import { type Answer, type Bench, type Gain, type StudentPart, type Trail, gainsOfForm } from '@nailset/core';
+import { type Answer, type Bench, type Settings, type StudentPart, type Trail, type Trend } from '@nailset/core';
+import { type Knob, knobsOf } from './knobs';
 
-/** What a student has on the bench: one answer and one trail per part, the open part and the chosen gain. */
+/** What a student has on the bench: one answer and one trail per part, the open part and the chosen knob. */
 export interface Work {
   readonly open: string;
-  readonly chosen: Gain;
+  readonly chosen: string;
   readonly answers: Readonly<Record<string, Answer>>;
   readonly trails: Readonly<Record<string, Trail>>;
-  /** Per part the last gains that were all numbers; they stay on the plot while another is being typed. */
-  readonly readable: Readonly<Record<string, Gains>>;
+  /** Per part the last settings that were all numbers; they stay on the plot while another is being typed. */
+  readonly readable: Readonly<Record<string, Settings>>;
   /** Counts changes that are worth saving. */
   readonly changes: number;
 }
 
-export type Gains = Extract<Answer, { kind: 'gains' }>['gains'];
-
 export type WorkAction =
   | { do: 'open'; part: string }
-  | { do: 'choose'; gain: Gain }
+  | { do: 'choose'; knob: string }
   | { do: 'type'; part: string; text: string }
-  | { do: 'setGain'; part: string; gain: Gain; text: string }
-  | { do: 'nudge'; part: string; gain: Gain; by: number }
+  | { do: 'set'; part: string; knob: string; text: string }
+  | { do: 'setAll'; part: string; settings: Settings }
+  | { do: 'nudge'; part: string; knob: Knob; by: number }
+  | { do: 'pick'; part: string; option: string; several: boolean }
+  | { do: 'fill'; part: string; cell: string; trend: Trend }
   | { do: 'stop'; part: string; holding: number }
-  | { do: 'restore'; part: string; index: number };
+  | { do: 'restore'; part: string; index: number }
+  | { do: 'name'; part: string; index: number; name: string }
+  | { do: 'pin'; part: string; index: number };
 
 const longestTrail = 200;
 
@@ -32,79 +36,164 @@ const longestTrail = 200;
 export function workFrom(bench: Pick<Bench, 'parts' | 'saved' | 'handedIn'>, before?: Work): Work {
   const answers: Record<string, Answer> = {};
   const trails: Record<string, Trail> = {};
-  const readable: Record<string, Gains> = {};
+  const readable: Record<string, Settings> = {};
   for (const part of bench.parts) {
     const saved = bench.saved.find(({ partId, answer }) => partId === part.id && answer.kind === part.kind);
     const last = bench.handedIn.findLast(({ partId, answer }) => partId === part.id && answer.kind === part.kind);
     const carried = before?.answers[part.id];
     const fits = carried?.kind === part.kind;
-    answers[part.id] = fits ? carried : (saved?.answer ?? last?.answer ?? blank(part));
-    const start = [answers[part.id]!, blank(part)].find(isReadable);
-    if (start?.kind === 'gains') readable[part.id] = start.gains;
+    answers[part.id] = fitting(part, fits ? carried : (saved?.answer ?? last?.answer ?? blank(part)));
+    const start = [answers[part.id]!, blank(part)].map(settingsOf).find(areDecimals);
+    if (start) readable[part.id] = start;
     trails[part.id] = (fits ? before?.trails[part.id] : saved?.trail) ?? [];
   }
   const next = bench.parts.find(
     (part) => !bench.handedIn.some((entry) => entry.partId === part.id && entry.verdict?.met),
   );
   const open = bench.parts.find(({ id }) => id === before?.open) ?? next ?? bench.parts[0]!;
-  return { open: open.id, chosen: 'Kp', answers, trails, readable, changes: before ? 1 : 0 };
+  const chosen = knobsOf(open)[0]?.name ?? '';
+  return { open: open.id, chosen, answers, trails, readable, changes: before ? 1 : 0 };
 }
 
 /** The answer with which a part starts. */
 export function blank(part: StudentPart): Answer {
-  if (part.kind !== 'gains') return { kind: part.kind, text: '' };
-  const start = gainsOfForm[part.form].map((gain) => [gain, String(part.start[gain] ?? 0)] as const);
-  return { kind: 'gains', gains: { Kp: '0', ...Object.fromEntries(start) } };
+  const start = Object.fromEntries(knobsOf(part).map(({ name, start: value }) => [name, String(value)]));
+  switch (part.kind) {
+    case 'gains':
+      return { kind: 'gains', gains: start };
+    case 'curve':
+      return { kind: 'curve', knobs: start };
+    case 'choice':
+      return { kind: 'choice', chosen: [] };
+    case 'trend':
+      return { kind: 'trend', cells: {} };
+    default:
+      return { kind: part.kind, text: '' };
+  }
+}
+
+/** An answer with the settings that this part has, no more and no fewer, whichever version it was begun under. */
+function fitting(part: StudentPart, answer: Answer): Answer {
+  const settings = settingsOf(answer);
+  const start = settingsOf(blank(part));
+  if (!settings || !start) return answer;
+  const own = Object.keys(start).map((name) => [name, settings[name] ?? start[name]!] as const);
+  return withSettings(answer, Object.fromEntries(own));
+}
+
+/** The numbers of an answer that has a ladder. */
+export function settingsOf(answer: Answer): Settings | undefined {
+  if (answer.kind === 'gains') return answer.gains;
+  return answer.kind === 'curve' ? answer.knobs : undefined;
+}
+
+function withSettings(answer: Answer, settings: Settings): Answer {
+  if (answer.kind === 'gains') return { kind: 'gains', gains: settings };
+  return answer.kind === 'curve' ? { kind: 'curve', knobs: settings } : answer;
 }
 
 export function workReducer(work: Work, action: WorkAction): Work {
   switch (action.do) {
     case 'open':
-      return { ...work, open: action.part, chosen: 'Kp' };
+      return { ...work, open: action.part, chosen: '' };
     case 'choose':
-      return { ...work, chosen: action.gain };
+      return { ...work, chosen: action.knob };
     case 'type': {
       const answer = work.answers[action.part];
-      if (!answer || answer.kind === 'gains' || answer.text === action.text) return work;
+      if (!answer || !('text' in answer) || answer.text === action.text) return work;
       return changed(work, action.part, { ...answer, text: action.text });
     }
-    case 'setGain':
-      return withGain(work, action.part, action.gain, action.text);
-    case 'nudge': {
+    case 'set':
+      return withSetting(work, action.part, action.knob, action.text);
+    case 'setAll': {
       const answer = work.answers[action.part];
-      if (answer?.kind !== 'gains') return work;
-      return withGain(work, action.part, action.gain, addDecimal(answer.gains[action.gain] ?? '0', action.by));
+      return answer ? changed(work, action.part, withSettings(answer, action.settings)) : work;
+    }
+    case 'nudge': {
+      const settings = settingsOf(work.answers[action.part]!);
+      if (!settings) return work;
+      const { name, low = -Infinity, high = Infinity } = action.knob;
+      const next = addDecimal(settings[name] ?? '0', action.by);
+      const within = Math.min(high, Math.max(low, Number(next)));
+      return withSetting(work, action.part, name, String(within));
+    }
+    case 'pick': {
+      const answer = work.answers[action.part];
+      if (answer?.kind !== 'choice') return work;
+      const { chosen } = answer;
+      const others = chosen.filter((id) => id !== action.option);
+      const next = !action.several
+        ? [action.option]
+        : others.length < chosen.length
+          ? others
+          : [...chosen, action.option];
+      return changed(work, action.part, { kind: 'choice', chosen: next });
+    }
+    case 'fill': {
+      const answer = work.answers[action.part];
+      if (answer?.kind !== 'trend') return work;
+      const cells = { ...answer.cells, [action.cell]: action.trend };
+      return changed(work, action.part, { kind: 'trend', cells });
     }
     case 'stop': {
-      const answer = work.answers[action.part];
+      const settings = settingsOf(work.answers[action.part]!);
       const trail = work.trails[action.part] ?? [];
-      if (answer?.kind !== 'gains' || sameGains(answer.gains, trail[trail.length - 1]?.gains)) return work;
-      const longer = [...trail, { gains: answer.gains, holding: action.holding }].slice(-longestTrail);
-      return { ...work, trails: { ...work.trails, [action.part]: longer }, changes: work.changes + 1 };
+      if (!settings || sameSettings(settings, trail[trail.length - 1]?.gains)) return work;
+      return withTrail(work, action.part, [...trail, { gains: settings, holding: action.holding }]);
     }
     case 'restore': {
       const stop = work.trails[action.part]?.[action.index];
-      return stop ? changed(work, action.part, { kind: 'gains', gains: stop.gains }) : work;
+      const answer = work.answers[action.part];
+      return stop && answer ? changed(work, action.part, withSettings(answer, stop.gains)) : work;
     }
+    case 'name':
+      return withStop(work, action.part, action.index, ({ name: _old, ...stop }) =>
+        action.name.trim() ? { ...stop, name: action.name.slice(0, 30) } : stop,
+      );
+    case 'pin':
+      return withStop(work, action.part, action.index, ({ pinned, ...stop }) =>
+        pinned ? stop : { ...stop, pinned: true },
+      );
   }
 }
 
-function withGain(work: Work, part: string, gain: Gain, text: string): Work {
+function withStop(work: Work, part: string, index: number, change: (stop: Trail[number]) => Trail[number]): Work {
+  const trail = work.trails[part];
+  if (!trail?.[index]) return work;
+  return withTrail(
+    work,
+    part,
+    trail.map((stop, k) => (k === index ? change(stop) : stop)),
+  );
+}
+
+/** The oldest stops that are neither pinned nor named give way. */
+function withTrail(work: Work, part: string, trail: Trail): Work {
+  const kept = [...trail];
+  while (kept.length > longestTrail) {
+    const at = kept.findIndex(({ pinned, name }) => !pinned && !name);
+    kept.splice(Math.max(0, at), 1);
+  }
+  return { ...work, trails: { ...work.trails, [part]: kept }, changes: work.changes + 1 };
+}
+
+function withSetting(work: Work, part: string, knob: string, text: string): Work {
   const answer = work.answers[part];
-  if (answer?.kind !== 'gains') return work;
-  if (answer.gains[gain] === text) return { ...work, chosen: gain };
-  return { ...changed(work, part, { kind: 'gains', gains: { ...answer.gains, [gain]: text } }), chosen: gain };
+  const settings = answer && settingsOf(answer);
+  if (!settings) return work;
+  if (settings[knob] === text) return { ...work, chosen: knob };
+  return { ...changed(work, part, withSettings(answer, { ...settings, [knob]: text })), chosen: knob };
 }
 
 function changed(work: Work, part: string, answer: Answer): Work {
-  const readable =
-    answer.kind === 'gains' && isReadable(answer) ? { ...work.readable, [part]: answer.gains } : work.readable;
+  const settings = settingsOf(answer);
+  const readable = settings && areDecimals(settings) ? { ...work.readable, [part]: settings } : work.readable;
   return { ...work, answers: { ...work.answers, [part]: answer }, readable, changes: work.changes + 1 };
 }
 
-/** Whether every gain is a number by now. */
-function isReadable(answer: Answer): boolean {
-  return answer.kind === 'gains' && Object.values(answer.gains).every((text) => isDecimal(text));
+/** Whether every setting is a number by now. */
+function areDecimals(settings: Settings | undefined): settings is Settings {
+  return settings !== undefined && Object.values(settings).every(isDecimal);
 }
 
 /** Whether a text is a number as the ladder takes it. */
@@ -116,14 +205,24 @@ export function addDecimal(text: string, by: number): string {
   return String(Number(((Number.isFinite(value) ? value : 0) + by).toPrecision(12)));
 }
 
-export function sameGains(left: Gains | undefined, right: Gains | undefined): boolean {
+export function sameSettings(left: Settings | undefined, right: Settings | undefined): boolean {
   if (!left || !right) return false;
-  return (['Kp', 'Ki', 'Kd'] as const).every((gain) => Number(left[gain] ?? 0) === Number(right[gain] ?? 0));
+  const names = new Set([...Object.keys(left), ...Object.keys(right)]);
+  return [...names].every((name) => Number(left[name] ?? 0) === Number(right[name] ?? 0));
 }
 
 /** Whether two answers would be checked alike. */
 export function sameAnswer(left: Answer, right: Answer): boolean {
-  if (left.kind === 'gains' && right.kind === 'gains') return sameGains(left.gains, right.gains);
-  if (left.kind === 'gains' || right.kind === 'gains') return false;
-  return left.text.replace(/\s/g, '') === right.text.replace(/\s/g, '');
+  if (left.kind !== right.kind) return false;
+  const [a, b] = [settingsOf(left), settingsOf(right)];
+  if (a && b) return sameSettings(a, b);
+  if ('text' in left && 'text' in right) return left.text.replace(/\s/g, '') === right.text.replace(/\s/g, '');
+  if (left.kind === 'choice' && right.kind === 'choice') {
+    return left.chosen.length === right.chosen.length && left.chosen.every((id) => right.chosen.includes(id));
+  }
+  if (left.kind === 'trend' && right.kind === 'trend') {
+    const cells = new Set([...Object.keys(left.cells), ...Object.keys(right.cells)]);
+    return [...cells].every((cell) => left.cells[cell] === right.cells[cell]);
+  }
+  return false;
 }

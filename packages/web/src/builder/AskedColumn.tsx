@@ -1,24 +1,19 @@
-import { type Bindings, type ExerciseDocument, type Finding, type Part, formatNumber, pointsOf } from '@nailset/core';
+import { type ExerciseDocument, type Finding, type Part, type Scope, formatNumber, pointsOf } from '@nailset/core';
 import { DropdownMenu } from 'radix-ui';
 import { DecimalField } from '../shared/DecimalField';
 import { Field } from '../shared/Field';
 import { toLocalInput } from '../shared/time';
+import { CheckField, NumberField } from './fields';
 import { ColumnTitle } from './GivenColumn';
 import { PartEditor } from './PartEditor';
-import { newPart } from './newExercise';
-
-const kinds: Record<Part['kind'], string> = {
-  transferFunction: 'transfer function',
-  number: 'number',
-  gains: 'gains',
-};
+import { type NewKind, kinds, newPart } from './newExercise';
 
 /** What is asked, part by part, and what is accepted. */
 export function AskedColumn({
   document,
   open,
   onOpen,
-  bindings,
+  scope,
   findings,
   disabled,
   dueAt,
@@ -28,7 +23,7 @@ export function AskedColumn({
   document: ExerciseDocument;
   open: string;
   onOpen: (part: string) => void;
-  bindings: Bindings;
+  scope: Scope;
   findings: readonly Finding[];
   disabled: boolean;
   dueAt: string | null;
@@ -40,21 +35,15 @@ export function AskedColumn({
   const setPart = (id: string, change: Partial<Part>) =>
     edit((old) => ({
       ...old,
-      parts: old.parts.map((part) => (part.id === id ? ({ ...part, ...change } as Part) : part)),
+      parts: old.parts.map((part) => (part.id === id ? changedPart(part, change) : part)),
     }));
-  const add = (kind: Part['kind']) => {
-    const last = parts[parts.length - 1];
-    const system = !last
-      ? '1/(s + 1)'
-      : last.kind === 'gains'
-        ? last.plant
-        : last.kind === 'number'
-          ? last.system
-          : last.expected;
+  const system = document.systems[0]?.name ?? '1/(s + 1)';
+  const add = (kind: NewKind) => {
     const part = newPart(
       kind,
       parts.map(({ id }) => id),
       system,
+      document.parameters[0]?.symbol,
     );
     edit((old) => ({ ...old, parts: [...old.parts, part] }));
     onOpen(part.id);
@@ -86,7 +75,7 @@ export function AskedColumn({
                   <b className="font-semibold">{part.title || 'untitled'}</b>
                   <span className="text-slate">
                     {' '}
-                    · {part.kind === 'gains' ? `gains, ${part.form}` : kinds[part.kind]} ·{' '}
+                    · {part.kind === 'gains' ? `gains, ${part.controller.terms}` : kinds[part.kind]} ·{' '}
                     {formatNumber(pointsOf(part))}
                   </span>
                 </button>
@@ -111,7 +100,9 @@ export function AskedColumn({
                   <PartEditor
                     key={part.id}
                     part={part}
-                    bindings={bindings}
+                    scope={scope}
+                    series={document.series}
+                    system={system}
                     findings={own}
                     disabled={disabled}
                     onChange={(change) => setPart(part.id, change)}
@@ -128,7 +119,7 @@ export function AskedColumn({
   );
 }
 
-function AddPart({ onAdd }: { onAdd: (kind: Part['kind']) => void }) {
+function AddPart({ onAdd }: { onAdd: (kind: NewKind) => void }) {
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger className="justify-self-start px-1 font-medium text-petrol hover:underline">
@@ -140,7 +131,7 @@ function AddPart({ onAdd }: { onAdd: (kind: Part['kind']) => void }) {
           sideOffset={4}
           className="z-20 rounded-[3px] border border-rule bg-sheet py-1"
         >
-          {(Object.keys(kinds) as Part['kind'][]).map((kind) => (
+          {(Object.keys(kinds) as NewKind[]).map((kind) => (
             <DropdownMenu.Item
               key={kind}
               className="cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-wash"
@@ -153,6 +144,12 @@ function AddPart({ onAdd }: { onAdd: (kind: Part['kind']) => void }) {
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
   );
+}
+
+/** The part with a change; fields set to `undefined` are taken out. */
+function changedPart(part: Part, change: Partial<Part>): Part {
+  const entries = Object.entries({ ...part, ...change }).filter(([, value]) => value !== undefined);
+  return Object.fromEntries(entries) as Part;
 }
 
 /** Tries, due date, and what students see when. */
@@ -227,6 +224,43 @@ function Rules({
           </select>
         )}
       </Field>
+      <div className="col-span-2 grid gap-1.5">
+        <CheckField
+          label="A verdict tells measured values"
+          checked={document.shows.measured}
+          onChange={(measured) => edit((old) => ({ ...old, shows: { ...old.shows, measured } }))}
+        />
+        <CheckField
+          label="and the usual slip it looks like"
+          checked={document.shows.slip}
+          onChange={(slip) => edit((old) => ({ ...old, shows: { ...old.shows, slip } }))}
+        />
+        <CheckField
+          label="Late answers are taken"
+          checked={document.late !== null}
+          onChange={(on) => edit((old) => ({ ...old, late: on ? { hours: 24, keepPercent: 50 } : null }))}
+        />
+      </div>
+      {document.late && (
+        <>
+          <NumberField
+            label="Late by up to"
+            unit="h"
+            min={0.1}
+            max={8760}
+            value={document.late.hours}
+            onChange={(hours) => edit((old) => ({ ...old, late: { ...old.late!, hours } }))}
+          />
+          <NumberField
+            label="and then keeping"
+            unit="%"
+            min={0}
+            max={100}
+            value={document.late.keepPercent}
+            onChange={(keepPercent) => edit((old) => ({ ...old, late: { ...old.late!, keepPercent } }))}
+          />
+        </>
+      )}
     </fieldset>
   );
 }

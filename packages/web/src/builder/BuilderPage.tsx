@@ -1,12 +1,4 @@
-import {
-  type Bindings,
-  type Draft,
-  type ExerciseDocument,
-  Problem,
-  bindingsOf,
-  drawValues,
-  examine,
-} from '@nailset/core';
+import { type Draft, type ExerciseDocument, examine } from '@nailset/core';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useChangeExercise, useDraft, usePublish, useSession } from '../api/queries';
@@ -19,6 +11,7 @@ import { clockTime } from '../shared/time';
 import { useTitle } from '../shared/useTitle';
 import { AskedColumn } from './AskedColumn';
 import { GivenColumn } from './GivenColumn';
+import { exampleScope } from './exampleScope';
 import { PublishDialog } from './PublishDialog';
 import { StudentPreview } from './StudentPreview';
 import { useDraftSaving } from './useDraftSaving';
@@ -50,7 +43,7 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
   // Proofs take longer than a keystroke; they follow a moment later.
   const settled = useDeferredValue(document);
   const findings = useMemo(() => examine(settled), [settled]);
-  const bindings = useMemo(() => exampleBindings(document), [document]);
+  const scope = useMemo(() => exampleScope(document), [document]);
   const changed = version.number === null || version.document !== document;
   const next = (version.number ?? 0) + 1;
 
@@ -102,14 +95,14 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
       )}
       <main className="grid min-h-0 flex-1 xl:grid-cols-[minmax(345px,1fr)_minmax(400px,1.15fr)_minmax(470px,1.45fr)] xl:grid-rows-[minmax(0,1fr)]">
         <div className="relative border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
-          <GivenColumn document={document} findings={findings} disabled={disabled} edit={setDocument} />
+          <GivenColumn document={document} scope={scope} findings={findings} disabled={disabled} edit={setDocument} />
         </div>
         <div className="relative border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
           <AskedColumn
             document={document}
             open={open}
             onOpen={setOpen}
-            bindings={bindings}
+            scope={scope}
             findings={findings}
             disabled={disabled}
             dueAt={dueAt}
@@ -133,16 +126,6 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
       />
     </div>
   );
-}
-
-/** Values for showing what typed expressions mean; none while a draw cannot be made. */
-function exampleBindings(document: ExerciseDocument): Bindings {
-  try {
-    return bindingsOf(drawValues(document, 'sample 0'));
-  } catch (error) {
-    if (error instanceof Problem) return new Map();
-    throw error;
-  }
 }
 
 function stateWords(changed: boolean, version: number | null): string {

@@ -1,82 +1,68 @@
-import { type ExerciseDocument, type Finding, type Parameter, nameToLatex } from '@nailset/core';
-import { Button } from '../shared/Button';
-import { DecimalField } from '../shared/DecimalField';
-import { Field } from '../shared/Field';
-import { Formula } from '../shared/Formula';
+import type { ExerciseDocument, Finding, Scope } from '@nailset/core';
+import { TextField } from './fields';
+import { GuardsEditor } from './given/GuardsEditor';
+import { ParametersEditor } from './given/ParametersEditor';
+import { PicturesEditor } from './given/PicturesEditor';
+import { SystemsEditor } from './given/SystemsEditor';
+import { TablesEditor } from './given/TablesEditor';
 
-type Edit = (change: (document: ExerciseDocument) => ExerciseDocument) => void;
-
-/** What the student sees: title, statement, parameters with their draws. */
+/** What the student sees and what everything is worked out from: statement, numbers, systems, tables, pictures. */
 export function GivenColumn({
   document,
+  scope,
   findings,
   disabled,
   edit,
 }: {
   document: ExerciseDocument;
+  scope: Scope;
   findings: readonly Finding[];
   disabled: boolean;
-  edit: Edit;
+  edit: (change: (document: ExerciseDocument) => ExerciseDocument) => void;
 }) {
   const set = (change: Partial<ExerciseDocument>) => edit((old) => ({ ...old, ...change }));
-  const setParameter = (index: number, change: Partial<Parameter>) =>
-    edit((old) => ({
-      ...old,
-      parameters: old.parameters.map((parameter, k) => (k === index ? { ...parameter, ...change } : parameter)),
-    }));
   return (
-    <section aria-label="Given" className="grid content-start gap-4">
-      <ColumnTitle title="Given" note="what the student sees" />
-      <Field label="Title" error={findings.find(({ path }) => path === 'title')?.message}>
-        {(ids) => (
-          <input
-            {...ids}
-            className="input"
-            maxLength={120}
-            disabled={disabled}
-            value={document.title}
-            onChange={(event) => set({ title: event.target.value })}
-          />
-        )}
-      </Field>
-      <Field label="Statement" hint="Markdown; $…$ for formulas, {{a}} for a student’s number.">
-        {(ids) => (
-          <textarea
-            {...ids}
-            className="input min-h-40 font-mono text-[13px] leading-relaxed"
-            rows={9}
-            maxLength={8000}
-            disabled={disabled}
-            value={document.statement}
-            onChange={(event) => set({ statement: event.target.value })}
-          />
-        )}
-      </Field>
-      <div>
-        <h3 className="label mb-1">Parameters and their draws</h3>
-        <ul className="grid gap-3">
-          {document.parameters.map((parameter, index) => (
-            <li key={index} className="border-t border-grid pt-2">
-              <ParameterRow
-                parameter={parameter}
-                disabled={disabled}
-                error={findings.find(({ path }) => path.startsWith(`parameters/${index}/`))?.message}
-                onChange={(change) => setParameter(index, change)}
-                onRemove={() => edit((old) => ({ ...old, parameters: old.parameters.filter((_, k) => k !== index) }))}
-              />
-            </li>
-          ))}
-        </ul>
-        {!disabled && document.parameters.length < 12 && (
-          <Button
-            look="quiet"
-            className="mt-2"
-            onClick={() => set({ parameters: [...document.parameters, newParameter(document)] })}
-          >
-            Add a parameter
-          </Button>
-        )}
-      </div>
+    <section aria-label="Given">
+      <fieldset disabled={disabled} className="grid content-start gap-4">
+        <ColumnTitle title="Given" note="what the student sees" />
+        <TextField
+          label="Title"
+          maxLength={120}
+          value={document.title}
+          error={findings.find(({ path }) => path === 'title')?.message}
+          onChange={(title) => set({ title })}
+        />
+        <TextField
+          label="Statement"
+          hint="Markdown; $…$ for formulas, {{a}} for a student’s number, {{G}} for a system."
+          rows={9}
+          maxLength={8000}
+          value={document.statement}
+          onChange={(statement) => set({ statement })}
+        />
+        <ParametersEditor
+          parameters={document.parameters}
+          findings={findings}
+          disabled={disabled}
+          onChange={(parameters) => set({ parameters })}
+        />
+        <SystemsEditor
+          systems={document.systems}
+          scope={scope}
+          findings={findings}
+          disabled={disabled}
+          onChange={(systems) => set({ systems })}
+        />
+        <GuardsEditor
+          guards={document.guards}
+          scope={scope}
+          findings={findings}
+          disabled={disabled}
+          onChange={(guards) => set({ guards })}
+        />
+        <TablesEditor series={document.series} disabled={disabled} onChange={(series) => set({ series })} />
+        <PicturesEditor pictures={document.pictures} disabled={disabled} onChange={(pictures) => set({ pictures })} />
+      </fieldset>
     </section>
   );
 }
@@ -86,154 +72,5 @@ export function ColumnTitle({ title, note }: { title: string; note: string }) {
     <h2 className="font-serif text-[19px]">
       {title} <span className="ml-1 font-sans text-note text-slate">{note}</span>
     </h2>
-  );
-}
-
-function newParameter(document: ExerciseDocument): Parameter {
-  const taken = document.parameters.map(({ symbol }) => symbol);
-  const symbol = 'abcdfghkmn'.split('').find((letter) => !taken.includes(letter)) ?? `p${taken.length}`;
-  return { symbol, meaning: '', unit: '', draw: { kind: 'fixed', value: 1 } };
-}
-
-const draws: Record<Parameter['draw']['kind'], Parameter['draw']> = {
-  fixed: { kind: 'fixed', value: 1 },
-  range: { kind: 'range', from: 1, to: 2, step: 0.1 },
-  list: { kind: 'list', values: [1, 2, 3] },
-};
-
-function ParameterRow({
-  parameter,
-  disabled,
-  error,
-  onChange,
-  onRemove,
-}: {
-  parameter: Parameter;
-  disabled: boolean;
-  error: string | undefined;
-  onChange: (change: Partial<Parameter>) => void;
-  onRemove: () => void;
-}) {
-  const { symbol, unit, meaning, draw } = parameter;
-  const named = (what: string) => `${symbol || 'parameter'}, ${what}`;
-  return (
-    <div className="grid gap-1.5">
-      <div className="grid grid-cols-[24px_52px_1fr_84px_16px] items-center gap-1.5">
-        <Formula latex={symbol ? nameToLatex(symbol) : '?'} />
-        <input
-          className="input px-1.5 py-1 font-mono text-[13px]"
-          aria-label={named('symbol')}
-          maxLength={16}
-          disabled={disabled}
-          value={symbol}
-          onChange={(event) => {
-            const next = event.target.value.trim();
-            if (/^([A-Za-zα-ωΑ-Ω][A-Za-z0-9_α-ωΑ-Ω]{0,15})$/.test(next)) onChange({ symbol: next });
-          }}
-        />
-        <input
-          className="input px-1.5 py-1 text-[13px]"
-          aria-label={named('meaning')}
-          placeholder="meaning"
-          maxLength={80}
-          disabled={disabled}
-          value={meaning}
-          onChange={(event) => onChange({ meaning: event.target.value })}
-        />
-        <input
-          className="input px-1.5 py-1 text-[13px]"
-          aria-label={named('unit')}
-          placeholder="unit"
-          maxLength={20}
-          disabled={disabled}
-          value={unit}
-          onChange={(event) => onChange({ unit: event.target.value })}
-        />
-        {!disabled && (
-          <button
-            type="button"
-            aria-label={`Remove ${symbol}`}
-            className="text-slate hover:text-brick"
-            onClick={onRemove}
-          >
-            ×
-          </button>
-        )}
-      </div>
-      <div className="grid grid-cols-[92px_1fr] items-center gap-1.5 pl-[30px]">
-        <select
-          className="input px-1 py-1 text-[13px]"
-          aria-label={named('kind of draw')}
-          disabled={disabled}
-          value={draw.kind}
-          onChange={(event) => onChange({ draw: draws[event.target.value as Parameter['draw']['kind']] })}
-        >
-          <option value="fixed">one value</option>
-          <option value="range">range</option>
-          <option value="list">list</option>
-        </select>
-        {draw.kind === 'fixed' && (
-          <DecimalField
-            key="fixed"
-            label={named('value')}
-            disabled={disabled}
-            value={draw.value}
-            onChange={(value) => onChange({ draw: { kind: 'fixed', value } })}
-          />
-        )}
-        {draw.kind === 'range' && (
-          <span className="flex items-center gap-1 text-[13px] text-slate">
-            {(['from', 'to', 'step'] as const).map((end) => (
-              <span key={end} className="flex min-w-0 flex-1 items-center gap-1">
-                {end !== 'from' && (end === 'to' ? 'to' : 'by')}
-                <DecimalField
-                  label={named(end)}
-                  disabled={disabled}
-                  value={draw[end]}
-                  className="min-w-0 flex-1"
-                  onChange={(value) => onChange({ draw: { ...draw, [end]: value } })}
-                />
-              </span>
-            ))}
-          </span>
-        )}
-        {draw.kind === 'list' && (
-          <ListField
-            values={draw.values}
-            label={named('values')}
-            disabled={disabled}
-            onChange={(values) => onChange({ draw: { kind: 'list', values } })}
-          />
-        )}
-      </div>
-      {error && <p className="pl-[34px] text-note text-brick">{error}</p>}
-    </div>
-  );
-}
-
-function ListField({
-  values,
-  label,
-  disabled,
-  onChange,
-}: {
-  values: readonly number[];
-  label: string;
-  disabled: boolean;
-  onChange: (values: number[]) => void;
-}) {
-  return (
-    <input
-      className="input px-1.5 py-1 text-[13px]"
-      aria-label={`${label}, separated by semicolons`}
-      disabled={disabled}
-      defaultValue={values.join('; ')}
-      onChange={(event) => {
-        const parts = event.target.value.split(/[;\s]+/).filter(Boolean);
-        const read = parts.map((part) => Number(part.replace('−', '-')));
-        event.target.setAttribute('aria-invalid', String(read.length === 0 || !read.every(Number.isFinite)));
-        if (read.length > 0 && read.length <= 100 && read.every(Number.isFinite)) onChange(read);
-      }}
-    />
   );
 }

@@ -9,9 +9,9 @@ const nobody = '00000000-0000-0000-0000-000000000000';
 /** The student's view of the draft, live, with the numbers of one of ten imagined students. */
 export function StudentPreview({ document, open }: { document: ExerciseDocument; open: string }) {
   const [draw, setDraw] = useState(2);
-  const draws = useMemo(() => tryDraws(document), [document]);
+  const draws = useMemo(() => orNone(() => sampleOf(document, drawsShown)), [document]);
   const values = draws?.[draw];
-  const bench = useMemo(() => (values ? previewOf(document, values) : undefined), [document, values]);
+  const bench = useMemo(() => (values ? orNone(() => previewOf(document, values)) : undefined), [document, values]);
   return (
     <section aria-label="Student’s view" className="flex min-h-full flex-col">
       <div className="flex items-center justify-between gap-3 border-b border-rule px-5 py-2 text-[13px] text-slate">
@@ -38,7 +38,7 @@ export function StudentPreview({ document, open }: { document: ExerciseDocument;
       {bench ? (
         <Preview key={shapeOf(document)} bench={bench} open={open} />
       ) : (
-        <p className="p-5 text-slate">Mend the draws on the left to see the student’s view.</p>
+        <p className="p-5 text-slate">Mend what is marked on the left to see the student’s view.</p>
       )}
     </section>
   );
@@ -48,7 +48,11 @@ export function StudentPreview({ document, open }: { document: ExerciseDocument;
 function shapeOf({ parts }: ExerciseDocument): string {
   return JSON.stringify(
     parts.map((part) =>
-      part.kind === 'gains' ? [part.id, part.form, part.start, part.horizon] : [part.id, part.kind],
+      part.kind === 'gains'
+        ? [part.id, part.controller, part.horizon, part.views, part.input]
+        : part.kind === 'curve'
+          ? [part.id, part.knobs, part.horizon]
+          : [part.id, part.kind],
     ),
   );
 }
@@ -59,9 +63,9 @@ function Preview({ bench, open }: { bench: Bench; open: string }) {
   return <BenchSheet bench={bench} work={work} dispatch={dispatch} />;
 }
 
-function tryDraws(document: ExerciseDocument): DrawValues[] | undefined {
+function orNone<Of>(work: () => Of): Of | undefined {
   try {
-    return sampleOf(document, drawsShown);
+    return work();
   } catch (error) {
     if (error instanceof Problem) return undefined;
     throw error;
@@ -81,5 +85,6 @@ function previewOf(document: ExerciseDocument, values: DrawValues): Bench {
     saved: [],
     handedIn: [],
     solutions: [],
+    revealed: [],
   };
 }

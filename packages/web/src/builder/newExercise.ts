@@ -1,29 +1,57 @@
-import type { ExerciseDocument, GainsPart, NumberPart, Part, TransferFunctionPart } from '@nailset/core';
+import type { Controller, ControllerGain, ExerciseDocument, GainName, Part } from '@nailset/core';
+import { gainsOf } from '@nailset/core';
 
 /** Where a new exercise starts: something that works and can be changed. */
 export function newExercise(): ExerciseDocument {
   return {
-    format: 1,
+    format: 2,
     title: 'New exercise',
-    statement:
-      'A ferry ramp follows its drive as\n\n$$P(s) = \\frac{b}{s^2 + a\\,s + 2}$$\n\nwith $a = {{a}}$ and $b = {{b}}$.',
+    statement: 'A ferry ramp follows its drive as\n\n$$G(s) = {{G}}$$\n\nwith $a = {{a}}$ and $b = {{b}}$.',
     parameters: [
       { symbol: 'a', meaning: 'friction', unit: '1/s', draw: { kind: 'range', from: 1, to: 2, step: 0.2 } },
       { symbol: 'b', meaning: 'drive gain', unit: '', draw: { kind: 'fixed', value: 3 } },
     ],
-    parts: [newPart('gains', [], 'b/(s^2 + a*s + 2)')],
+    systems: [{ name: 'G', meaning: 'drive to ramp', form: { kind: 'expression', text: 'b/(s^2 + a*s + 2)' } }],
+    guards: [],
+    series: [],
+    pictures: [],
+    parts: [newPart('gains', [], 'G')],
     attempts: 5,
     verdict: 'atOnce',
+    shows: { measured: true, slip: true },
     solution: 'afterDue',
+    late: null,
   };
 }
 
-/** A part of a kind, ready to be changed. `taken` holds the ids that other parts have. */
-export function newPart(kind: Part['kind'], taken: readonly string[], system: string): Part {
-  const id = freeId(kind === 'transferFunction' ? 'model' : kind === 'number' ? 'number' : 'tune', taken);
+/** What can be added; a prediction is a choice whose curves come after the answer. */
+export const kinds = {
+  transferFunction: 'transfer function',
+  number: 'number',
+  gains: 'gains',
+  choice: 'choice',
+  prediction: 'prediction',
+  trend: 'trend table',
+  curve: 'curve match',
+} as const;
+export type NewKind = keyof typeof kinds;
+
+const names: Record<NewKind, string> = {
+  transferFunction: 'model',
+  number: 'number',
+  gains: 'tune',
+  choice: 'choice',
+  prediction: 'predict',
+  trend: 'table',
+  curve: 'follow',
+};
+
+/** A part of a kind, ready to be changed. `taken` holds the ids that other parts have, `system` is what it is about. */
+export function newPart(kind: NewKind, taken: readonly string[], system: string, parameter = 'a'): Part {
+  const id = freeId(names[kind], taken);
   switch (kind) {
-    case 'transferFunction': {
-      const part: TransferFunctionPart = {
+    case 'transferFunction':
+      return {
         id,
         kind,
         title: 'Write it down',
@@ -32,42 +60,114 @@ export function newPart(kind: Part['kind'], taken: readonly string[], system: st
         expected: system,
         tolerancePercent: 1,
       };
-      return part;
-    }
-    case 'number': {
-      const part: NumberPart = {
+    case 'number':
+      return {
         id,
         kind,
-        title: 'Predict',
+        title: 'Work it out',
         prompt: 'What will the step response show?',
         points: 2,
-        quantity: 'overshootPercent',
-        system,
+        formula: `overshootPercent(feedback(${system}))`,
+        unit: '%',
         tolerancePercent: 3,
       };
-      return part;
-    }
-    case 'gains': {
-      const part: GainsPart = {
+    case 'gains':
+      return {
         id,
         kind,
         title: 'Tune',
         prompt: 'Nudge the gains until every nail holds.',
         plant: system,
-        form: 'PD',
+        controller: newController('PD', 'parallel'),
         output: 'Position',
-        start: { Kp: 1, Ki: 0, Kd: 0 },
-        rungs: { Kp: { fine: 0.5, coarse: 5 }, Ki: { fine: 0.5, coarse: 2 }, Kd: { fine: 0.1, coarse: 1 } },
         horizon: 5,
+        views: ['plane'],
         nails: [
           { id: 'overshoot', quantity: 'overshootPercent', relation: 'atMost', limit: 10, points: 2 },
           { id: 'rise', quantity: 'riseTime', relation: 'atMost', limit: 0.5, points: 2 },
         ],
       };
-      return part;
-    }
+    case 'choice':
+      return {
+        id,
+        kind,
+        title: 'Choose',
+        prompt: 'Is this system stable?',
+        points: 1,
+        several: false,
+        options: [
+          { id: 'a', text: 'It is stable.', right: `stable(${system})` },
+          { id: 'b', text: 'It is not.', right: `stable(${system}) < 1` },
+        ],
+      };
+    case 'prediction':
+      return {
+        ...newPart('choice', [], system),
+        id,
+        title: 'Predict',
+        prompt: 'Say first what the step response will do.',
+        options: [
+          { id: 'a', text: 'It swings beyond its final value.', right: `overshootPercent(${system}) > 1` },
+          { id: 'b', text: 'It does not.', right: `overshootPercent(${system}) <= 1` },
+        ],
+        figure: { horizon: 5, curves: [{ label: 'response', system, afterwards: true }] },
+      } as Part;
+    case 'trend':
+      return {
+        id,
+        kind,
+        title: 'Up, down or the same?',
+        prompt: 'What happens when the parameter goes up?',
+        points: 2,
+        changes: [{ id: 'up', label: `${parameter} up`, symbol: parameter, factor: 1.5 }],
+        rows: [
+          { id: 'rise', label: 'Rise time', formula: `riseTime(feedback(${system}))` },
+          { id: 'overshoot', label: 'Overshoot', formula: `overshootPercent(feedback(${system}))` },
+        ],
+        samePercent: 1,
+      };
+    case 'curve':
+      return {
+        id,
+        kind,
+        title: 'Make it follow',
+        prompt: 'Set the model until it follows the given curve.',
+        points: 3,
+        model: 'K/(T*s + 1)',
+        knobs: [
+          { symbol: 'K', unit: '', start: 1, fine: 0.05, coarse: 0.5 },
+          { symbol: 'T', unit: 's', start: 1, fine: 0.05, coarse: 0.5, low: 0.05 },
+        ],
+        target: { system: '1.5/(0.6*s + 1)' },
+        output: 'Output',
+        horizon: 5,
+        misfitPercent: 3,
+      };
   }
 }
+
+const ladders: Record<GainName, Omit<Extract<ControllerGain, { start: number }>, 'name'>> = {
+  Kp: { start: 1, fine: 0.5, coarse: 5, low: 0, high: 60 },
+  Ki: { start: 0, fine: 0.5, coarse: 2, low: 0, high: 40 },
+  Kd: { start: 0, fine: 0.1, coarse: 1, low: 0, high: 20 },
+  Ti: { start: 10, fine: 0.1, coarse: 1, low: 0.1, high: 60 },
+  Td: { start: 0, fine: 0.05, coarse: 0.5, low: 0, high: 10 },
+};
+
+/** A controller with every gain left to the student; gains of an earlier one stay as they were. */
+export function newController(
+  terms: Controller['terms'],
+  form: Controller['form'],
+  before: readonly ControllerGain[] = [],
+): Controller {
+  const gains = gainsOf({ terms, form }).map(
+    (name): ControllerGain => before.find((gain) => gain.name === name) ?? { name, ...ladders[name] },
+  );
+  return { terms, form, gains };
+}
+
+/** The gain with a ladder again. */
+export const opened = (name: GainName): ControllerGain => ({ name, ...ladders[name] });
 
 /** The name, or the name with the first number that makes it free. */
 export function freeId(name: string, taken: readonly string[]): string {

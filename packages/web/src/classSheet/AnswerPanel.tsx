@@ -1,4 +1,4 @@
-import { type Handed, bindingsOf, formatNumber, gainsOfForm, nameToLatex, pointsOf } from '@nailset/core';
+import { type Handed, formatNumber, nameToLatex, parametersOf, pointsOf } from '@nailset/core';
 import { type FormEvent, useState } from 'react';
 import { useHanded, useOverride } from '../api/queries';
 import { VerdictLines } from '../bench/Tries';
@@ -14,9 +14,7 @@ export function AnswerPanel({ submissionId, onClose }: { submissionId: string; o
   const handed = useHanded(submissionId);
   if (handed.isPending) return <Loading what="Looking up the answer" />;
   if (!handed.data) return <ErrorNote error={handed.error} retry={() => void handed.refetch()} />;
-  const { person, part, attempt, version, handedInAt, verdict, overrides, expected } = handed.data;
-  const decided = overrides.at(-1);
-  const points = decided?.points ?? verdict?.points ?? 0;
+  const { person, part, attempt, version, handedInAt, verdict, points, overrides, expected } = handed.data;
   return (
     <section aria-label={`Answer of ${person.name}`} className="border-t border-rule pt-4">
       <div className="flex items-baseline justify-between gap-3">
@@ -71,7 +69,8 @@ export function AnswerPanel({ submissionId, onClose }: { submissionId: string; o
 
 function AnswerShown({ handed: { answer, part, values } }: { handed: Handed }) {
   const numbers = Object.entries(values);
-  const understood = answer.kind === 'transferFunction' ? understand(answer.text, bindingsOf(values)) : undefined;
+  const understood = answer.kind === 'transferFunction' ? understand(answer.text, parametersOf(values)) : undefined;
+  const settings = answer.kind === 'gains' ? answer.gains : answer.kind === 'curve' ? answer.knobs : undefined;
   return (
     <>
       <p className="text-[13px] text-slate">
@@ -82,56 +81,67 @@ function AnswerShown({ handed: { answer, part, values } }: { handed: Handed }) {
           </span>
         ))}
       </p>
-      {answer.kind === 'gains' ? (
+      {settings && (
         <p className="mt-1 text-[16px]">
-          {part.kind === 'gains' &&
-            gainsOfForm[part.form].map((gain) => (
-              <span key={gain} className="mr-4 whitespace-nowrap">
-                <Formula latex={`K_{${gain[1]}}`} /> {answer.gains[gain]}
-              </span>
-            ))}
+          {Object.entries(settings).map(([name, value]) => (
+            <span key={name} className="mr-4 whitespace-nowrap">
+              <Formula latex={nameToLatex(name)} /> {value}
+            </span>
+          ))}
         </p>
-      ) : understood?.ok ? (
+      )}
+      {understood?.ok && (
         <>
           <Formula latex={understood.reading.typed} display className="mt-1 block overflow-x-auto overflow-y-hidden" />
-          <span className="font-mono text-note break-all text-slate">{answer.text}</span>
+          <span className="font-mono text-note break-all text-slate">{'text' in answer && answer.text}</span>
         </>
-      ) : (
-        <p className="mt-1 text-[16px]">{answer.text}</p>
+      )}
+      {!understood?.ok && 'text' in answer && <p className="mt-1 text-[16px]">{answer.text}</p>}
+      {answer.kind === 'choice' && part.kind === 'choice' && (
+        <p className="mt-1 text-[16px]">
+          {part.options
+            .filter(({ id }) => answer.chosen.includes(id))
+            .map(({ text }) => text)
+            .join(', ') || 'none of them'}
+        </p>
       )}
     </>
   );
 }
 
 function TrailShown({ handed: { trail, part } }: { handed: Handed }) {
-  if (part.kind !== 'gains' || trail.length === 0) return null;
-  const open = gainsOfForm[part.form];
+  if (trail.length === 0) return null;
+  const names = Object.keys(trail[0]!.gains);
   return (
     <div className="mt-3 max-h-40 overflow-y-auto" tabIndex={0} role="region" aria-label="Trail">
       <table className="w-full text-right text-note">
         <thead className="text-slate">
           <tr className="border-b border-rule">
             <th className="text-left font-normal">Trail</th>
-            {open.map((gain) => (
-              <th key={gain} className="px-2 font-normal">
-                {gain}
+            {names.map((name) => (
+              <th key={name} className="px-2 font-normal">
+                {name}
               </th>
             ))}
-            <th className="font-normal">nails</th>
+            {part.kind === 'gains' && <th className="font-normal">nails</th>}
           </tr>
         </thead>
         <tbody>
           {trail.map((stop, k) => (
             <tr key={k} className="border-b border-grid">
-              <td className="text-left">{k + 1}</td>
-              {open.map((gain) => (
-                <td key={gain} className="px-2">
-                  {stop.gains[gain] ?? '0'}
+              <td className="text-left">
+                {k + 1} {stop.name}
+              </td>
+              {names.map((name) => (
+                <td key={name} className="px-2">
+                  {stop.gains[name] ?? '–'}
                 </td>
               ))}
-              <td className="whitespace-nowrap">
-                {stop.holding} of {part.nails.length}
-              </td>
+              {part.kind === 'gains' && (
+                <td className="whitespace-nowrap">
+                  {stop.holding} of {part.nails.length}
+                </td>
+              )}
             </tr>
           ))}
         </tbody>

@@ -1,9 +1,10 @@
-import { type ClassSheet, type Part, type VerdictItem, noMeasures } from '@nailset/core';
+import { type ClassSheet, type Part, type VerdictItem, inputLine, noMeasures } from '@nailset/core';
 import { useMemo, useState } from 'react';
 import { ResponsePlot } from '../plot/ResponsePlot';
 import type { PlotCurve } from '../plot/curves';
 import { type Frame, frameFor } from '../plot/frame';
 import { limitsOf } from '../plot/limits';
+import { curveFrom } from '../plot/samples';
 import { Loading } from '../shared/states';
 import type { FlockEntry } from './flock';
 import { type Flock, useFlock } from './useFlock';
@@ -24,7 +25,7 @@ export function FlockPanel({
   onChoose: (submissionId: string) => void;
   nameOf: (submissionId: string) => string;
 }) {
-  const flock = useFlock(part, entries);
+  const flock = useFlock(part, sheet, entries);
   if (!flock) return <Loading what="Drawing everyone’s responses" />;
   return <Drawn flock={flock} sheet={sheet} chosen={chosen} onChoose={onChoose} nameOf={nameOf} />;
 }
@@ -56,6 +57,7 @@ function Drawn({
     })
     // The chosen curve is drawn last, over the others; curves that miss lie below those that hold.
     .sort((a, b) => depth(a) - depth(b));
+  const reference = useMemo(() => (part.kind === 'gains' ? stepOf(part, sheet) : undefined), [part, sheet]);
   const holding = curves.filter(({ submissionId }) => met.has(submissionId)).length;
   return (
     <ResponsePlot
@@ -63,13 +65,17 @@ function Drawn({
       frame={frame}
       curves={shown}
       limits={part.kind === 'gains' ? classLimits(part, frame) : []}
-      {...(part.kind === 'gains' ? { reference: 1 } : {})}
+      {...(reference ? { reference: reference } : {})}
       onFit={() => setFrame(fitted)}
       onPick={onChoose}
       summary={`Step responses of ${curves.length} students to ${part.title}; ${holding} hold every nail.`}
       className="h-[300px]"
     />
   );
+}
+
+function stepOf(part: Extract<Part, { kind: 'gains' }>, sheet: ClassSheet) {
+  return curveFrom(inputLine(part.input, sheet.series, part.horizon));
 }
 
 const depth = ({ look }: PlotCurve): number => ['missed', 'held', 'second'].indexOf(look);
@@ -87,8 +93,9 @@ function frameOf(part: Part, horizon: number, curves: Flock['curves']): Frame {
 function classLimits(part: Extract<Part, { kind: 'gains' }>, frame: Frame) {
   const items = part.nails.map((nail): VerdictItem => {
     const blank = { label: '', unit: '', measured: null, close: false, points: 0, outOf: 0, words: '' };
-    return { ...blank, id: nail.id, limit: nail.limit, relation: nail.relation, met: true };
+    return { ...blank, id: nail.id, limit: null, relation: 'atMost', met: true };
   });
-  const atRest = { ...noMeasures, stable: true, finalValue: 1 };
-  return limitsOf(part.nails, items, atRest, 0, frame.tMax).filter((limit) => limit.ground);
+  const height = part.input?.kind === 'levels' ? part.input.to - part.input.from : 1;
+  const atRest = { ...noMeasures, stable: true, finalValue: height };
+  return limitsOf(part.nails, items, atRest, 0, frame.tMax, height).filter((limit) => limit.ground);
 }

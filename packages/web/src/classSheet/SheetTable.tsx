@@ -1,4 +1,4 @@
-import { type ClassSheet, type Part, type SheetCell, formatNumber, quantities } from '@nailset/core';
+import { type ClassSheet, type Part, type SheetCell, formatNumber, nailLabel } from '@nailset/core';
 import { useState } from 'react';
 import { NailMark, nailState } from '../shared/NailMark';
 
@@ -109,5 +109,5 @@ function Cell({
 
 function labelOf(part: Part, id: string): string {
   const nail = part.kind === 'gains' ? part.nails.find((candidate) => candidate.id === id) : undefined;
-  return nail ? quantities[nail.quantity].label : part.title;
+  return nail ? nailLabel(nail) : part.title;
 }

@@ -2,16 +2,27 @@ import {
   type Answer,
   type Curve,
   type DrawValues,
+  LoopModel,
+  type Model,
+  type Motion,
+  type NamedSystem,
   type Part,
   Problem,
-  bindingsOf,
+  type Series,
+  TransferSubject,
+  curveMotion,
   curveOf,
-  fractionOf,
-  loopOf,
-  measuresOf,
-  stepResponse,
-  systemOf,
+  modelOf,
+  parse,
+  respond,
+  transferFrom,
 } from '@nailset/core';
+
+/** What the systems of an exercise need beside a part. */
+export interface Given {
+  readonly systems: NamedSystem[];
+  readonly series: Series[];
+}
 
 /** One student's answer, to be drawn. */
 export interface FlockEntry {
@@ -26,39 +37,46 @@ export interface FlockCurve {
   readonly curve: Curve;
 }
 
-/** Time that shows every stable response of the class settling. */
+/** Time that shows most stable responses of the class settling. */
 export function horizonOf(part: Part, entries: readonly FlockEntry[]): number {
-  if (part.kind === 'gains') return part.horizon;
+  if ('horizon' in part) return part.horizon;
   const settled = entries.map((entry) => settlingOf(entry)).sort((a, b) => a - b);
   const middle = settled[Math.floor(settled.length / 2)] ?? 5;
   return Number((1.4 * middle || 5).toPrecision(2));
 }
 
 /** Everyone's response to one part; answers that have none are left out. */
-export function flockCurves(part: Part, entries: readonly FlockEntry[], horizon: number): FlockCurve[] {
+export function flockCurves(part: Part, given: Given, entries: readonly FlockEntry[], horizon: number): FlockCurve[] {
   return entries.flatMap(({ submissionId, values, answer }) => {
-    try {
-      const bindings = bindingsOf(values);
-      const system =
-        part.kind === 'gains' && answer.kind === 'gains'
-          ? loopOf(part.plant, bindings, part.form, answer.gains).closed
-          : answer.kind === 'gains'
-            ? undefined
-            : systemOf(fractionOf(answer.text, bindings));
-      return system ? [{ submissionId, curve: curveOf(stepResponse(system), horizon, 0.004) }] : [];
-    } catch (error) {
-      if (error instanceof Problem) return [];
-      throw error;
-    }
+    const motion = orNone(() => motionOf(part, modelOf(given, values), answer));
+    return motion ? [{ submissionId, curve: curveOf(motion, horizon, 0.004) }] : [];
   });
 }
 
+/** The response that an answer stands for. @throws Problem for answers that cannot be read. */
+function motionOf(part: Part, model: Model, answer: Answer): Motion | null {
+  if (part.kind === 'gains' && answer.kind === 'gains') {
+    const loop = new LoopModel(part, model.scope, model.series);
+    return loop.signals(loop.loopWith(answer.gains)).y;
+  }
+  if (part.kind === 'curve' && answer.kind === 'curve') {
+    return curveMotion(part, model.scope, answer.knobs, model.series);
+  }
+  return answer.kind === 'transferFunction' ? respond(transferFrom(parse(answer.text), model.own.names)) : null;
+}
+
 function settlingOf({ values, answer }: FlockEntry): number {
-  if (answer.kind === 'gains') return 0;
+  if (answer.kind !== 'transferFunction') return 0;
+  const own = modelOf({ systems: [], series: [] }, values).own.names;
+  const found = orNone(() => new TransferSubject(transferFrom(parse(answer.text), own)).measures.settlingTime);
+  return found ?? 0;
+}
+
+function orNone<Of>(work: () => Of): Of | null {
   try {
-    return measuresOf(systemOf(fractionOf(answer.text, bindingsOf(values)))).settlingTime ?? 0;
+    return work();
   } catch (error) {
-    if (error instanceof Problem) return 0;
+    if (error instanceof Problem) return null;
     throw error;
   }
 }

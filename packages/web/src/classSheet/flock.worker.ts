@@ -1,8 +1,8 @@
 import type { Part } from '@nailset/core';
-import { type FlockEntry, flockCurves, horizonOf } from './flock';
+import { type FlockEntry, type Given, flockCurves, horizonOf } from './flock';
 
 /** A whole class is computed off the page's thread. */
-self.onmessage = ({ data }: MessageEvent<{ id: number; part: Part; entries: FlockEntry[] }>) => {
+self.onmessage = ({ data }: MessageEvent<{ id: number; part: Part; given: Given; entries: FlockEntry[] }>) => {
   const horizon = horizonOf(data.part, data.entries);
-  self.postMessage({ id: data.id, horizon, curves: flockCurves(data.part, data.entries, horizon) });
+  self.postMessage({ id: data.id, horizon, curves: flockCurves(data.part, data.given, data.entries, horizon) });
 };

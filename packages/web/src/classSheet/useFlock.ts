@@ -1,6 +1,6 @@
 import type { Part } from '@nailset/core';
 import { useEffect, useRef, useState } from 'react';
-import type { FlockCurve, FlockEntry } from './flock';
+import type { FlockCurve, FlockEntry, Given } from './flock';
 
 export interface Flock {
   readonly part: Part;
@@ -9,7 +9,8 @@ export interface Flock {
 }
 
 /** Everyone's responses to a part, computed in a worker; undefined until they are there. */
-export function useFlock(part: Part | undefined, entries: readonly FlockEntry[]): Flock | undefined {
+export function useFlock(part: Part | undefined, given: Given, entries: readonly FlockEntry[]): Flock | undefined {
+  const { systems, series } = given;
   const [flock, setFlock] = useState<Flock>();
   const worker = useRef<Worker>(undefined);
   const asked = useRef(0);
@@ -23,7 +24,7 @@ export function useFlock(part: Part | undefined, entries: readonly FlockEntry[])
     worker.current!.onmessage = ({ data }: MessageEvent<{ id: number; horizon: number; curves: FlockCurve[] }>) => {
       if (data.id === id) setFlock({ part, horizon: data.horizon, curves: data.curves });
     };
-    worker.current!.postMessage({ id, part, entries });
-  }, [part, entries]);
+    worker.current!.postMessage({ id, part, given: { systems, series }, entries });
+  }, [part, systems, series, entries]);
   return flock?.part.id === part?.id ? flock : undefined;
 }

@@ -1,4 +1,4 @@
-import { type ExerciseDocument, type Role, type ShelfRow, formatNumber } from '@nailset/core';
+import { type ExerciseDocument, type Role, type ShelfRow, formatNumber, upgraded } from '@nailset/core';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useNewExercise, useShelf } from '../api/queries';
@@ -24,7 +24,7 @@ export function ShelfView({ courseId, role }: { courseId: string; role: Role }) 
     setRefused(null);
     create.reset();
     try {
-      open(JSON.parse(await file.text()) as ExerciseDocument);
+      open(upgraded(JSON.parse(await file.text())) as ExerciseDocument);
     } catch {
       setRefused(new Error(`“${file.name}” is not an exercise file: its text is not JSON.`));
     }

@@ -1,10 +1,13 @@
+import type { Curve } from '@nailset/core';
 import { scaleLinear } from 'd3-scale';
-import { useId, useState } from 'react';
+import { type ReactNode, useId, useState } from 'react';
 import { CurveTable } from './CurveTable';
 import { type PlotCurve, type Reading, strokes } from './curves';
 import { type Frame, clamp, spread, valueAt } from './frame';
 import type { Limit } from './limits';
-import { Axes, CurvePath, EdgeArrow, Ground, Pin } from './marks';
+import { Axes, Band, CurvePath, EdgeArrow, Ground, InputLine, Mark, Pin } from './marks';
+import type { MeasureBand, MeasureMark } from './measureMarks';
+import { type Probe, type ProbeActions, Probes } from './Probes';
 import { useSize } from './useSize';
 
 /**
@@ -18,21 +21,35 @@ export function ResponsePlot({
   limits = [],
   readings = [],
   reference,
+  referenceName = 'reference',
+  marks = [],
+  band,
+  probing,
   onFit,
   onPick,
   summary,
+  tools,
   className = 'h-[330px]',
 }: {
   title: string;
   frame: Frame;
   curves: readonly PlotCurve[];
   limits?: readonly Limit[];
-  reference?: number;
+  /** What drives the system, drawn beside its response. */
+  reference?: Curve;
+  referenceName?: string;
+  /** Where measures are read. */
+  marks?: readonly MeasureMark[];
+  band?: MeasureBand | undefined;
+  /** Readings that a person sets on the present curve. */
+  probing?: Probing;
   /** Readings on the curves, with their words. */
   readings?: readonly Reading[];
   onFit?: () => void;
   onPick?: (id: string) => void;
   summary: string;
+  /** Switches, before Fit and Table. */
+  tools?: ReactNode;
   className?: string;
 }) {
   const [asTable, setAsTable] = useState(false);
@@ -43,10 +60,11 @@ export function ResponsePlot({
         <span id={titleId} className="caption">
           {title}
         </span>
-        <span className="flex gap-2 text-[13px] text-slate">
+        <span className="flex flex-wrap gap-x-2 text-[13px] text-slate">
+          {tools}
           {onFit && (
             <>
-              Axes held ·
+              <span>Axes held ·</span>
               <button type="button" className="link" onClick={onFit}>
                 Fit
               </button>
@@ -61,10 +79,31 @@ export function ResponsePlot({
       {asTable ? (
         <CurveTable curves={curves} frame={frame} className={className} />
       ) : (
-        <Drawing {...{ frame, curves, limits, readings, reference, onPick, summary, className }} />
+        <Drawing
+          {...{
+            frame,
+            curves,
+            limits,
+            readings,
+            reference,
+            referenceName,
+            marks,
+            band,
+            probing,
+            onPick,
+            summary,
+            className,
+          }}
+        />
       )}
     </figure>
   );
+}
+
+/** Readings with what a person does to them; a click on the plot sets a new one. */
+export interface Probing extends ProbeActions {
+  readonly probes: readonly Probe[];
+  readonly onAdd: (time: number) => void;
 }
 
 function Drawing({
@@ -73,6 +112,10 @@ function Drawing({
   limits,
   readings,
   reference,
+  referenceName,
+  marks,
+  band,
+  probing,
   onPick,
   summary,
   className,
@@ -81,7 +124,11 @@ function Drawing({
   curves: readonly PlotCurve[];
   limits: readonly Limit[];
   readings: readonly Reading[];
-  reference: number | undefined;
+  reference: Curve | undefined;
+  referenceName: string;
+  marks: readonly MeasureMark[];
+  band: MeasureBand | undefined;
+  probing: Probing | undefined;
   onPick: ((id: string) => void) | undefined;
   summary: string;
   className: string;
@@ -96,13 +143,28 @@ function Drawing({
   const x = scaleLinear().domain([0, frame.tMax]).range([margin.left, right]);
   const y = scaleLinear().domain([frame.yMin, frame.yMax]).range([bottom, margin.top]);
   const ends = labelled.map(({ curve }) => clamp(y(valueAt(curve, frame.tMax)), margin.top, bottom));
-  const referenceAt = reference === undefined ? [] : [y(reference)];
+  const referenceAt =
+    reference && reference.times.length > 0 ? [clamp(y(valueAt(reference, frame.tMax)), margin.top, bottom)] : [];
+  const present = curves.find(({ look }) => look === 'now');
   const labelAt = spread([...ends, ...referenceAt], 15, margin.top + 4, bottom);
 
   return (
     <div ref={place} className={`relative ${className}`}>
       {width > 0 && (
-        <svg width={width} height={height} role="img" aria-label={summary} className="block text-[11px]">
+        <svg
+          width={width}
+          height={height}
+          role={probing ? 'group' : 'img'}
+          aria-label={summary}
+          className={`block text-[11px] ${probing ? 'cursor-crosshair' : ''}`}
+          onClick={
+            probing &&
+            ((event) => {
+              const time = x.invert(event.clientX - event.currentTarget.getBoundingClientRect().left);
+              if (time >= 0 && time <= frame.tMax) probing.onAdd(time);
+            })
+          }
+        >
           <defs>
             <clipPath id={clip}>
               <rect x={margin.left} y={margin.top} width={right - margin.left} height={bottom - margin.top} />
@@ -123,21 +185,15 @@ function Drawing({
             {limits.map((limit) => (
               <Ground key={limit.id} limit={limit} x={x} y={y} fill={`url(#${hatch})`} frame={frame} />
             ))}
-            {reference !== undefined && (
-              <line
-                x1={margin.left}
-                x2={right}
-                y1={y(reference)}
-                y2={y(reference)}
-                className="stroke-ink"
-                strokeWidth="1"
-                strokeDasharray="1 3"
-              />
-            )}
+            {band && <Band band={band} x={x} y={y} frame={frame} />}
+            {reference && <InputLine curve={reference} {...{ frame, x, y, right, bottom }} />}
             {curves.map((each) => (
               <CurvePath key={each.id} {...each} {...{ frame, x, y, right, bottom, onPick }} />
             ))}
           </g>
+          {marks.map((mark) => (
+            <Mark key={mark.id} mark={mark} x={x} y={y} frame={frame} />
+          ))}
           {limits.map((limit) => (
             <Pin key={limit.id} limit={limit} x={x} y={y} right={right} frame={frame} />
           ))}
@@ -159,9 +215,9 @@ function Drawing({
               {label}
             </text>
           ))}
-          {reference !== undefined && (
+          {referenceAt.length > 0 && (
             <text x={right + 8} y={labelAt[labelled.length]! + 4} className="fill-slate">
-              reference
+              {referenceName}
             </text>
           )}
           {curves
@@ -169,6 +225,9 @@ function Drawing({
             .map(({ id, curve, look }) => (
               <EdgeArrow key={id} curve={curve} frame={frame} x={x} top={margin.top} bottom={bottom} look={look} />
             ))}
+          {probing && present && (
+            <Probes {...probing} curve={present.curve} {...{ frame, x, y, right, bottom }} top={margin.top} />
+          )}
         </svg>
       )}
     </div>

@@ -1,6 +1,6 @@
 import type { Curve } from '@nailset/core';
 
-export type CurveLook = 'now' | 'second' | 'first' | 'ghost' | 'held' | 'missed';
+export type CurveLook = 'now' | 'family' | 'given' | 'second' | 'first' | 'ghost' | 'held' | 'missed';
 
 /** A point on a curve that is pointed out. */
 export interface Reading {
@@ -21,6 +21,8 @@ export interface PlotCurve {
 export const strokes: Record<CurveLook, { className: string; width: number; dash?: string; text: string }> = {
   now: { className: 'stroke-petrol', width: 2.4, text: 'fill-petrol font-semibold' },
   second: { className: 'stroke-copper', width: 2.4, text: 'fill-copper font-semibold' },
+  family: { className: 'stroke-plum', width: 1.2, dash: '6 3', text: 'fill-plum' },
+  given: { className: 'stroke-ink', width: 3, dash: '0 7', text: 'fill-ink' },
   first: { className: 'stroke-slate', width: 1.4, dash: '2 3', text: 'fill-slate' },
   ghost: { className: 'stroke-ghost', width: 1.1, text: 'fill-slate' },
   held: { className: 'stroke-petrol/55', width: 1.1, text: 'fill-petrol' },

@@ -1,4 +1,12 @@
-import { type Measures, type Nail, type VerdictItem, formatNumber, quantities, withUnit } from '@nailset/core';
+import {
+  type CorridorNail,
+  type Measures,
+  type Nail,
+  type VerdictItem,
+  formatNumber,
+  quantities,
+  withUnit,
+} from '@nailset/core';
 
 /** A nail where it meets the plot: hatched ground that the response must not enter, and a pin with its words. */
 export interface Limit {
@@ -22,11 +30,13 @@ export function limitsOf(
   measures: Measures,
   firstCrossing: number,
   tMax: number,
+  height = 1,
 ): Limit[] {
-  const final = measures.finalValue ?? 1;
+  const final = measures.finalValue ?? height;
   return nails.flatMap((nail): Limit[] => {
-    if (nail.relation !== 'atMost') return [];
     const met = items.find((item) => item.id === nail.id)?.met ?? false;
+    if ('corridor' in nail) return corridorLimits(nail, met, tMax);
+    if (nail.relation !== 'atMost' || (nail.signal ?? 'y') !== 'y' || (nail.input ?? 'r') !== 'r') return [];
     const { unit } = quantities[nail.quantity];
     const short = (name: string): string => `${name} ≤ ${withUnit(nail.limit, unit)}`;
     const common = { id: nail.id, met };
@@ -71,12 +81,42 @@ export function limitsOf(
           {
             ...common,
             words: `offset ≤ ${formatNumber(nail.limit)}`,
-            edge: { t0: 0.94 * tMax, y0: 1 - nail.limit, t1: Infinity, y1: 1 - nail.limit },
-            pin: { t: 0.97 * tMax, y: 1 - nail.limit, up: false },
+            edge: { t0: 0.94 * tMax, y0: height * (1 - nail.limit), t1: Infinity, y1: height * (1 - nail.limit) },
+            pin: { t: 0.97 * tMax, y: height * (1 - nail.limit), up: false },
           },
         ];
       default:
         return [];
     }
   });
+}
+
+/** The corridor's bounds, stretch by stretch, hatched on the far side; its pin stands at the first corner. */
+function corridorLimits({ id, corridor }: CorridorNail, met: boolean, tMax: number): Limit[] {
+  const stretches: Limit[] = [];
+  for (let k = 0; k + 1 < corridor.length; k++) {
+    const [start, end] = [corridor[k]!, corridor[k + 1]!];
+    for (const side of ['low', 'high'] as const) {
+      const [y0, y1] = [start[side], end[side]];
+      if (y0 === null || y1 === null) continue;
+      const above = side === 'high';
+      // Ground is a rectangle, so a slanting bound is hatched from its outer end on.
+      const ground = above
+        ? { t0: start.time, t1: end.time, y0: Math.max(y0, y1), y1: Infinity }
+        : { t0: start.time, t1: end.time, y0: -Infinity, y1: Math.min(y0, y1) };
+      stretches.push({
+        id: `${id}-${side}-${k}`,
+        met,
+        words: stretches.length === 0 ? 'corridor' : '',
+        ground,
+        edge: { t0: start.time, y0, t1: end.time, y1 },
+        pin: {
+          t: stretches.length === 0 ? (start.time + Math.min(end.time, tMax)) / 2 : Infinity,
+          y: (y0 + y1) / 2,
+          up: above,
+        },
+      });
+    }
+  }
+  return stretches;
 }

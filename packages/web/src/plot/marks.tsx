@@ -6,6 +6,7 @@ import { type CurveLook, type PlotCurve, strokes } from './curves';
 import type { Frame } from './frame';
 import { clamp } from './frame';
 import type { Limit } from './limits';
+import type { MeasureBand, MeasureMark } from './measureMarks';
 
 export type Scale = ReturnType<typeof scaleLinear<number, number>>;
 
@@ -41,12 +42,76 @@ export const CurvePath = memo(
         strokeWidth={width}
         strokeDasharray={dash}
         strokeLinejoin="round"
+        strokeLinecap="round"
         onClick={onPick && (() => onPick(id))}
       />
     );
   },
   (a, b) => a.curve === b.curve && a.look === b.look && a.onPick === b.onPick && sameGeometry(a, b),
 );
+
+/** What drives the system: thin and dotted, steps as steps. */
+export const InputLine = memo(
+  function InputLine({ curve: { times, values }, frame, x, y }: { curve: Curve } & Geometry & { x: Scale; y: Scale }) {
+    const last = times.length - 1;
+    if (last < 0) return null;
+    // The last value is kept up to the edge of the frame.
+    const points = [
+      ...Array.from(times, (time, k) => [time, values[k]!] as const),
+      [frame.tMax, values[last]!] as const,
+    ];
+    const path = line<readonly [number, number]>()
+      .x(([time]) => x(Math.min(time, frame.tMax)))
+      .y(([, value]) => clamp(y(value), -1e4, 1e4));
+    return <path d={path(points) ?? ''} className="fill-none stroke-ink" strokeWidth="1" strokeDasharray="1 3" />;
+  },
+  (a, b) => a.curve === b.curve && sameGeometry(a, b),
+);
+
+/** The settling band around the final value. */
+export function Band({ band, x, y, frame }: { band: MeasureBand; x: Scale; y: Scale; frame: Frame }) {
+  const [top, bottom] = [clamp(band.high, frame.yMin, frame.yMax), clamp(band.low, frame.yMin, frame.yMax)];
+  return (
+    <rect
+      x={x(0)}
+      y={y(top)}
+      width={x(frame.tMax) - x(0)}
+      height={Math.max(1, y(bottom) - y(top))}
+      className="fill-plum/12"
+    />
+  );
+}
+
+/** Where a measure is read: a thin line with its words. */
+export function Mark({ mark, x, y, frame }: { mark: MeasureMark; x: Scale; y: Scale; frame: Frame }) {
+  const within = (t: number) => x(clamp(t, 0, frame.tMax));
+  const level = (value: number) => y(clamp(value, frame.yMin, frame.yMax));
+  const { from, to, words } = mark;
+  const upright = from.t === to.t;
+  if (from.t > frame.tMax) return null;
+  return (
+    <g className="fill-plum stroke-plum">
+      <line
+        x1={within(from.t)}
+        x2={within(to.t)}
+        y1={level(from.y)}
+        y2={level(to.y)}
+        strokeWidth="1"
+        strokeDasharray="3 2"
+      />
+      {words && (
+        <text
+          x={within(upright ? to.t : from.t) + 4}
+          y={upright && mark.id !== 'peak' ? level(from.y) - 4 : level(to.y) - 4}
+          strokeWidth="3"
+          className="stroke-sheet/80 [paint-order:stroke]"
+        >
+          {words}
+        </text>
+      )}
+    </g>
+  );
+}
 
 export const Axes = memo(function Axes({
   frame,

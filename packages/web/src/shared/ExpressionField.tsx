@@ -1,29 +1,42 @@
-import type { Bindings, Problem } from '@nailset/core';
+import { type Problem, type Scope, formatNumber } from '@nailset/core';
 import { useId, useMemo } from 'react';
 import { Formula } from './Formula';
-import { understand } from './expression';
+import { understand, understandNumber } from './expression';
 
 /** A typed expression with what was understood of it, or where it goes wrong, on every keystroke. */
 export function ExpressionField({
   label,
   text,
-  bindings,
+  scope,
   onChange,
   large = false,
   disabled = false,
   lead,
+  reads = 'expression',
+  placeholder = 'for example 4/(s^2 + 1.2s + 4)',
+  error,
 }: {
   label: string;
   text: string;
-  bindings: Bindings;
+  scope: Scope;
   onChange: (text: string) => void;
   large?: boolean;
   disabled?: boolean;
   /** Set before the reading, such as `P(s) =`. */
   lead?: string;
+  /** An expression as students type it, a formula for a system, or a formula for a number. */
+  reads?: 'expression' | 'system' | 'number';
+  placeholder?: string;
+  error?: string | undefined;
 }) {
   const id = useId();
-  const understood = useMemo(() => understand(text, bindings), [text, bindings]);
+  const understood = useMemo(
+    () =>
+      reads === 'number' ? understandNumber(text, scope) : understand(text, scope, { formula: reads === 'system' }),
+    [text, scope, reads],
+  );
+  const value =
+    understood.ok && 'value' in understood.reading ? `\\;=\\;${formatNumber(understood.reading.value)}` : '';
   const empty = text.trim() === '';
   return (
     <div>
@@ -40,7 +53,7 @@ export function ExpressionField({
         autoCapitalize="off"
         aria-invalid={!empty && !understood.ok}
         aria-describedby={`${id}-reading`}
-        placeholder="for example 4/(s^2 + 1.2s + 4)"
+        placeholder={placeholder}
         className={`input font-mono ${large ? 'px-3 py-2.5 text-[16px]' : ''}`}
       />
       <div
@@ -49,10 +62,11 @@ export function ExpressionField({
         className={`mt-1.5 ${large ? 'min-h-16' : 'min-h-9'} overflow-x-auto overflow-y-hidden`}
       >
         {understood.ok ? (
-          <Formula latex={`\\displaystyle ${lead ?? ''}${understood.reading.typed}`} display={large} />
+          <Formula latex={`\\displaystyle ${lead ?? ''}${understood.reading.typed}${value}`} display={large} />
         ) : (
           !empty && <WhereWrong text={text} problem={understood.problem} />
         )}
+        {understood.ok && error && <p className="text-note text-brick">{error}</p>}
       </div>
     </div>
   );

@@ -1,9 +1,22 @@
-import { type ReactElement, isValidElement, memo } from 'react';
-import Markdown, { type Components } from 'react-markdown';
+import type { Picture } from '@nailset/core';
+import { type ReactElement, createContext, isValidElement, memo, use } from 'react';
+import Markdown, { type Components, defaultUrlTransform } from 'react-markdown';
 import remarkMath from 'remark-math';
 import { Formula } from './Formula';
 
 const plugins = [remarkMath];
+
+/** Pictures of the exercise at hand, which its words show by `picture:id`. */
+export const PictureContext = createContext<readonly Picture[]>([]);
+
+const textOf = (children: unknown): string => (typeof children === 'string' ? children : '');
+
+function Shown({ src = '', alt = '' }: { src?: string; alt?: string }) {
+  const pictures = use(PictureContext);
+  const picture = pictures.find(({ id }) => `picture:${id}` === src);
+  if (!picture) return <span className="text-brick">There is no picture “{src.replace('picture:', '')}”.</span>;
+  return <img src={`data:${picture.type};base64,${picture.base64}`} alt={alt} className="my-2 max-h-72 max-w-full" />;
+}
 
 /** Formulas are typeset by the one component that does so everywhere. */
 const components: Components = {
@@ -19,17 +32,18 @@ const components: Components = {
       : {};
     return className.includes('math-display') ? <Formula latex={textOf(text)} display /> : <pre>{children}</pre>;
   },
+  img: ({ src, alt }) => <Shown src={typeof src === 'string' ? src : ''} alt={alt ?? ''} />,
 };
 
-const textOf = (children: unknown): string => (typeof children === 'string' ? children : '');
+const keepPictures = (url: string): string => (url.startsWith('picture:') ? url : defaultUrlTransform(url));
 
-/** Markdown with maths; markup in it is shown as text. */
+/** Markdown with maths and the exercise’s pictures; markup in it is shown as text. */
 export const Statement = memo(function Statement({ text }: { text: string }) {
   // A formula alone on its line is a displayed one, whether or not its dollar signs have lines of their own.
   const spaced = text.replace(/^[ \t]*\$\$(.+?)\$\$[ \t]*$/gm, '$$$$\n$1\n$$$$');
   return (
     <div className="prose-note">
-      <Markdown remarkPlugins={plugins} components={components}>
+      <Markdown remarkPlugins={plugins} components={components} urlTransform={keepPictures}>
         {spaced}
       </Markdown>
     </div>

@@ -82,7 +82,10 @@ export const responseAsks: readonly Ask[] = [
         horizon: Math.max(...times, 1e-3),
       });
       return Object.fromEntries(
-        Object.entries(signals).map(([name, motion]) => [name, times.map((time) => motion.at(time))]),
+        (['output', 'effort', 'demand', 'error'] as const).map((name) => [
+          name,
+          times.map((time) => signals[name].at(time)),
+        ]),
       );
     },
   },

@@ -1,15 +1,28 @@
 import { Problem } from '../../expression/problem.js';
-import type { Answer, DrawValues, Part } from '../../exercise/document.js';
+import type { Answer } from '../../exercise/answer.js';
+import type { DrawValues } from '../../exercise/document.js';
+import type { Part } from '../../exercise/parts.js';
+import { parametersOf, scopeOf } from '../../exercise/scope.js';
+import { recogniseSlip } from '../slips/index.js';
 import type { Verdict } from '../verdict.js';
+import { choice } from './choice.js';
+import { curve } from './curve.js';
 import { gains } from './gains.js';
-import type { AnswerKind } from './kind.js';
+import type { AnswerKind, Given, Model } from './kind.js';
 import { number } from './number.js';
 import { transferFunction } from './transferFunction.js';
+import { trend } from './trend.js';
 
-const kinds: { [Kind in Part['kind']]: AnswerKind<Kind> } = { transferFunction, number, gains };
+const kinds: { [Kind in Part['kind']]: AnswerKind<Kind> } = { transferFunction, number, gains, choice, trend, curve };
 
 // The kind of the part selects the entry, so part and answer are of the same kind; the compiler cannot follow that.
 const kindOf = (part: Part) => kinds[part.kind] as AnswerKind<Part['kind']>;
+
+/** One student's model. @throws Problem when a system cannot be worked out. */
+export function modelOf(given: Given, values: DrawValues): Model {
+  const { systems, series } = given;
+  return { values, scope: scopeOf(given, values), own: parametersOf(values), systems, series };
+}
 
 /** The answer that a person wrote in one line. @throws Problem when it is not of the part's kind. */
 export function answerFromText(part: Part, text: string): Answer {
@@ -20,20 +33,27 @@ export function answerFromText(part: Part, text: string): Answer {
  * Refuses an answer that cannot be checked, before it counts as an attempt.
  * @throws Problem saying what is wrong and where in the typed text.
  */
-export function readAnswer(part: Part, values: DrawValues, answer: Answer): void {
+export function readAnswer(part: Part, model: Model, answer: Answer): void {
   if (answer.kind !== part.kind) {
     throw new Problem('exercise', `Part ${part.id} asks for another kind of answer.`);
   }
-  kindOf(part).read(part, values, answer);
+  kindOf(part).read(part, model, answer);
 }
 
-/** The verdict on an answer. Pure: same part, values and answer, same verdict. @throws Problem as `readAnswer`. */
-export function checkAnswer(part: Part, values: DrawValues, answer: Answer): Verdict {
-  readAnswer(part, values, answer);
-  return kindOf(part).check(part, values, answer);
+/**
+ * The verdict on an answer, with the slip that it shows when it is wrong. Pure: same part, model and answer, same
+ * verdict.
+ * @throws Problem as `readAnswer`.
+ */
+export function checkAnswer(part: Part, model: Model, answer: Answer): Verdict {
+  readAnswer(part, model, answer);
+  const verdict = kindOf(part).check(part, model, answer);
+  if (verdict.met) return verdict;
+  const slip = recogniseSlip(part, model, answer, (tried) => kindOf(part).check(part, model, tried));
+  return slip ? { ...verdict, slip } : verdict;
 }
 
-/** The expected answer for a student's numbers (LaTeX for a transfer function), or null when many are right. */
-export function solutionOf(part: Part, values: DrawValues): string | null {
-  return kindOf(part).solution(part, values);
+/** The expected answer for a student's numbers, or null when many are right. @throws Problem when there is none. */
+export function solutionOf(part: Part, model: Model): string | null {
+  return kindOf(part).solution(part, model);
 }

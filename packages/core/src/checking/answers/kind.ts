@@ -1,7 +1,21 @@
-import type { Answer, DrawValues, Part } from '../../exercise/document.js';
+import type { Answer } from '../../exercise/answer.js';
+import type { DrawValues, ExerciseDocument } from '../../exercise/document.js';
+import type { Part } from '../../exercise/parts.js';
+import type { Scope } from '../../formula/evaluate.js';
 import type { Verdict } from '../verdict.js';
 
-type OfKind<Union, Kind> = Extract<Union, { kind: Kind }>;
+export type OfKind<Union, Kind> = Extract<Union, { kind: Kind }>;
+
+/** What checking needs of an exercise beside the part. */
+export type Given = Pick<ExerciseDocument, 'systems' | 'series'>;
+
+/** One student's model: what expected values are worked out from, and what the student may use in an answer. */
+export interface Model extends Given {
+  readonly values: DrawValues;
+  readonly scope: Scope;
+  /** The parameters alone. */
+  readonly own: Scope;
+}
 
 /** One kind of answer: how it is read, checked, and what the expected one is. One file per kind. */
 export interface AnswerKind<Kind extends Part['kind']> {
@@ -15,9 +29,9 @@ export interface AnswerKind<Kind extends Part['kind']> {
    * Reads the answer and refuses what cannot be checked, before it counts as an attempt.
    * @throws Problem with the position in the typed text.
    */
-  read(part: OfKind<Part, Kind>, values: DrawValues, answer: OfKind<Answer, Kind>): void;
+  read(part: OfKind<Part, Kind>, model: Model, answer: OfKind<Answer, Kind>): void;
   /** The verdict on an answer that `read` accepts. */
-  check(part: OfKind<Part, Kind>, values: DrawValues, answer: OfKind<Answer, Kind>): Verdict;
-  /** The expected answer as LaTeX or words; null when any answer that holds all nails is right. */
-  solution(part: OfKind<Part, Kind>, values: DrawValues): string | null;
+  check(part: OfKind<Part, Kind>, model: Model, answer: OfKind<Answer, Kind>): Verdict;
+  /** The expected answer in words, or as LaTeX for a transfer function; null when many are right. */
+  solution(part: OfKind<Part, Kind>, model: Model): string | null;
 }

@@ -1,13 +1,9 @@
 import { Problem } from '../../expression/problem.js';
 import { parse } from '../../expression/parse.js';
-import type { DrawValues, NumberPart } from '../../exercise/document.js';
-import { bindingsOf } from '../../exercise/draw.js';
-import { fractionOf, lowestTerms } from '../../rational/fraction.js';
+import type { NumberPart } from '../../exercise/parts.js';
+import { type Scope, numberFrom } from '../../formula/evaluate.js';
 import { rationalToNumber } from '../../rational/number.js';
-import { coefficient, degree } from '../../rational/polynomial.js';
-import { measuresOf } from '../../response/measures.js';
-import { systemOf } from '../../system/system.js';
-import { quantities } from '../quantities/index.js';
+import { constantOf, transferFrom } from '../../system/transferAlgebra.js';
 import { verdictOf } from '../verdictOf.js';
 import { formatNumber, withUnit } from '../words.js';
 import type { AnswerKind } from './kind.js';
@@ -19,47 +15,47 @@ import type { AnswerKind } from './kind.js';
 export function numberFromText(text: string, unit: string): number {
   const bare = unit && text.trimEnd().endsWith(unit) ? text.trimEnd().slice(0, -unit.length) : text;
   const tree = parse(bare);
-  const value = lowestTerms(fractionOf(tree));
-  if (degree(value.numerator) > 0 || degree(value.denominator) > 0) {
-    throw new Problem('notANumber', 'A number is asked for, without s.', tree.at);
-  }
-  return rationalToNumber(coefficient(value.numerator, 0));
+  const exact = constantOf(transferFrom(tree, new Map()));
+  if (!exact) throw new Problem('notANumber', 'A number is asked for, without s.', tree.at);
+  return rationalToNumber(exact);
 }
 
 /** The number expected of a part. @throws Problem when the model does not have it. */
-export function expectedNumber(part: NumberPart, values: DrawValues): number {
-  const system = systemOf(fractionOf(part.system, bindingsOf(values)));
-  const expected = quantities[part.quantity].read(measuresOf(system));
-  if (expected === null) {
-    const why = system.stable ? 'this response has none' : 'the system is unstable';
-    throw new Problem('exercise', `${quantities[part.quantity].label}: ${why}.`);
-  }
+export function expectedNumber(part: Pick<NumberPart, 'formula'>, scope: Scope): number {
+  const expected = numberFrom(part.formula, scope);
+  if (!Number.isFinite(expected)) throw new Problem('exercise', 'The expected number is infinite.');
   return expected;
 }
+
+/** How far an answer may be off. */
+export const allowedFor = (part: NumberPart, expected: number): number =>
+  part.toleranceAbsolute ?? Math.max((part.tolerancePercent / 100) * Math.abs(expected), 1e-9);
 
 export const number: AnswerKind<'number'> = {
   kind: 'number',
   fromText: (_part, text) => ({ kind: 'number', text }),
-  read(part, _values, answer) {
-    numberFromText(answer.text, quantities[part.quantity].unit);
+  read(part, _model, answer) {
+    numberFromText(answer.text, part.unit);
   },
-  check(part, values, answer) {
-    const { label, short, unit } = quantities[part.quantity];
+  check(part, { scope }, answer) {
+    const { title: label, unit } = part;
     const measured = numberFromText(answer.text, unit);
-    const expected = expectedNumber(part, values);
-    const allowed = Math.max((part.tolerancePercent / 100) * Math.abs(expected), 1e-9);
+    const expected = expectedNumber(part, scope);
+    const allowed = allowedFor(part, expected);
     const off = Math.abs(measured - expected);
     const met = off <= allowed * (1 + 1e-9);
     const close = Math.abs(off - allowed) <= 0.01 * Math.abs(expected) && off > 0.5 * allowed;
-    const yours = `${short} ${withUnit(measured, unit)}`;
+    const within =
+      part.toleranceAbsolute === undefined
+        ? `within ${formatNumber(part.tolerancePercent)} %`
+        : `within ${withUnit(part.toleranceAbsolute, unit)}`;
+    const yours = withUnit(measured, unit);
     const words = met
-      ? `${yours}: right, within ${formatNumber(part.tolerancePercent)} %.`
-      : `${yours}: too ${measured > expected ? 'high' : 'low'}; within ${formatNumber(part.tolerancePercent)} % counts.`;
+      ? `${yours}: right, ${within}.`
+      : `${yours}: too ${measured > expected ? 'high' : 'low'}; ${within} counts.`;
     const points = met ? part.points : 0;
     const item = { id: part.id, label, unit, measured, limit: null, relation: 'equal' as const };
     return verdictOf([{ ...item, met, close, points, outOf: part.points, words }], words);
   },
-  solution(part, values) {
-    return withUnit(expectedNumber(part, values), quantities[part.quantity].unit);
-  },
+  solution: (part, { scope }) => withUnit(expectedNumber(part, scope), part.unit),
 };

@@ -1,10 +1,13 @@
+import { parse } from '../../expression/parse.js';
 import { Problem } from '../../expression/problem.js';
-import { bindingsOf } from '../../exercise/draw.js';
-import { fractionToLatex } from '../../system/latex.js';
-import { type Fraction, fractionOf, isProper, isSameFraction } from '../../rational/fraction.js';
+import { delayedToLatex } from '../../exercise/studentView.js';
+import { type Scope, systemFrom } from '../../formula/evaluate.js';
+import { type Fraction, isProper, isSameFraction } from '../../rational/fraction.js';
 import { curveDistance } from '../../response/curve.js';
 import { stepResponse } from '../../response/step.js';
 import { coefficientsOf, systemOf } from '../../system/system.js';
+import { type Transfer, asDelayedFraction } from '../../system/transfer.js';
+import { transferFrom } from '../../system/transferAlgebra.js';
 import { verdictOf } from '../verdictOf.js';
 import { listOf } from '../words.js';
 import type { AnswerKind } from './kind.js';
@@ -49,23 +52,41 @@ export function compareFractions(answer: Fraction, expected: Fraction, tolerance
 const powerName = (power: number): string =>
   power === 0 ? 'the constant term' : power === 1 ? 'the term in s' : `the term in s^${power}`;
 
+/** The fraction of a transfer function, refused when dead time is inside a loop; and its dead time in seconds. */
+function plain(transfer: Transfer): { fraction: Fraction; deadTime: number } {
+  return asDelayedFraction(transfer, 'This comparison');
+}
+
+/** What a student typed. @throws Problem with the position of the mistake, and for more zeros than poles. */
+export function typedTransfer(text: string, own: Scope): Transfer {
+  const transfer = transferFrom(parse(text), own.names);
+  if (!isProper(plain(transfer).fraction)) {
+    throw new Problem(
+      'improper',
+      'This has more zeros than poles: above the line stands a higher power of s than below.',
+    );
+  }
+  return transfer;
+}
+
+/** Compares dead time and coefficients. */
+export function compareTransfers(answer: Transfer, expected: Transfer, tolerance: number): Comparison {
+  const [got, want] = [plain(answer), plain(expected)];
+  const found = compareFractions(got.fraction, want.fraction, tolerance);
+  if (Math.abs(got.deadTime - want.deadTime) <= tolerance * want.deadTime * (1 + 1e-9)) return found;
+  return { differences: [...found.differences, 'the dead time'], onlyGain: false };
+}
+
 export const transferFunction: AnswerKind<'transferFunction'> = {
   kind: 'transferFunction',
   fromText: (_part, text) => ({ kind: 'transferFunction', text }),
-  read(_part, values, answer) {
-    const fraction = fractionOf(answer.text, bindingsOf(values));
-    if (!isProper(fraction)) {
-      throw new Problem(
-        'improper',
-        'This has more zeros than poles: above the line stands a higher power of s than below.',
-      );
-    }
+  read(_part, { own }, answer) {
+    typedTransfer(answer.text, own);
   },
-  check(part, values, answer) {
-    const bindings = bindingsOf(values);
-    const got = fractionOf(answer.text, bindings);
-    const want = fractionOf(part.expected, bindings);
-    const { differences, onlyGain } = compareFractions(got, want, part.tolerancePercent / 100);
+  check(part, { scope, own }, answer) {
+    const got = typedTransfer(answer.text, own);
+    const want = systemFrom(part.expected, scope);
+    const { differences, onlyGain } = compareTransfers(got, want, part.tolerancePercent / 100);
     const met = differences.length === 0;
     const words = met
       ? 'The transfer function is right.'
@@ -73,24 +94,16 @@ export const transferFunction: AnswerKind<'transferFunction'> = {
         ? 'Right up to a constant factor: the gain is not.'
         : `Not equal yet. With the highest power below the line scaled to 1, off: ${differences.join('; ')}.`;
     const item = { id: part.id, label: 'Transfer function', unit: '', measured: null, limit: null };
+    const points = met ? part.points : 0;
     return verdictOf(
-      [
-        {
-          ...item,
-          relation: 'equal',
-          met,
-          close: false,
-          points: met ? part.points : 0,
-          outOf: part.points,
-          words,
-        },
-      ],
+      [{ ...item, relation: 'equal', met, close: false, points, outOf: part.points, words }],
       words,
-      met ? {} : distanceBetween(got, want),
+      met ? {} : distanceBetween(plain(got).fraction, plain(want).fraction),
     );
   },
-  solution(part, values) {
-    return fractionToLatex(fractionOf(part.expected, bindingsOf(values)));
+  solution(part, { scope }) {
+    const { fraction, deadTime } = plain(systemFrom(part.expected, scope));
+    return delayedToLatex(fraction, deadTime);
   },
 };
 

@@ -1,0 +1,69 @@
+import { Problem } from '../../expression/problem.js';
+import type { ChoicePart } from '../../exercise/parts.js';
+import { insertValues } from '../../exercise/studentView.js';
+import { holds, readCondition } from '../../formula/condition.js';
+import type { Scope } from '../../formula/evaluate.js';
+import { verdictOf } from '../verdictOf.js';
+import { listOf } from '../words.js';
+import type { AnswerKind } from './kind.js';
+
+/** The options that are right with these numbers. @throws Problem when a condition cannot be worked out. */
+export function rightOptions({ options }: Pick<ChoicePart, 'options'>, scope: Scope): Set<string> {
+  const right = options.filter(({ right: when }) =>
+    typeof when === 'boolean' ? when : holds(readCondition(when), scope),
+  );
+  return new Set(right.map(({ id }) => id));
+}
+
+export const choice: AnswerKind<'choice'> = {
+  kind: 'choice',
+  fromText({ options }, text) {
+    const named = text
+      .split(/[,;]/)
+      .map((piece) => piece.trim().toLowerCase())
+      .filter(Boolean);
+    const chosen = named.map((name) => {
+      const found =
+        options.find(({ id }) => id === name) ?? (/^[a-h]$/.test(name) ? options[name.charCodeAt(0) - 97] : undefined);
+      if (!found) throw new Problem('exercise', `There is no option “${name}”.`);
+      return found.id;
+    });
+    return { kind: 'choice', chosen };
+  },
+  read({ options, several }, _model, { chosen }) {
+    if (chosen.length === 0 && !several) throw new Problem('empty', 'Choose one first.');
+    if (chosen.length > 1 && !several) throw new Problem('exercise', 'Only one can be chosen.');
+    const unknown = chosen.find((id) => !options.some((option) => option.id === id));
+    if (unknown !== undefined) throw new Problem('exercise', `There is no option “${unknown}”.`);
+  },
+  check(part, { values, scope }, { chosen }) {
+    const right = rightOptions(part, scope);
+    const marked = part.several ? part.options : part.options.filter(({ id }) => chosen.includes(id));
+    const share = part.points / marked.length;
+    const items = marked.map(({ id, text, remark }) => {
+      const met = right.has(id) === chosen.includes(id);
+      const label = insertValues(text, values, scope);
+      const why = remark && !met ? ` ${insertValues(remark, values, scope)}` : '';
+      const words = met
+        ? 'Right.'
+        : `${chosen.includes(id) ? 'Chosen, but not right.' : 'Right, but not chosen.'}${why}`;
+      return {
+        ...{ id, label, unit: '', measured: null, limit: null, relation: 'equal' as const },
+        ...{ met, close: false, points: met ? share : 0, outOf: share, words },
+      };
+    });
+    const missed = items.filter(({ met }) => !met);
+    const words =
+      missed.length === 0
+        ? 'That is right.'
+        : part.several
+          ? `${items.length - missed.length} of ${items.length} are right.`
+          : missed[0]!.words;
+    return verdictOf(items, words, {}, part.marking === 'allOrNothing');
+  },
+  solution(part, { values, scope }) {
+    const right = rightOptions(part, scope);
+    const texts = part.options.filter(({ id }) => right.has(id)).map(({ text }) => insertValues(text, values, scope));
+    return texts.length === 0 ? 'None of them.' : listOf(texts);
+  },
+};

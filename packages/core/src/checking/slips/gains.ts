@@ -1,0 +1,118 @@
+import { Problem } from '../../expression/problem.js';
+import type { Answer, Settings } from '../../exercise/answer.js';
+import type { GainsPart } from '../../exercise/parts.js';
+import { gainsOf, openGains } from '../../loop/controller.js';
+import type { ControlLoop } from '../../loop/controlLoop.js';
+import { loopModelOf } from '../answers/gains.js';
+import type { Model } from '../answers/kind.js';
+import type { Verdict } from '../verdict.js';
+import { secondOrderPromise } from './rule.js';
+import { type Slip, type WrongAnswer, onlyOne } from './slip.js';
+
+type Check = (answer: Answer) => Verdict;
+
+const swapped = { id: 'swapped', words: 'With Ki and Kd exchanged all nails hold: they look swapped.' };
+const timesForGains = {
+  id: 'timesForGains',
+  words: 'Read as Ti and Td all nails hold: Ki and Kd of the parallel form are asked for.',
+};
+const gainsForTimes = {
+  id: 'gainsForTimes',
+  words: 'Read as Ki and Kd all nails hold: Ti and Td are asked for.',
+};
+const noIntegral = { id: 'noIntegral', words: 'The offset stays because nothing integrates.' };
+const onlyByRule = {
+  id: 'onlyByRule',
+  words: 'By the second-order rule this would hold; the response itself does not follow the rule.',
+};
+const hiddenMode = {
+  id: 'hiddenMode',
+  words: 'The controller cancels an unstable pole of the plant; it stays in the loop and grows.',
+};
+
+/** What a set of gains goes wrong by, if exactly one usual slip fits. */
+export function slipOfGains(part: GainsPart, model: Model, settings: Settings, check: Check): Slip | undefined {
+  const holds = (other: Settings | undefined): boolean => other !== undefined && attempted(check, other)?.met === true;
+  const loop = loopModelOf(part, model).loopWith(settings);
+  if (!loop.stable && !loop.hasDeadTime && loop.subject().system!.stable) return hiddenMode;
+  const parallel = part.controller.form === 'parallel';
+  const other = parallel ? timesForGains : gainsForTimes;
+  const exchanged = [
+    ...(holds(exchange(part, settings)) ? [swapped] : []),
+    ...(holds(converted(part, settings, parallel ? 'gains' : 'times')) ? [other] : []),
+  ];
+  if (exchanged.length > 0) return onlyOne(exchanged);
+  if (!loop.stable) return undefined;
+  const verdict = check({ kind: 'gains', gains: settings });
+  const missed = part.nails.filter((nail) => verdict.items.some(({ id, met }) => id === nail.id && !met));
+  const fitting: Slip[] = [];
+  if (lacksIntegral(loop) && missed.some(isAboutRest)) fitting.push(noIntegral);
+  const others = missed.filter((nail) => !isAboutRest(nail));
+  if (others.length > 0 && others.every((nail) => promisedByRule(nail, loop))) fitting.push(onlyByRule);
+  return fitting.length === 1 ? fitting[0] : undefined;
+}
+
+/** What a correct set of gains becomes by the usual slips. */
+export function wrongGains(part: GainsPart, right: Settings): WrongAnswer[] {
+  const answers: [Slip, Settings | undefined][] = [
+    [swapped, exchange(part, right)],
+    part.controller.form === 'parallel'
+      ? [timesForGains, converted(part, right, 'times')]
+      : [gainsForTimes, converted(part, right, 'gains')],
+    [noIntegral, withoutIntegral(part, right)],
+  ];
+  return answers.flatMap(([slip, settings]) =>
+    settings ? [{ ...slip, answer: { kind: 'gains' as const, gains: settings } }] : [],
+  );
+}
+
+function attempted(check: Check, settings: Settings): Verdict | undefined {
+  try {
+    return check({ kind: 'gains', gains: settings });
+  } catch (error) {
+    if (error instanceof Problem) return undefined;
+    throw error;
+  }
+}
+
+const isSet = ({ controller }: GainsPart, ...names: string[]): boolean => {
+  const open = openGains(controller).map(({ name }) => name as string);
+  return names.every((name) => open.includes(name));
+};
+
+/** Ki and Kd exchanged. */
+function exchange(part: GainsPart, settings: Settings): Settings | undefined {
+  if (!isSet(part, 'Ki', 'Kd') || settings['Ki'] === settings['Kd']) return undefined;
+  return { ...settings, Ki: settings['Kd']!, Kd: settings['Ki']! };
+}
+
+/** Times as gains, Ki = Kp/Ti and Kd = Kp·Td, or gains as times, whatever names they stand under. */
+function converted({ controller }: GainsPart, settings: Settings, to: 'gains' | 'times'): Settings | undefined {
+  const open = openGains(controller).map(({ name }) => name);
+  const numbers = new Map(open.map((name) => [name, Number((settings[name] ?? '').trim().replace('−', '-'))]));
+  const Kp = numbers.get('Kp');
+  // A derivative alone is taken for another too easily: only a set with an integral part tells the forms apart.
+  if (!Kp || !(numbers.has('Ki') || numbers.has('Ti')) || open.length < gainsOf(controller).length) return undefined;
+  const found = [...numbers].map(([name, value]): [string, number] => {
+    if (name === 'Ki' || name === 'Ti') return [name, Kp / value];
+    if (name === 'Kd' || name === 'Td') return [name, to === 'gains' ? Kp * value : value / Kp];
+    return [name, value];
+  });
+  if (found.some(([, value]) => !Number.isFinite(value))) return undefined;
+  return Object.fromEntries(found.map(([name, value]) => [name, String(Number(value.toPrecision(6)))]));
+}
+
+function withoutIntegral(part: GainsPart, settings: Settings): Settings | undefined {
+  return isSet(part, 'Ki') ? { ...settings, Ki: '0' } : undefined;
+}
+
+const aboutRest: ReadonlySet<string> = new Set(['stepError', 'rampError', 'parabolaError', 'finalValue']);
+const isAboutRest = (nail: GainsPart['nails'][number]): boolean => 'quantity' in nail && aboutRest.has(nail.quantity);
+const lacksIntegral = (loop: ControlLoop): boolean => loop.gains.Ki.numerator === 0n && loop.steadyState.type === 0;
+
+function promisedByRule(nail: GainsPart['nails'][number], loop: ControlLoop): boolean {
+  if (!('quantity' in nail) || (nail.signal ?? 'y') !== 'y' || (nail.input ?? 'r') !== 'r') return false;
+  const promised = secondOrderPromise(nail.quantity, loop);
+  if (promised === null) return false;
+  return nail.relation === 'atMost' ? promised <= nail.limit : promised >= nail.limit;
+}

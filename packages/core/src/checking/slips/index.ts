@@ -1,0 +1,31 @@
+import type { Answer } from '../../exercise/answer.js';
+import type { Part } from '../../exercise/parts.js';
+import type { Model } from '../answers/kind.js';
+import type { RecognisedSlip, Verdict } from '../verdict.js';
+import { slipOfGains } from './gains.js';
+import { slipOfNumber } from './number.js';
+import { slipOfTransfer } from './transferFunction.js';
+
+/**
+ * The usual slip that a wrong answer shows, generated from the part's own model; undefined when none or more than one
+ * fits.
+ * @param check the verdict on another answer, for slips that are seen by undoing them
+ */
+export function recogniseSlip(
+  part: Part,
+  model: Model,
+  answer: Answer,
+  check: (answer: Answer) => Verdict,
+): RecognisedSlip | undefined {
+  const slip = find();
+  return slip && { id: slip.id, words: slip.words };
+
+  function find(): RecognisedSlip | undefined {
+    if (part.kind === 'transferFunction' && answer.kind === 'transferFunction') {
+      return slipOfTransfer(part, model, answer.text);
+    }
+    if (part.kind === 'number' && answer.kind === 'number') return slipOfNumber(part, model, answer.text);
+    if (part.kind === 'gains' && answer.kind === 'gains') return slipOfGains(part, model, answer.gains, check);
+    return undefined;
+  }
+}

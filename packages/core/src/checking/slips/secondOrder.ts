@@ -1,0 +1,62 @@
+import { rationalFromNumber } from '../../rational/number.js';
+import { degree, polynomialOf } from '../../rational/polynomial.js';
+import { coefficientsOf } from '../../system/system.js';
+import { type Transfer, delayed, withDeadTime } from '../../system/transfer.js';
+import type { TransferSlip } from './slip.js';
+
+/** Gain, damping ratio and natural frequency (rad/s) of a system K·ωn²/(s² + 2ζωn·s + ωn²). */
+export interface SecondOrder {
+  readonly gain: number;
+  readonly dampingRatio: number;
+  readonly naturalFrequency: number;
+}
+
+/** The standard second-order form of a system; null when it is none. */
+export function secondOrderOf(transfer: Transfer): SecondOrder | null {
+  const plain = withDeadTime(transfer);
+  if (plain?.deadTime.numerator !== 0n || degree(plain.fraction.denominator) > 6) return null;
+  const { numerator, denominator } = coefficientsOf(plain.fraction);
+  if (numerator.length !== 1 || denominator.length !== 3) return null;
+  const [, middle, last] = denominator as [number, number, number];
+  if (!(last > 0) || numerator[0] === 0) return null;
+  const naturalFrequency = Math.sqrt(last);
+  return { gain: numerator[0]! / last, dampingRatio: middle / (2 * naturalFrequency), naturalFrequency };
+}
+
+/** What people make of a second-order system when they write it down wrongly. */
+export function secondOrderSlips({ gain: K, dampingRatio: zeta, naturalFrequency: w }: SecondOrder): TransferSlip[] {
+  const of = (above: number, ...below: number[]): Transfer =>
+    delayed({
+      numerator: polynomialOf([rationalFromNumber(above)]),
+      denominator: polynomialOf(below.map(rationalFromNumber)),
+    });
+  const middle = 2 * zeta * w;
+  const slip = (id: string, words: string, ...transfers: Transfer[]): TransferSlip[] =>
+    transfers.map((transfer) => ({ id, words, transfer }));
+  return [
+    ...slip(
+      'frequencyNotSquared',
+      'It looks as if ωn stands where ωn² belongs.',
+      of(K * w, 1, middle, w),
+      of(K * w, 1, middle, w * w),
+      of(K * w * w, 1, middle, w),
+    ),
+    ...slip('twoMissing', 'It looks as if the factor 2 of 2ζωn is missing.', of(K * w * w, 1, zeta * w, w * w)),
+    ...slip(
+      'unitNumerator',
+      'The numerator is 1, so the gain at rest is not that of the system.',
+      of(1, 1, middle, w * w),
+    ),
+    ...slip('gainMissing', 'It looks as if the gain K is missing.', of(w * w, 1, middle, w * w)),
+    ...slip('squareMissingAbove', 'It looks as if ωn² is missing above the line.', of(K, 1, middle, w * w)),
+    ...(zeta > 0
+      ? slip(
+          'timeConstant',
+          'It looks as if τ was taken for 1/(ζωn); it is 1/ωn.',
+          of(K * (w / zeta) ** 2, 1, 2 * w, (w / zeta) ** 2),
+        )
+      : []),
+    ...slip('negativeDamping', 'The sign of the damping term is turned round.', of(K * w * w, 1, -middle, w * w)),
+    ...slip('reversed', 'It looks as if the coefficients stand in reversed order.', of(K * w * w, w * w, middle, 1)),
+  ];
+}

@@ -1,0 +1,29 @@
+import type { Answer } from '../../exercise/answer.js';
+import type { Transfer } from '../../system/transfer.js';
+
+/** A usual way of going wrong: what was done, as the sentence that a verdict says. */
+export interface Slip {
+  readonly id: string;
+  readonly words: string;
+}
+
+/** A slip with the transfer function that it leads to. */
+export interface TransferSlip extends Slip {
+  readonly transfer: Transfer;
+}
+
+/** A slip with the number that it leads to. */
+export interface NumberSlip extends Slip {
+  readonly value: number;
+}
+
+/** A slip with the answer that it leads to, for the table of usual wrong answers. */
+export interface WrongAnswer extends Slip {
+  readonly answer: Answer;
+}
+
+/** The one slip that fits; undefined when none does, or when different ones fit equally. */
+export function onlyOne<Found extends Slip>(found: readonly Found[]): Found | undefined {
+  const [first] = found;
+  return first && found.every(({ id }) => id === first.id) ? first : undefined;
+}

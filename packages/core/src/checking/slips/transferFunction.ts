@@ -1,0 +1,163 @@
+import { parse } from '../../expression/parse.js';
+import { Problem } from '../../expression/problem.js';
+import { type Tree, namesIn } from '../../expression/tree.js';
+import type { TransferFunctionPart } from '../../exercise/parts.js';
+import { flowOf, textOf } from '../../exercise/systems.js';
+import { type Scope, parseFormula, systemFrom } from '../../formula/evaluate.js';
+import { lowestTerms } from '../../rational/fraction.js';
+import { type Polynomial, degree, isZero, one, polynomial } from '../../rational/polynomial.js';
+import { type Transfer, delayed, withDeadTime } from '../../system/transfer.js';
+import { transferFrom } from '../../system/transferAlgebra.js';
+import { compareTransfers } from '../answers/transferFunction.js';
+import type { Model } from '../answers/kind.js';
+import { loopSlips } from './loops.js';
+import { secondOrderOf, secondOrderSlips } from './secondOrder.js';
+import { type Slip, type TransferSlip, type WrongAnswer, onlyOne } from './slip.js';
+
+const least = 1e-6;
+
+/** What an answer goes wrong by, if exactly one usual slip leads to it. */
+export function slipOfTransfer(part: TransferFunctionPart, model: Model, text: string): Slip | undefined {
+  const answer = transferFrom(parse(text), model.own.names);
+  const tolerance = Math.max(part.tolerancePercent / 100, least);
+  const fitting = transferSlips(part, model).filter(
+    ({ transfer }) => differences(answer, transfer, tolerance).length === 0,
+  );
+  if (fitting.length > 0) return onlyOne(fitting);
+  const off = differences(answer, systemFrom(part.expected, model.scope), tolerance);
+  const alone = off.length === 1 && /^(numerator|denominator), [^,]*$/.test(off[0]!) && !off[0]!.includes(' and ');
+  return alone ? { id: 'oneCoefficient', words: 'Only one coefficient is off; look for a typing mistake.' } : undefined;
+}
+
+/** Every usual slip that leads to a wrong transfer function here. */
+export function transferSlips(part: TransferFunctionPart, model: Model): TransferSlip[] {
+  const { scope } = model;
+  const expected = systemFrom(part.expected, scope);
+  const tree = parseFormula(part.expected);
+  const tolerance = Math.max(part.tolerancePercent / 100, least);
+  const candidates = [
+    ...loopSlips(tree).flatMap(({ tree: wrong, ...slip }) => evaluated(slip, wrong, scope)),
+    ...systemSlips(tree, model),
+    ...wholeSlips(expected),
+    ...signalSlips(tree, model),
+  ];
+  return candidates.filter(({ transfer }) => differences(transfer, expected, tolerance).length > 0);
+}
+
+/** Slips as answers that could have been typed. */
+export function wrongTransfers(part: TransferFunctionPart, model: Model): WrongAnswer[] {
+  return transferSlips(part, model).flatMap(({ transfer, id, words }) => {
+    const typed = typedText(transfer);
+    return typed === undefined ? [] : [{ id, words, answer: { kind: 'transferFunction', text: typed } as const }];
+  });
+}
+
+function typedText(transfer: Transfer): string | undefined {
+  const plain = withDeadTime(transfer);
+  if (!plain || degree(plain.fraction.numerator) > degree(plain.fraction.denominator)) return undefined;
+  return textOf(transfer);
+}
+
+function differences(answer: Transfer, expected: Transfer, tolerance: number): readonly string[] {
+  try {
+    return compareTransfers(answer, expected, tolerance).differences;
+  } catch (error) {
+    if (error instanceof Problem) return ['not comparable'];
+    throw error;
+  }
+}
+
+function evaluated(slip: Slip, tree: Tree, scope: Scope): TransferSlip[] {
+  try {
+    return [{ ...slip, transfer: systemFrom(tree, scope) }];
+  } catch (error) {
+    if (error instanceof Problem) return [];
+    throw error;
+  }
+}
+
+/** Second-order slips in one of the systems that the formula uses, or in the whole. */
+function systemSlips(tree: Tree, { scope, systems }: Model): TransferSlip[] {
+  const used = new Set(namesIn(tree));
+  const inSystems = systems.flatMap(({ name }) => {
+    const known = used.has(name) ? scope.names.get(name) : undefined;
+    const standard = known && secondOrderOf(known);
+    if (!standard) return [];
+    return secondOrderSlips(standard).flatMap(({ transfer, ...slip }) =>
+      evaluated(slip, tree, { ...scope, names: new Map(scope.names).set(name, transfer) }),
+    );
+  });
+  const whole = secondOrderOf(systemFrom(tree, scope));
+  return whole && tree.kind !== 'name' ? [...inSystems, ...secondOrderSlips(whole)] : inSystems;
+}
+
+function wholeSlips(expected: Transfer): TransferSlip[] {
+  const plain = withDeadTime(expected);
+  if (!plain) return [];
+  const { numerator, denominator } = lowestTerms(plain.fraction);
+  if (isZero(numerator)) return [];
+  const of = (above: Polynomial, below: Polynomial): Transfer =>
+    delayed({ numerator: above, denominator: below }, plain.deadTime);
+  const standard = secondOrderOf(expected) !== null;
+  return [
+    {
+      id: 'swapped',
+      words: 'It looks as if numerator and denominator were swapped.',
+      transfer: of(denominator, numerator),
+    },
+    ...(standard || degree(denominator) === 0
+      ? []
+      : [
+          {
+            id: 'reversed',
+            words: 'It looks as if the coefficients stand in reversed order.',
+            transfer: of(reversed(numerator), reversed(denominator)),
+          },
+          {
+            id: 'unitNumerator',
+            words: 'The numerator is 1, so the gain at rest is not that of the system.',
+            transfer: of(one, denominator),
+          },
+        ]),
+    ...(plain.deadTime.numerator === 0n
+      ? []
+      : [
+          {
+            id: 'deadTimeMissing',
+            words: 'It looks as if the dead time was forgotten.',
+            transfer: delayed(plain.fraction),
+          },
+        ]),
+  ];
+}
+
+const reversed = (p: Polynomial): Polynomial => polynomial([...p.integers].reverse(), p.denominator);
+
+/** Another signal or another input of a model in equations than the one asked for. */
+function signalSlips(tree: Tree, { scope, systems }: Model): TransferSlip[] {
+  if (tree.kind !== 'quotient' || tree.left.kind !== 'name' || tree.right.kind !== 'name') return [];
+  const [to, from] = [tree.left.name, tree.right.name];
+  const form = systems.map((system) => system.form).find((entry) => entry.kind === 'equations');
+  if (!form || !scope.between || scope.names.has(to)) return [];
+  const flow = flowOf(form, scope);
+  const names = new Set(form.text.match(/\p{L}[\p{L}\p{Nd}_]*/gu) ?? []);
+  return [...names].flatMap((name): TransferSlip[] => {
+    const slips: TransferSlip[] = [];
+    const output = name === to || name === from ? undefined : attempt(() => flow(from, name));
+    if (output) slips.push({ id: `output-${name}`, words: `This leads to ${name}, not to ${to}.`, transfer: output });
+    const input = name === from || name === to ? undefined : attempt(() => flow(name, to));
+    if (input)
+      slips.push({ id: `input-${name}`, words: `This starts from ${name}, not from ${from}.`, transfer: input });
+    return slips;
+  });
+}
+
+function attempt(work: () => Transfer | undefined): Transfer | undefined {
+  try {
+    const found = work();
+    return found && !isZero(withDeadTime(found)?.fraction.numerator ?? one) ? found : undefined;
+  } catch (error) {
+    if (error instanceof Problem) return undefined;
+    throw error;
+  }
+}

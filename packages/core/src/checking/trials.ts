@@ -1,0 +1,160 @@
+import { Problem } from '../expression/problem.js';
+import type { InputSignal } from '../exercise/given.js';
+import { inputFrom } from '../exercise/inputs.js';
+import { figureCurves } from '../exercise/figure.js';
+import type { CorridorNail, CurvePart, GainsPart, Part } from '../exercise/parts.js';
+import { studentPart, targetOf } from '../exercise/studentView.js';
+import { holds, readCondition } from '../formula/condition.js';
+import { systemFrom } from '../formula/evaluate.js';
+import { gainsOf, openGains, startOf } from '../loop/controller.js';
+import { isProper } from '../rational/fraction.js';
+import { asDelayedFraction } from '../system/transfer.js';
+import { curveMotion, refuseTakenNames } from './answers/curve.js';
+import { expectedNumber } from './answers/number.js';
+import { checkLoop, loopModelOf } from './answers/gains.js';
+import { rightOptions } from './answers/choice.js';
+import { expectedTrends } from './answers/trend.js';
+import type { Model } from './answers/kind.js';
+
+/** Something that a student's work would run, and the field that is to blame when it fails. */
+export interface Trial {
+  readonly field: string;
+  readonly run: () => void;
+}
+
+/** Everything that working on a part and checking it would run, the likeliest culprits first. */
+export function trialsOf(part: Part, model: Model): Trial[] {
+  const figure: Trial[] = (part.figure?.curves ?? []).map((curve, k) => ({
+    field: `figure/curves/${k}`,
+    run: () => {
+      if (curve.system === undefined && curve.series === undefined) {
+        throw new Problem('exercise', 'This curve needs a system or a table.');
+      }
+      figureCurves({ ...part.figure!, curves: [curve] }, model.scope, model.series);
+    },
+  }));
+  const seen: Trial = {
+    field: 'prompt',
+    run: () => void studentPart({ ...model, attempts: 1 }, part, model.values, model.scope),
+  };
+  return [...figure, ...ownTrials(part, model), seen];
+}
+
+function ownTrials(part: Part, model: Model): Trial[] {
+  const { scope } = model;
+  switch (part.kind) {
+    case 'transferFunction':
+      return [{ field: 'expected', run: () => refuseImproper(part.expected, model) }];
+    case 'number':
+      return [{ field: 'formula', run: () => void expectedNumber(part, scope) }];
+    case 'gains':
+      return loopTrials(part, model);
+    case 'choice':
+      return [
+        ...part.options.map(({ right }, k) => ({
+          field: `options/${k}`,
+          run: () => void (typeof right === 'string' && holds(readCondition(right), scope)),
+        })),
+        {
+          field: 'options',
+          run: () => {
+            const count = rightOptions(part, scope).size;
+            if (!part.several && count !== 1) {
+              throw new Problem('exercise', `${count === 0 ? 'No option is' : `${count} options are`} right.`);
+            }
+          },
+        },
+      ];
+    case 'trend':
+      return [{ field: 'rows', run: () => void expectedTrends(part, model) }];
+    case 'curve':
+      return curveTrials(part, model);
+  }
+}
+
+function refuseImproper(formula: string, { scope }: Model): void {
+  if (!isProper(asDelayedFraction(systemFrom(formula, scope), 'The comparison').fraction)) {
+    throw new Problem('improper', 'This system has more zeros than poles.');
+  }
+}
+
+function loopTrials(part: GainsPart, model: Model): Trial[] {
+  const { controller, limits, sensor } = part;
+  const wanted = gainsOf(controller);
+  const names = controller.gains.map(({ name }) => name);
+  return [
+    { field: 'plant', run: () => refuseImproper(part.plant, model) },
+    ...(sensor === undefined ? [] : [{ field: 'sensor', run: () => void systemFrom(sensor, model.scope) }]),
+    {
+      field: 'controller',
+      run: () => {
+        if (wanted.length !== names.length || wanted.some((name) => !names.includes(name))) {
+          throw new Problem('exercise', `This controller has the gains ${wanted.join(', ')}, each once.`);
+        }
+        const open = openGains(controller);
+        if (open.length === 0) throw new Problem('exercise', 'At least one gain is left to the student.');
+        for (const { name, low, high, start } of open) {
+          if ((low !== undefined && start < low) || (high !== undefined && start > high)) {
+            throw new Problem('exercise', `${name} starts outside its range.`);
+          }
+        }
+        loopModelOf(part, model).loopWith(startOf(controller));
+      },
+    },
+    { field: 'input', run: () => refuseInput(part.input, model, limits !== undefined) },
+    { field: 'disturbance', run: () => refuseInput(part.disturbance, model, limits !== undefined) },
+    {
+      field: 'limits',
+      run: () => {
+        if (!limits) return;
+        if (sensor !== undefined) throw new Problem('exercise', 'With limits of the effort, the feedback is direct.');
+        if (part.nails.some((nail) => 'quantity' in nail && nail.quantity.startsWith('integral'))) {
+          throw new Problem('exercise', 'Integrals of the error are not worked out for loops with limits.');
+        }
+        if (controller.terms.includes('D') && controller.filterTime === undefined) {
+          throw new Problem('exercise', 'With limits of the effort, the derivative needs a filter time.');
+        }
+      },
+    },
+    ...part.nails.flatMap((nail, k) =>
+      'corridor' in nail ? [{ field: `nails/${k}`, run: () => refuseCorridor(nail) }] : [],
+    ),
+    {
+      field: 'nails',
+      run: () => {
+        const loop = loopModelOf(part, model);
+        checkLoop(part, loop, loop.loopWith(startOf(controller)));
+      },
+    },
+  ];
+}
+
+function refuseInput(input: InputSignal | undefined, model: Model, limited: boolean): void {
+  if (!input) return;
+  if (input.kind === 'initial') throw new Problem('exercise', 'Initial conditions are for figures and curves.');
+  if (limited && (input.kind === 'impulse' || (input.kind === 'levels' && input.from !== 0))) {
+    throw new Problem('exercise', 'With limits of the effort, the input starts from 0 and is no impulse.');
+  }
+  inputFrom(input, model.series);
+}
+
+function refuseCorridor({ corridor }: CorridorNail): void {
+  corridor.forEach(({ time, low, high }, k) => {
+    if (k > 0 && !(time > corridor[k - 1]!.time)) throw new Problem('exercise', 'The times of a corridor must rise.');
+    if (low !== null && high !== null && low >= high) {
+      throw new Problem('exercise', `At ${time} s the corridor’s lower bound is not below its upper.`);
+    }
+  });
+  const bounded = (side: 'low' | 'high'): boolean =>
+    corridor.some((corner, k) => k > 0 && corner[side] !== null && corridor[k - 1]![side] !== null);
+  if (!bounded('low') && !bounded('high')) throw new Problem('exercise', 'A corridor needs a bound over some time.');
+}
+
+function curveTrials(part: CurvePart, model: Model): Trial[] {
+  const settings = Object.fromEntries(part.knobs.map(({ symbol, start }) => [symbol, String(start)]));
+  return [
+    { field: 'knobs', run: () => refuseTakenNames(part, model.scope) },
+    { field: 'target', run: () => void targetOf(part, model.scope, model.series) },
+    { field: 'model', run: () => void curveMotion(part, model.scope, settings, model.series).at(part.horizon) },
+  ];
+}

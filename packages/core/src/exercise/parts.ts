@@ -1,0 +1,227 @@
+import Type, { type Static } from 'typebox';
+import { quantityNames } from '../quantity/names.js';
+import { InputSignal, closed, finite, formula, id, symbol, text } from './given.js';
+
+/** What an exercise asks, kind by kind. */
+
+const points = Type.Number({ minimum: 0, maximum: 100 });
+const tolerancePercent = Type.Number({ minimum: 0, maximum: 20 });
+const horizon = Type.Number({ exclusiveMinimum: 0, maximum: 1e6, description: 'Time shown, in seconds.' });
+const marking = Type.Optional(
+  Type.Enum(['shares', 'allOrNothing'], { description: 'Points for what holds, the default, or only for everything.' }),
+);
+
+/** Curves beside a part: step responses of systems, or measured data. */
+export const Figure = Type.Object(
+  {
+    horizon,
+    input: Type.Optional(InputSignal),
+    curves: Type.Array(
+      Type.Object(
+        {
+          label: text(40, 1),
+          system: Type.Optional(formula),
+          series: Type.Optional(id),
+          afterwards: Type.Boolean({ description: 'Shown once the answer is handed in: predict, then see.' }),
+        },
+        closed,
+      ),
+      { minItems: 1, maxItems: 6 },
+    ),
+  },
+  closed,
+);
+export type Figure = Static<typeof Figure>;
+
+const heading = { id, title: text(60, 1), prompt: text(2000), figure: Type.Optional(Figure) };
+
+export const TransferFunctionPart = Type.Object(
+  { ...heading, kind: Type.Literal('transferFunction'), points, expected: formula, tolerancePercent },
+  closed,
+);
+export type TransferFunctionPart = Static<typeof TransferFunctionPart>;
+
+export const NumberPart = Type.Object(
+  {
+    ...heading,
+    kind: Type.Literal('number'),
+    points,
+    formula,
+    unit: text(12),
+    tolerancePercent,
+    toleranceAbsolute: Type.Optional(Type.Number({ minimum: 0, maximum: 1e9 })),
+  },
+  closed,
+);
+export type NumberPart = Static<typeof NumberPart>;
+
+/** Which signal of the loop a nail is about, and which input moves it. */
+export const signalNames = ['y', 'e', 'u'] as const;
+export type SignalName = (typeof signalNames)[number];
+
+export const MeasureNail = Type.Object(
+  {
+    id,
+    quantity: Type.Enum([...quantityNames]),
+    signal: Type.Optional(Type.Enum([...signalNames], { description: 'Output y (unless given), error e, effort u.' })),
+    input: Type.Optional(Type.Enum(['r', 'd'], { description: 'Reference r (unless given), disturbance d.' })),
+    relation: Type.Union([Type.Literal('atMost'), Type.Literal('atLeast')]),
+    limit: finite,
+    points,
+  },
+  closed,
+);
+export type MeasureNail = Static<typeof MeasureNail>;
+
+export const CorridorNail = Type.Object(
+  {
+    id,
+    corridor: Type.Array(
+      Type.Object(
+        {
+          time: Type.Number({ minimum: 0, maximum: 1e6 }),
+          low: Type.Union([finite, Type.Null()]),
+          high: Type.Union([finite, Type.Null()]),
+        },
+        closed,
+      ),
+      { minItems: 2, maxItems: 20, description: 'Bounds of y at rising times, straight lines between; null for none.' },
+    ),
+    points,
+  },
+  closed,
+);
+export type CorridorNail = Static<typeof CorridorNail>;
+
+export const Nail = Type.Union([MeasureNail, CorridorNail]);
+export type Nail = Static<typeof Nail>;
+
+const positive = Type.Number({ exclusiveMinimum: 0, maximum: 1e6 });
+const ladder = {
+  start: finite,
+  fine: positive,
+  coarse: positive,
+  low: Type.Optional(finite),
+  high: Type.Optional(finite),
+};
+
+export const gainNames = ['Kp', 'Ki', 'Kd', 'Ti', 'Td'] as const;
+export type GainName = (typeof gainNames)[number];
+const gainName = Type.Enum([...gainNames]);
+
+/** A gain that the student sets, or one that is given. */
+export const ControllerGain = Type.Union([
+  Type.Object({ name: gainName, ...ladder }, closed),
+  Type.Object({ name: gainName, value: formula }, closed),
+]);
+export type ControllerGain = Static<typeof ControllerGain>;
+
+export const Controller = Type.Object(
+  {
+    terms: Type.Enum(['P', 'PI', 'PD', 'PID']),
+    form: Type.Enum(['parallel', 'ideal', 'series'], {
+      description: 'Kp + Ki/s + Kd s; Kp(1 + 1/(Ti s) + Td s); Kp(1 + 1/(Ti s))(1 + Td s).',
+    }),
+    filterTime: Type.Optional(formula),
+    gains: Type.Array(ControllerGain, { minItems: 1, maxItems: 3 }),
+  },
+  closed,
+);
+export type Controller = Static<typeof Controller>;
+
+export const ActuatorLimits = Type.Object(
+  {
+    low: formula,
+    high: formula,
+    trackingTime: Type.Optional(formula),
+  },
+  { ...closed, description: 'Limits of the effort; with a tracking time the integrator does not wind up.' },
+);
+
+export const GainsPart = Type.Object(
+  {
+    ...heading,
+    kind: Type.Literal('gains'),
+    plant: formula,
+    sensor: Type.Optional(formula),
+    limits: Type.Optional(ActuatorLimits),
+    controller: Controller,
+    output: text(60, 1),
+    effort: Type.Optional(text(60, 1)),
+    input: Type.Optional(InputSignal),
+    disturbance: Type.Optional(InputSignal),
+    horizon,
+    views: Type.Array(Type.Enum(['effort', 'plane']), { maxItems: 2, uniqueItems: true }),
+    tunedStart: Type.Optional(Type.Boolean()),
+    nails: Type.Array(Nail, { minItems: 1, maxItems: 12 }),
+    marking,
+  },
+  closed,
+);
+export type GainsPart = Static<typeof GainsPart>;
+
+export const ChoicePart = Type.Object(
+  {
+    ...heading,
+    kind: Type.Literal('choice'),
+    points,
+    several: Type.Boolean({ description: 'Whether several options can be right.' }),
+    options: Type.Array(
+      Type.Object(
+        {
+          id,
+          text: text(400, 1),
+          right: Type.Union([Type.Boolean(), text(500, 1)], {
+            description: 'Yes, no, or a condition on the student’s numbers.',
+          }),
+          remark: Type.Optional(text(400)),
+        },
+        closed,
+      ),
+      { minItems: 2, maxItems: 8 },
+    ),
+    marking,
+  },
+  closed,
+);
+export type ChoicePart = Static<typeof ChoicePart>;
+
+export const TrendPart = Type.Object(
+  {
+    ...heading,
+    kind: Type.Literal('trend'),
+    points,
+    changes: Type.Array(
+      Type.Object(
+        { id, label: text(40, 1), symbol, factor: Type.Number({ minimum: 0.01, maximum: 100 }) },
+        { ...closed, description: 'A parameter that is multiplied by a factor.' },
+      ),
+      { minItems: 1, maxItems: 4 },
+    ),
+    rows: Type.Array(Type.Object({ id, label: text(40, 1), formula }, closed), { minItems: 1, maxItems: 6 }),
+    samePercent: Type.Number({ minimum: 0, maximum: 50, description: 'A smaller change counts as none.' }),
+    marking,
+  },
+  closed,
+);
+export type TrendPart = Static<typeof TrendPart>;
+
+export const CurvePart = Type.Object(
+  {
+    ...heading,
+    kind: Type.Literal('curve'),
+    points,
+    model: formula,
+    knobs: Type.Array(Type.Object({ symbol, unit: text(12), ...ladder }, closed), { minItems: 1, maxItems: 5 }),
+    target: Type.Union([Type.Object({ series: id }, closed), Type.Object({ system: formula }, closed)]),
+    input: Type.Optional(InputSignal),
+    output: text(60, 1),
+    horizon,
+    misfitPercent: Type.Number({ exclusiveMinimum: 0, maximum: 50 }),
+  },
+  closed,
+);
+export type CurvePart = Static<typeof CurvePart>;
+
+export const Part = Type.Union([TransferFunctionPart, NumberPart, GainsPart, ChoicePart, TrendPart, CurvePart]);
+export type Part = Static<typeof Part>;

@@ -1,0 +1,110 @@
+import { readEquations, splitEquations } from '../diagram/equations.js';
+import { signalFlow, transferBetween } from '../diagram/reduce.js';
+import { Problem } from '../expression/problem.js';
+import type { Tree } from '../expression/tree.js';
+import { type Scope, numberFrom, parseFormula, systemFrom } from '../formula/evaluate.js';
+import { rationalToNumber } from '../rational/number.js';
+import { fractionToText } from '../system/text.js';
+import { fractionOfStates, stateSpaceOf } from '../system/stateSpace.js';
+import { type Transfer, delayed, transferFromSymbolic, withDeadTime } from '../system/transfer.js';
+import type { SystemForm } from './given.js';
+
+type FormOf<Kind extends SystemForm['kind']> = Extract<SystemForm, { kind: Kind }>;
+type Written = Exclude<SystemForm, { kind: 'states' | 'equations' }>;
+
+const inside = (text: string): string => `(${text})`;
+
+/** The form written out as one formula. @throws Problem when a field is missing. */
+export function formulaOfForm(form: Written): string {
+  switch (form.kind) {
+    case 'expression':
+      return form.text;
+    case 'coefficients': {
+      const delay = form.deadTime === undefined ? '' : `*exp(-(${form.deadTime})*s)`;
+      return `${polynomialText(form.numerator)}/${polynomialText(form.denominator)}${delay}`;
+    }
+    case 'zerosPoles':
+      return `${inside(form.gain)}*${rootsText(form.zeros)}/${rootsText(form.poles)}`;
+    case 'secondOrder':
+      return secondOrderText(form);
+  }
+}
+
+function polynomialText(coefficients: readonly string[]): string {
+  const highest = coefficients.length - 1;
+  return inside(coefficients.map((c, k) => `${inside(c)}*s^${highest - k}`).join(' + '));
+}
+
+function rootsText(places: FormOf<'zerosPoles'>['zeros']): string {
+  const factors = places.map(({ re, im }) => {
+    const linear = `(s - (${re}))`;
+    return im === undefined || im.trim() === '0' ? linear : `(${linear}^2 + (${im})^2)`;
+  });
+  return factors.length === 0 ? '1' : inside(factors.join('*'));
+}
+
+function secondOrderText({ gain, dampingRatio, naturalFrequency, timeConstant }: FormOf<'secondOrder'>): string {
+  if (naturalFrequency !== undefined) {
+    const w = inside(naturalFrequency);
+    return `${inside(gain)}*${w}^2/(s^2 + 2*${inside(dampingRatio)}*${w}*s + ${w}^2)`;
+  }
+  if (timeConstant === undefined) {
+    throw new Problem('exercise', 'A second-order system needs its natural frequency or its time constant.');
+  }
+  const tau = inside(timeConstant);
+  return `${inside(gain)}/(${tau}^2*s^2 + 2*${inside(dampingRatio)}*${tau}*s + 1)`;
+}
+
+/** The transfer function of a form with the names' values. @throws Problem where a formula or matrix cannot be used. */
+export function systemOfForm(form: SystemForm, scope: Scope): Transfer {
+  if (form.kind === 'equations') return flowOf(form, scope)(form.from, form.to)!;
+  if (form.kind !== 'states') return systemFrom(formulaOfForm(form), scope);
+  const numbers = (rows: readonly (readonly string[])[]): number[][] =>
+    rows.map((row) => row.map((entry) => numberFrom(entry, scope)));
+  const [a, b, c, d] = [form.a, form.b, form.c, form.d].map(numbers) as [
+    number[][],
+    number[][],
+    number[][],
+    number[][],
+  ];
+  return delayed(fractionOfStates(stateSpaceOf({ a, b, c, d })));
+}
+
+/** Transfer functions between signals of a model in equations; undefined for names that are no signals. */
+export function flowOf(form: FormOf<'equations'>, scope: Scope): (from: string, to: string) => Transfer | undefined {
+  const { equations, where } = splitEquations(form.text);
+  const known = Object.fromEntries([...scope.names].map(([name, value]) => [name, textOf(value)]));
+  const bound = Object.fromEntries(
+    Object.entries({ ...known, ...where }).filter(([name]) => mentions(form.text, name)),
+  );
+  const diagram = readEquations(equations, bound, [form.from]);
+  const flow = signalFlow(diagram);
+  const names = new Set([...diagram.signals, ...diagram.inputs]);
+  return (from, to) => {
+    if (!names.has(from) || !names.has(to)) return undefined;
+    return transferFromSymbolic(transferBetween(flow, from, to), flow.field.deadTimes);
+  };
+}
+
+const mentions = (text: string, name: string): boolean =>
+  new RegExp(`(?<![\\p{L}\\p{Nd}_])${name}(?![\\p{L}\\p{Nd}_])`, 'u').test(text);
+
+/** A transfer function as text that can be typed again. @throws Problem `deadTime` when dead time is inside a loop. */
+export function textOf(transfer: Transfer): string {
+  const plain = withDeadTime(transfer);
+  if (!plain) throw new Problem('deadTime', 'A loop with dead time inside cannot be written as one fraction here.');
+  const fraction = `(${fractionToText(plain.fraction)})`;
+  if (plain.deadTime.numerator === 0n) return fraction;
+  return `${fraction}*exp(-(${plain.deadTime.numerator}/${plain.deadTime.denominator})*s)`;
+}
+
+/** The tree of a form, for following what a mistake in it leads to; null for matrices and equations. */
+export function treeOfForm(form: SystemForm): Tree | null {
+  return form.kind === 'states' || form.kind === 'equations' ? null : parseFormula(formulaOfForm(form));
+}
+
+/** A dead time in seconds, of a factor; zero for none. */
+export const deadTimeOf = (transfer: Transfer): number => {
+  const plain = withDeadTime(transfer);
+  return plain ? rationalToNumber(plain.deadTime) : 0;
+};

@@ -1,0 +1,43 @@
+type Fields = Record<string, unknown>;
+
+/**
+ * A document of an earlier format in the present one; any other value as it is, for the schema to judge. Format 1 knew
+ * parts with one quantity of one system, and gains in parallel form only.
+ */
+export function upgraded(document: unknown): unknown {
+  if (typeof document !== 'object' || document === null || (document as Fields)['format'] !== 1) return document;
+  const old = document as Fields & { parts: Fields[] };
+  return {
+    ...old,
+    format: 2,
+    systems: [],
+    guards: [],
+    series: [],
+    pictures: [],
+    shows: { measured: true, slip: true },
+    late: null,
+    parts: old.parts.map(upgradedPart),
+  };
+}
+
+const units: Record<string, string> = { overshootPercent: '%', riseTime: 's', settlingTime: 's', peakTime: 's' };
+
+function upgradedPart(part: Fields): Fields {
+  if (part['kind'] === 'number') {
+    const { quantity, system, ...rest } = part as Fields & { quantity: string; system: string };
+    const formula = quantity === 'stepError' ? `abs(1 - finalValue(${system}))` : `${quantity}(${system})`;
+    return { ...rest, formula, unit: units[quantity] ?? '' };
+  }
+  if (part['kind'] === 'gains') {
+    const { form, start, rungs, ...rest } = part as Fields & {
+      form: string;
+      start: Record<string, number>;
+      rungs: Record<string, { fine: number; coarse: number }>;
+    };
+    const gains = ['Kp', 'Ki', 'Kd']
+      .filter((name) => rungs[name])
+      .map((name) => ({ name, start: start[name] ?? 0, ...rungs[name] }));
+    return { ...rest, views: [], controller: { terms: form, form: 'parallel', gains } };
+  }
+  return part;
+}

@@ -1,0 +1,235 @@
+import { Problem } from '../expression/problem.js';
+import type { Settings } from '../exercise/answer.js';
+import type { InputSignal, Series } from '../exercise/given.js';
+import { inputFrom, unitStep } from '../exercise/inputs.js';
+import type { GainsPart, SignalName } from '../exercise/parts.js';
+import { type Scope, numberFrom, systemFrom } from '../formula/evaluate.js';
+import type { Subject } from '../quantity/subject.js';
+import { rational, rationalFromNumber, rationalToNumber } from '../rational/number.js';
+import { constant, multiply } from '../rational/polynomial.js';
+import type { Input } from '../response/input.js';
+import { largestOfMotion } from '../response/integrals.js';
+import { type LimitedSignals, limitedLoop } from '../response/limitedLoop.js';
+import { type Measures, measuresOfMotion, noMeasures } from '../response/measures.js';
+import type { Motion } from '../response/motion.js';
+import { respond } from '../response/respond.js';
+import { Superposition } from '../response/superposition.js';
+import { type Transfer, asDelayedFraction, highestDegree } from '../system/transfer.js';
+import { constantTransfer } from '../system/transferAlgebra.js';
+import { ControlLoop, type InputName } from './controlLoop.js';
+import { controllerFrom } from './controller.js';
+
+/** What a gains part says of its loop. */
+export type GivenLoop = Pick<
+  GainsPart,
+  'plant' | 'sensor' | 'limits' | 'controller' | 'input' | 'disturbance' | 'horizon'
+>;
+
+interface Limits {
+  readonly low: number;
+  readonly high: number;
+  readonly trackingTime: number | null;
+}
+
+const unity = constantTransfer(rational(1n));
+
+/** The loop of a gains part with one student's numbers, waiting for gains. */
+export class LoopModel {
+  readonly plant: Transfer;
+  readonly sensor: Transfer;
+  readonly limits: Limits | null;
+
+  /** @throws Problem when plant, sensor or limits cannot be worked out. */
+  constructor(
+    readonly given: GivenLoop,
+    private readonly scope: Scope,
+    private readonly series: readonly Series[] = [],
+  ) {
+    this.plant = systemFrom(given.plant, scope);
+    this.sensor = given.sensor === undefined ? unity : systemFrom(given.sensor, scope);
+    this.limits = given.limits ? limitsFrom(given.limits, scope) : null;
+  }
+
+  /** The loop with a student's settings. @throws Problem as `controllerFrom` and `ControlLoop`. */
+  loopWith(settings: Settings): ControlLoop {
+    return new ControlLoop(this, controllerFrom(this.given.controller, settings, this.scope));
+  }
+
+  /** Height of the reference step that nails are measured on; 1 for other references. */
+  get height(): number {
+    const { input } = this.given;
+    return input?.kind === 'levels' ? input.to - input.from : 1;
+  }
+
+  /**
+   * What a nail about a signal is read from. Measured on a step of the reference by its own height, or of the
+   * disturbance by its height.
+   */
+  subject(loop: ControlLoop, signal: SignalName = 'y', input: InputName = 'r'): Subject {
+    const driving = input === 'r' ? this.height : stepHeight(this.given.disturbance);
+    if (this.limits) return new LimitedSubject(loop, this.limitedStep(loop, input, driving), signal);
+    const subject = loop.subject(signal, input);
+    return driving === 1 ? subject : new ScaledSubject(subject, driving);
+  }
+
+  /** The output on the step of the reference that nails are measured on. */
+  stepOutput(loop: ControlLoop): Motion {
+    const subject = this.subject(loop);
+    if (subject.motion) return subject.motion;
+    const unit = loop.subject().stepMotion ?? respond(loop.transfer('y', 'r'));
+    return this.height === 1 ? unit : new Superposition([{ motion: unit, factor: this.height, from: 0 }]);
+  }
+
+  /** Output, error and effort as the bench draws them; null for a signal that starts with an impulse. */
+  signals(loop: ControlLoop): Record<SignalName, Motion | null> {
+    const reference = inputFrom(this.given.input ?? unitStep, this.series);
+    const disturbance = this.given.disturbance && inputFrom(this.given.disturbance, this.series);
+    if (this.limits) {
+      const { output, error, effort } = this.limited(loop, reference, disturbance);
+      return { y: output, e: error, u: effort };
+    }
+    const motion = (signal: SignalName): Motion | null => {
+      const of = loop.transfer(signal, 'r');
+      if (highestDegree(of.numerator) > highestDegree(of.denominator)) return null;
+      const plain = isUnitStep(this.given.input) ? loop.subject(signal).stepMotion : undefined;
+      const first = plain ?? respond(of, reference);
+      if (!disturbance) return first;
+      const second = respond(loop.transfer(signal, 'd'), disturbance);
+      return new Superposition([
+        { motion: first, factor: 1, from: 0 },
+        { motion: second, factor: 1, from: 0 },
+      ]);
+    };
+    return { y: motion('y'), e: motion('e'), u: motion('u') };
+  }
+
+  private limitedStep(loop: ControlLoop, input: InputName, height: number): LimitedSignals {
+    const step: Input = { kind: 'step', amplitude: height };
+    const still: Input = { kind: 'step', amplitude: 0 };
+    return input === 'r' ? this.limited(loop, step, undefined) : this.limited(loop, still, step);
+  }
+
+  private limited(loop: ControlLoop, reference: Input, disturbance: Input | undefined): LimitedSignals {
+    const { fraction, deadTime } = asDelayedFraction(this.plant, 'A loop with limits');
+    const [Kp, Ki, Kd, filterTime] = [loop.gains.Kp, loop.gains.Ki, loop.gains.Kd, loop.gains.filterTime].map(
+      rationalToNumber,
+    ) as [number, number, number, number];
+    const { low, high, trackingTime } = this.limits!;
+    return limitedLoop({
+      plant: fraction,
+      deadTime,
+      controller: { Kp, Ki, Kd, filterTime, limits: { low, high }, trackingTime },
+      reference,
+      ...(disturbance ? { disturbance } : {}),
+      horizon: this.given.horizon,
+    });
+  }
+}
+
+function limitsFrom(limits: NonNullable<GivenLoop['limits']>, scope: Scope): Limits {
+  const trackingTime = limits.trackingTime === undefined ? null : numberFrom(limits.trackingTime, scope);
+  const [low, high] = [numberFrom(limits.low, scope), numberFrom(limits.high, scope)];
+  if (!(low < high)) throw new Problem('exercise', 'The lower limit of the effort must lie below the upper.');
+  if (trackingTime !== null && !(trackingTime > 0)) {
+    throw new Problem('exercise', 'The tracking time of the integrator must be more than 0.');
+  }
+  return { low, high, trackingTime };
+}
+
+const isUnitStep = (input: InputSignal | undefined): boolean =>
+  !input || (input.kind === 'levels' && input.from === 0 && input.to === 1 && input.at === 0);
+
+const stepHeight = (input: InputSignal | undefined): number => (input?.kind === 'levels' ? input.to - input.from : 1);
+
+/** A linear loop's signal after a step that is not 1 high: levels grow with it, times and per cents stay. */
+class ScaledSubject implements Subject {
+  readonly measures: Measures;
+
+  constructor(
+    private readonly of: Subject,
+    private readonly height: number,
+  ) {
+    const { measures } = of;
+    const scaled = (value: number | null): number | null => (value === null ? null : value * height);
+    this.measures = { ...measures, finalValue: scaled(measures.finalValue), peakValue: scaled(measures.peakValue) };
+  }
+
+  get stable() {
+    return this.of.stable;
+  }
+
+  get transfer(): Transfer {
+    const { numerator, denominator } = this.of.transfer;
+    const factor = constant(rationalFromNumber(this.height));
+    return {
+      numerator: numerator.map((term) => ({ ...term, polynomial: multiply(term.polynomial, factor) })),
+      denominator,
+    };
+  }
+
+  get largest() {
+    return this.of.largest === null ? null : Math.abs(this.of.largest * this.height);
+  }
+
+  get slowest() {
+    return this.of.slowest;
+  }
+
+  get open() {
+    return this.of.open;
+  }
+
+  get margins() {
+    return this.of.margins;
+  }
+
+  get steadyState() {
+    return this.of.steadyState;
+  }
+}
+
+const signalOf = { y: 'output', e: 'error', u: 'effort' } as const;
+
+/** A signal of a loop with limits: measured on its own motion; poles and margins are those of the loop without limits. */
+class LimitedSubject implements Subject {
+  readonly stable: boolean;
+  readonly motion: Motion;
+  readonly measures: Measures;
+  private readonly settled: { readonly motion: Motion; readonly finalValue: number } | null;
+
+  constructor(
+    private readonly loop: ControlLoop,
+    signals: LimitedSignals,
+    private readonly signal: SignalName,
+  ) {
+    this.motion = signals[signalOf[signal]];
+    this.settled = (loop.stable ? signals.settled() : null)?.[signalOf[signal]] ?? null;
+    this.stable = this.settled !== null;
+    this.measures = this.settled ? measuresOfMotion(this.settled.motion, this.settled.finalValue) : noMeasures;
+  }
+
+  get transfer() {
+    return this.loop.transfer(this.signal, 'r');
+  }
+
+  get largest() {
+    if (!this.settled) return null;
+    return largestOfMotion(this.settled.motion, this.settled.finalValue);
+  }
+
+  get slowest() {
+    return this.loop.subject().slowest;
+  }
+
+  get open() {
+    return this.loop.open;
+  }
+
+  get margins() {
+    return this.loop.margins;
+  }
+
+  get steadyState() {
+    return this.loop.steadyState;
+  }
+}

@@ -1,0 +1,102 @@
+import { Problem, type Samples, formatNumber, parseFormula, toLatex } from '@nailset/core';
+import { useEffect, useMemo, useState } from 'react';
+import { ResponsePlot } from '../plot/ResponsePlot';
+import type { PlotCurve } from '../plot/curves';
+import { frameFor } from '../plot/frame';
+import { curveFrom } from '../plot/samples';
+import { Formula } from '../shared/Formula';
+import type { CurveOfPart, CurveResponse, curveResponses } from './curveResponse';
+import { knobsOf } from './knobs';
+import { Ladder } from './Ladder';
+import { TrailTable } from './TrailTable';
+import { useBenchKeys } from './useBenchKeys';
+import { useProbing } from './useProbing';
+import { type Work, type WorkAction, settingsOf } from './work';
+
+const stopAfter = 900;
+
+/** A model whose parameters are set until it follows a given curve. */
+export function CurveBench({
+  part,
+  reference,
+  work,
+  dispatch,
+  responses,
+  response,
+  keys,
+}: {
+  part: CurveOfPart;
+  reference: Samples;
+  work: Work;
+  dispatch: (action: WorkAction) => void;
+  responses: ReturnType<typeof curveResponses>;
+  response: CurveResponse;
+  keys: boolean;
+}) {
+  const answer = work.answers[part.id]!;
+  const settings = settingsOf(answer) ?? {};
+  const knobs = useMemo(() => knobsOf(part), [part]);
+  const trail = useMemo(() => work.trails[part.id] ?? [], [work.trails, part.id]);
+  const target = useMemo(() => curveFrom(part.target), [part.target]);
+  const input = useMemo(() => curveFrom(reference), [reference]);
+  const probing = useProbing();
+  const [frame, setFrame] = useState(() => frameFor(part.horizon, [target]));
+  const [item] = response.verdict.items;
+  const met = item!.met;
+  const fit = () => setFrame(frameFor(part.horizon, [target, response.curve]));
+
+  useEffect(() => {
+    const timer = setTimeout(() => dispatch({ do: 'stop', part: part.id, holding: met ? 1 : 0 }), stopAfter);
+    return () => clearTimeout(timer);
+  }, [answer, part.id, met, dispatch]);
+  useBenchKeys(keys, part.id, knobs, work, dispatch, { f: fit });
+
+  const stops = trail.flatMap((stop, index) => {
+    const found = responses(stop.gains);
+    return found instanceof Problem ? [] : [{ stop, index, found }];
+  });
+  const earlier = stops.filter(({ found }) => found !== response);
+  const curves: PlotCurve[] = [
+    { id: 'given', curve: target, look: 'given', label: part.target.label },
+    ...earlier
+      .filter(({ stop }) => stop.pinned)
+      .map(({ stop, index, found }) => ({
+        id: `pin-${index}`,
+        curve: found.curve,
+        look: 'second' as const,
+        label: stop.name ?? `stop ${index + 1}`,
+      })),
+    ...earlier
+      .slice(-2)
+      .map(({ index, found }) => ({ id: `ghost-${index}`, curve: found.curve, look: 'ghost' as const })),
+    { id: 'now', curve: response.curve, look: 'now', label: 'model' },
+  ];
+  return (
+    <div className="flex min-w-0 flex-col gap-4">
+      <ResponsePlot
+        title={part.output}
+        frame={frame}
+        curves={curves}
+        reference={input}
+        referenceName="input"
+        probing={probing}
+        onFit={fit}
+        summary={`${part.output}: the given curve and the model. ${response.verdict.words}`}
+        className="h-[clamp(220px,44vh,420px)]"
+      />
+      <Ladder part={part.id} knobs={knobs} settings={settings} chosen={work.chosen} dispatch={dispatch} />
+      <Formula latex={`\\displaystyle G(s)=${toLatex(parseFormula(part.model))}`} className="text-ink" />
+      <TrailTable
+        part={part.id}
+        knobs={knobs}
+        rows={stops.map(({ stop, index, found }) => ({
+          stop,
+          index,
+          current: found === response,
+          held: `${formatNumber(found.verdict.items[0]!.measured ?? Infinity)} %`,
+        }))}
+        dispatch={dispatch}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,64 @@
+import type { Samples, StudentFigure } from '@nailset/core';
+import { useMemo, useState } from 'react';
+import { ResponsePlot } from '../plot/ResponsePlot';
+import type { CurveLook, PlotCurve } from '../plot/curves';
+import { frameFor } from '../plot/frame';
+import { curveFrom } from '../plot/samples';
+
+const looks: readonly CurveLook[] = ['now', 'second', 'family', 'held', 'first', 'given'];
+
+/** The curves that go with a part; those to be predicted come once the answer is handed in. */
+export function FigurePlot({
+  figure,
+  revealed,
+  committed,
+}: {
+  figure: StudentFigure;
+  revealed: readonly Samples[];
+  /** Whether the answer was handed in, so that nothing more is to come. */
+  committed: boolean;
+}) {
+  const curves = useMemo(() => [...figure.curves, ...revealed].map(toPlot), [figure.curves, revealed]);
+  const input = useMemo(() => curveFrom(figure.input), [figure.input]);
+  const fitted = useMemo(() => {
+    // A curve that runs away does not shrink the others: it leaves the frame.
+    const tame = curves.filter(({ curve }) => curve.values.every((value) => Math.abs(value) < 20 * sizeOf(input)));
+    return frameFor(
+      figure.horizon,
+      (tame.length > 0 ? tame : curves).map(({ curve }) => curve),
+      [0, ...input.values],
+    );
+  }, [curves, figure.horizon, input]);
+  const [frame, setFrame] = useState(fitted);
+  const waiting = figure.afterwards > 0 && revealed.length === 0;
+  const labels = curves.map(({ label }) => label).join(', ');
+  return (
+    <div className="mt-6">
+      {(curves.length > 0 || !waiting) && (
+        <ResponsePlot
+          title="Responses"
+          frame={frame}
+          onFit={() => setFrame(fitted)}
+          curves={curves}
+          reference={input}
+          referenceName="input"
+          summary={`Responses over ${figure.horizon} s: ${labels}.`}
+          className="h-[300px]"
+        />
+      )}
+      {waiting && (
+        <p className="mt-3 grid min-h-28 place-items-center border border-dashed border-rule px-4 py-6 text-center text-slate">
+          {committed
+            ? 'The curves follow later.'
+            : 'Say first, then see: the curves follow your answer. There is one try.'}
+        </p>
+      )}
+    </div>
+  );
+}
+
+const sizeOf = ({ values }: { values: Float64Array }): number => Math.max(1, ...values.map(Math.abs));
+
+function toPlot(samples: Samples, k: number): PlotCurve {
+  return { id: `curve-${k}`, curve: curveFrom(samples), look: looks[k % looks.length]!, label: samples.label };
+}

@@ -1,0 +1,128 @@
+import type { Settings } from '@nailset/core';
+import { useEffect, useRef } from 'react';
+import { Formula } from '../shared/Formula';
+import type { Knob } from './knobs';
+import { type Work, type WorkAction, isDecimal } from './work';
+
+/** What the student sets, with fine and coarse rungs down and up, and typed entry. */
+export function Ladder({
+  part,
+  knobs,
+  settings,
+  chosen,
+  dispatch,
+}: {
+  part: string;
+  knobs: readonly Knob[];
+  settings: Settings;
+  chosen: string;
+  dispatch: (action: WorkAction) => void;
+}) {
+  const present = knobs.some(({ name }) => name === chosen) ? chosen : knobs[0]?.name;
+  return (
+    <div className="grid gap-x-3.5 gap-y-3 @min-[620px]:grid-flow-col @min-[620px]:auto-cols-fr">
+      {knobs.map((knob, index) => {
+        const { name, latex, unit, fine, coarse } = knob;
+        const text = settings[name] ?? '0';
+        const nudge = (by: number) => dispatch({ do: 'nudge', part, knob, by });
+        return (
+          <div
+            key={name}
+            role="group"
+            aria-label={`Gain ${name}`}
+            data-gain={name}
+            className={`border-t-2 pt-1 ${name === present ? 'border-petrol' : 'border-ink/60'}`}
+            onFocusCapture={() => name !== chosen && dispatch({ do: 'choose', knob: name })}
+          >
+            <div className="flex items-baseline justify-between text-note text-slate">
+              <span>
+                <Formula latex={latex} className="text-[16px] text-ink" /> {unit && `in ${unit}`}
+              </span>
+              <span>
+                {index + 1} · rung {fine} / {coarse}
+              </span>
+            </div>
+            <div className="mt-1 flex gap-1">
+              <Rung by={-coarse} onNudge={nudge} name={name} />
+              <Rung by={-fine} onNudge={nudge} name={name} />
+              <input
+                aria-label={`${name}, typed`}
+                aria-invalid={!isDecimal(text)}
+                inputMode="decimal"
+                value={text}
+                maxLength={40}
+                onChange={(event) => dispatch({ do: 'set', part, knob: name, text: event.target.value })}
+                className="w-0 min-w-10 flex-1 border-b border-ink bg-transparent text-center text-[18px] font-medium focus-visible:outline-1 aria-invalid:border-brick aria-invalid:text-brick"
+              />
+              <Rung by={fine} onNudge={nudge} name={name} />
+              <Rung by={coarse} onNudge={nudge} name={name} />
+            </div>
+          </div>
+        );
+      })}
+    </div>
+  );
+}
+
+const repeatAfter = 400;
+const repeatEvery = 90;
+
+/** One rung: a click is one step, holding repeats. */
+function Rung({ by, onNudge, name }: { by: number; onNudge: (by: number) => void; name: string }) {
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const repeated = useRef(false);
+  const nudge = useRef(onNudge);
+  useEffect(() => {
+    nudge.current = onNudge;
+  });
+  const release = () => clearTimeout(timer.current);
+  useEffect(() => release, []);
+  const again = () => {
+    repeated.current = true;
+    nudge.current(by);
+    timer.current = setTimeout(again, repeatEvery);
+  };
+  const size = String(Math.abs(by)).replace(/^0\./, '.');
+  return (
+    <button
+      type="button"
+      className="min-w-9 rounded-[3px] border border-rule bg-sheet px-1 py-1 text-note text-slate select-none hover:border-petrol hover:text-petrol active:bg-wash @max-[620px]:min-h-10 @max-[620px]:flex-1"
+      onPointerDown={() => {
+        repeated.current = false;
+        timer.current = setTimeout(again, repeatAfter);
+      }}
+      onPointerUp={release}
+      onPointerLeave={release}
+      onPointerCancel={release}
+      onClick={() => {
+        if (!repeated.current) onNudge(by);
+        repeated.current = false;
+      }}
+    >
+      <span aria-hidden="true">
+        {by < 0 ? '−' : '+'}
+        {size}
+      </span>
+      <span className="sr-only">
+        {name} {by < 0 ? 'down' : 'up'} by {Math.abs(by)}
+      </span>
+    </button>
+  );
+}
+
+/** Keys of the ladder: digits choose, ↑ ↓ fine, with Shift coarse. Gives back what to do, if anything. */
+export function ladderKey(
+  event: KeyboardEvent,
+  part: string,
+  knobs: readonly Knob[],
+  work: Work,
+): WorkAction | undefined {
+  const knob = knobs.find(({ name }) => name === work.chosen) ?? knobs[0];
+  if (!knob) return undefined;
+  const index = ['1', '2', '3', '4', '5'].indexOf(event.key);
+  if (index >= 0 && knobs[index]) return { do: 'choose', knob: knobs[index].name };
+  const up = event.key === 'ArrowUp';
+  if (!up && event.key !== 'ArrowDown') return undefined;
+  const size = event.shiftKey ? knob.coarse : knob.fine;
+  return { do: 'nudge', part, knob, by: up ? size : -size };
+}

@@ -1,0 +1,53 @@
+import { type Answer, Problem, type Series, type Settings, type StudentPart } from '@nailset/core';
+import { useMemo } from 'react';
+import { type CurveResponse, curveResponses } from './curveResponse';
+import { type LoopResponse, type LoopResponses, loopResponses, tryResponse } from './loopResponse';
+import { settingsOf } from './work';
+
+/** What a bench with a ladder shows right now; `response` is of the present settings or of the last that could be read. */
+export type Live = { readonly problem: Problem | undefined } & (
+  | { readonly kind: 'gains'; readonly responses: LoopResponses; readonly response: LoopResponse | undefined }
+  | {
+      readonly kind: 'curve';
+      readonly responses: ReturnType<typeof curveResponses>;
+      readonly response: CurveResponse | undefined;
+    }
+  | { readonly kind: 'none'; readonly response: undefined }
+);
+
+/** The responses of a part with a ladder; while a number is being typed and is none, the last response stays. */
+export function useLive(
+  part: StudentPart,
+  answer: Answer,
+  readable: Settings | undefined,
+  series: readonly Series[],
+): Live | undefined {
+  const prepared = useMemo(() => {
+    try {
+      if (part.kind === 'gains') {
+        const responses = loopResponses(part, noNames, series);
+        return { kind: 'gains' as const, responses, of: (settings: Settings) => tryResponse(responses, settings) };
+      }
+      if (part.kind === 'curve') {
+        const responses = curveResponses(part, series);
+        return { kind: 'curve' as const, responses, of: responses };
+      }
+      return undefined;
+    } catch (error) {
+      if (error instanceof Problem) return error;
+      throw error;
+    }
+  }, [part, series]);
+  const settings = settingsOf(answer);
+  if (!prepared || !settings) return undefined;
+  if (prepared instanceof Problem) return { kind: 'none', response: undefined, problem: prepared };
+  const found = prepared.of(settings);
+  const problem = found instanceof Problem ? found : undefined;
+  const shown = problem && readable ? prepared.of(readable) : found;
+  const response = shown instanceof Problem ? undefined : shown;
+  // The kind of the prepared responses is that of what they give.
+  return { kind: prepared.kind, responses: prepared.responses, response, problem } as Live;
+}
+
+/** Everything of a student’s loop comes with its numbers. */
+const noNames = { names: new Map() };

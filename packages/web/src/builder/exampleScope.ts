@@ -1,0 +1,21 @@
+import { type ExerciseDocument, Problem, type Scope, drawValues, parametersOf, scopeOf } from '@nailset/core';
+
+/** Values for showing what typed formulas mean: those of one imagined student, as far as the draft gives them. */
+export function exampleScope(document: ExerciseDocument): Scope {
+  const values = attempt(() => drawValues({ ...document, guards: [] }, 'sample 0')) ?? {};
+  // A system that cannot be worked out yet does not keep those above it from being used.
+  for (let count = document.systems.length; count > 0; count--) {
+    const scope = attempt(() => scopeOf({ systems: document.systems.slice(0, count) }, values));
+    if (scope) return scope;
+  }
+  return parametersOf(values);
+}
+
+function attempt<Of>(work: () => Of): Of | undefined {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof Problem) return undefined;
+    throw error;
+  }
+}

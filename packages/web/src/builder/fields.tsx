@@ -1,0 +1,171 @@
+import type { ReactNode } from 'react';
+import { DecimalField } from '../shared/DecimalField';
+import { Field } from '../shared/Field';
+
+/** Small inputs that the builder's columns share. */
+
+export function TextField({
+  label,
+  value,
+  maxLength,
+  onChange,
+  hint,
+  error,
+  rows,
+}: {
+  label: string;
+  value: string;
+  maxLength: number;
+  onChange: (value: string) => void;
+  hint?: string;
+  error?: string | undefined;
+  /** More than one line of text. */
+  rows?: number;
+}) {
+  const common = { className: 'input', maxLength, value };
+  return (
+    <Field label={label} {...(hint ? { hint } : {})} error={error}>
+      {(ids) =>
+        rows ? (
+          <textarea {...ids} {...common} rows={rows} onChange={(event) => onChange(event.target.value)} />
+        ) : (
+          <input {...ids} {...common} onChange={(event) => onChange(event.target.value)} />
+        )
+      }
+    </Field>
+  );
+}
+
+/** A text in a row of its own list, its name only for screen readers. */
+export function CellText({
+  label,
+  value,
+  maxLength,
+  onChange,
+  placeholder,
+  mono = false,
+}: {
+  label: string;
+  value: string;
+  maxLength: number;
+  onChange: (value: string) => void;
+  placeholder?: string;
+  mono?: boolean;
+}) {
+  return (
+    <input
+      aria-label={label}
+      className={`input px-1.5 py-1 text-[13px] ${mono ? 'font-mono' : ''}`}
+      maxLength={maxLength}
+      placeholder={placeholder}
+      value={value}
+      spellCheck={!mono}
+      onChange={(event) => onChange(event.target.value)}
+    />
+  );
+}
+
+export function NumberField({
+  label,
+  value,
+  unit,
+  min,
+  max = Infinity,
+  hint,
+  onChange,
+}: {
+  label: string;
+  value: number;
+  unit?: string;
+  min?: number;
+  max?: number;
+  hint?: string;
+  onChange: (value: number) => void;
+}) {
+  return (
+    <Field label={label} {...(hint ? { hint } : {})}>
+      {(ids) => (
+        <DecimalField
+          {...ids}
+          value={value}
+          {...(unit ? { unit } : {})}
+          {...(min === undefined ? {} : { min })}
+          onChange={(next) => onChange(Math.min(max, next))}
+        />
+      )}
+    </Field>
+  );
+}
+
+export function SelectField<Value extends string>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: Value;
+  options: Readonly<Record<Value, string>>;
+  onChange: (value: Value) => void;
+}) {
+  return (
+    <Field label={label}>
+      {(ids) => (
+        <select
+          {...ids}
+          className="input px-1.5"
+          value={value}
+          onChange={(event) => onChange(event.target.value as Value)}
+        >
+          {(Object.entries(options) as [Value, string][]).map(([name, words]) => (
+            <option key={name} value={name}>
+              {words}
+            </option>
+          ))}
+        </select>
+      )}
+    </Field>
+  );
+}
+
+export function CheckField({
+  label,
+  checked,
+  onChange,
+}: {
+  label: ReactNode;
+  checked: boolean;
+  onChange: (checked: boolean) => void;
+}) {
+  return (
+    <label className="flex items-baseline gap-2 text-[13px]">
+      <input
+        type="checkbox"
+        className="accent-petrol"
+        checked={checked}
+        onChange={(event) => onChange(event.target.checked)}
+      />
+      {label}
+    </label>
+  );
+}
+
+export function RemoveButton({ label, onClick }: { label: string; onClick: () => void }) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      className="text-slate hover:text-brick disabled:invisible"
+      onClick={onClick}
+    >
+      ×
+    </button>
+  );
+}
+
+/** The list with one entry changed. */
+export const changedAt = <Of,>(list: readonly Of[], index: number, change: Partial<Of>): Of[] =>
+  list.map((entry, k) => (k === index ? { ...entry, ...change } : entry));
+
+/** The list without one entry. */
+export const without = <Of,>(list: readonly Of[], index: number): Of[] => list.filter((_, k) => k !== index);

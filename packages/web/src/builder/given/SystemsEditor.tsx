@@ -1,0 +1,140 @@
+import {
+  type Finding,
+  type NamedSystem,
+  type Scope,
+  type SystemForm,
+  delayedToLatex,
+  factoredToLatex,
+  formatNumber,
+  formatPoint,
+  nameToLatex,
+  systemOf,
+  withDeadTime,
+  withUnit,
+} from '@nailset/core';
+import { useMemo } from 'react';
+import { Button } from '../../shared/Button';
+import { Formula } from '../../shared/Formula';
+import { CellText, RemoveButton, changedAt, without } from '../fields';
+import { FormEditor, formNames, freshForm } from './FormEditor';
+
+/** The systems of an exercise by name, each in the form in which it is written down, and shown back at once. */
+export function SystemsEditor({
+  systems,
+  scope,
+  findings,
+  disabled,
+  onChange,
+}: {
+  systems: readonly NamedSystem[];
+  scope: Scope;
+  findings: readonly Finding[];
+  disabled: boolean;
+  onChange: (systems: NamedSystem[]) => void;
+}) {
+  const add = () => {
+    const taken = systems.map(({ name }) => name);
+    const name = ['G', 'H', 'C', 'T', 'P', 'Q', 'W'].find((letter) => !taken.includes(letter)) ?? `G${taken.length}`;
+    onChange([...systems, { name, meaning: '', form: { kind: 'expression', text: '1/(s + 1)' } }]);
+  };
+  return (
+    <section aria-label="Systems">
+      <h3 className="label mb-1">Systems: names for formulas and statement</h3>
+      <ul className="grid gap-3">
+        {systems.map((system, index) => (
+          <li key={index} className="grid gap-1.5 border-t border-grid pt-2">
+            <div className="grid grid-cols-[52px_1fr_132px_14px] items-center gap-1.5">
+              <CellText
+                label={`Name of system ${index + 1}`}
+                mono
+                maxLength={16}
+                value={system.name}
+                onChange={(name) => name.trim() && onChange(changedAt(systems, index, { name: name.trim() }))}
+              />
+              <CellText
+                label={`${system.name}, meaning`}
+                placeholder="meaning"
+                maxLength={80}
+                value={system.meaning}
+                onChange={(meaning) => onChange(changedAt(systems, index, { meaning }))}
+              />
+              <select
+                aria-label={`${system.name}, form`}
+                className="input px-1 py-1 text-[13px]"
+                value={system.form.kind}
+                onChange={(event) => {
+                  const form = freshForm(event.target.value as SystemForm['kind']);
+                  onChange(changedAt(systems, index, { form }));
+                }}
+              >
+                {Object.entries(formNames).map(([kind, words]) => (
+                  <option key={kind} value={kind}>
+                    {words}
+                  </option>
+                ))}
+              </select>
+              {!disabled && (
+                <RemoveButton label={`Remove ${system.name}`} onClick={() => onChange(without(systems, index))} />
+              )}
+            </div>
+            <FormEditor
+              name={system.name}
+              form={system.form}
+              onChange={(form) => onChange(changedAt(systems, index, { form }))}
+            />
+            {findings
+              .filter(({ path }) => path === `systems/${index}` || path === `systems/${index}/name`)
+              .map(({ message }) => (
+                <p key={message} className="text-note text-brick">
+                  {message}
+                </p>
+              ))}
+            <Understood name={system.name} scope={scope} />
+          </li>
+        ))}
+      </ul>
+      {!disabled && systems.length < 8 && (
+        <Button look="quiet" className="mt-1" onClick={add}>
+          Add a system
+        </Button>
+      )}
+    </section>
+  );
+}
+
+/** What was understood: expanded, factored, gain at rest, poles with their damping. */
+function Understood({ name, scope }: { name: string; scope: Scope }) {
+  const transfer = scope.names.get(name);
+  const shown = useMemo(() => {
+    const plain = transfer && withDeadTime(transfer);
+    if (!plain) return undefined;
+    const deadTime = Number(plain.deadTime.numerator) / Number(plain.deadTime.denominator);
+    const expanded = delayedToLatex(plain.fraction, deadTime);
+    const factored = factoredToLatex(plain.fraction);
+    return { expanded, factored: factored === expanded ? '' : factored, system: systemOf(plain.fraction) };
+  }, [transfer]);
+  if (!transfer) return null;
+  if (!shown) return <p className="text-note text-slate">Dead time stands inside its loop.</p>;
+  const { system } = shown;
+  return (
+    <div className="grid gap-1 overflow-x-auto overflow-y-hidden pb-1 text-note text-slate">
+      <span className="text-ink">
+        <Formula latex={`\\displaystyle ${nameToLatex(name)}=${shown.expanded}`} />
+        {shown.factored && <Formula latex={`\\displaystyle \\;=\\;${shown.factored}`} />}
+      </span>
+      <span>
+        gain at rest {system.dcGain === null ? 'none' : formatNumber(system.dcGain)}
+        {system.poles
+          .filter((pole) => pole.im >= 0)
+          .map((pole, k) => (
+            <span key={k}>
+              {k === 0 ? '; poles ' : ', '}
+              {formatPoint(pole)}
+              {pole.im > 0 &&
+                ` (ζ ${formatNumber(pole.dampingRatio!)}, ωn ${withUnit(pole.naturalFrequency, 'rad/s')})`}
+            </span>
+          ))}
+      </span>
+    </div>
+  );
+}

@@ -1,0 +1,97 @@
+import type { ChoicePart } from '@nailset/core';
+import { Button } from '../../shared/Button';
+import { CellText, CheckField, NumberField, RemoveButton, SelectField, changedAt, without } from '../fields';
+import { freeId } from '../newExercise';
+import { type EditorProps, errorOf } from './editor';
+import { MarkingField } from './MarkingField';
+
+type Option = ChoicePart['options'][number];
+
+export function ChoiceEditor({ part, findings, onChange }: EditorProps<'choice'>) {
+  const set = (index: number, change: Partial<Option>) => onChange({ options: changedAt(part.options, index, change) });
+  const add = () => {
+    const taken = part.options.map(({ id }) => id);
+    const id = 'abcdefgh'.split('').find((letter) => !taken.includes(letter)) ?? freeId('option', taken);
+    onChange({ options: [...part.options, { id, text: 'Another option', right: false }] });
+  };
+  return (
+    <>
+      <section aria-label="Options" className="grid gap-2">
+        <h4 className="caption">Options</h4>
+        {part.options.map((option, index) => (
+          <div key={option.id} className="grid gap-1 border-t border-grid pt-2">
+            <div className="grid grid-cols-[1fr_14px] items-center gap-2">
+              <CellText
+                label={`Option ${index + 1}`}
+                value={option.text}
+                maxLength={400}
+                onChange={(text) => set(index, { text })}
+              />
+              {part.options.length > 2 && (
+                <RemoveButton
+                  label={`Remove option ${index + 1}`}
+                  onClick={() => onChange({ options: without(part.options, index) })}
+                />
+              )}
+            </div>
+            <RightField option={option} index={index} onChange={(right) => set(index, { right })} />
+            <CellText
+              label={`What option ${index + 1} is told when it is wrong`}
+              placeholder="remark when it is wrong (optional)"
+              value={option.remark ?? ''}
+              maxLength={400}
+              onChange={(remark) => set(index, { remark: remark || (undefined as never) })}
+            />
+            {errorOf(findings, `options/${index}`) && (
+              <p className="text-note text-brick">{errorOf(findings, `options/${index}`)}</p>
+            )}
+          </div>
+        ))}
+        {part.options.length < 8 && (
+          <Button look="quiet" className="justify-self-start" onClick={add}>
+            Add an option
+          </Button>
+        )}
+      </section>
+      <CheckField label="Several can be right" checked={part.several} onChange={(several) => onChange({ several })} />
+      <div className="grid grid-cols-2 gap-3">
+        <NumberField label="Points" min={0} max={100} value={part.points} onChange={(points) => onChange({ points })} />
+        {part.several && <MarkingField marking={part.marking} onChange={(marking) => onChange({ marking })} />}
+      </div>
+    </>
+  );
+}
+
+const ways = { yes: 'right', no: 'wrong', when: 'right when …' } as const;
+
+function RightField({
+  option: { right },
+  index,
+  onChange,
+}: {
+  option: Option;
+  index: number;
+  onChange: (right: Option['right']) => void;
+}) {
+  const way = typeof right === 'string' ? 'when' : right ? 'yes' : 'no';
+  return (
+    <div className="grid grid-cols-[110px_1fr] items-end gap-2">
+      <SelectField
+        label={`Option ${index + 1} is`}
+        value={way}
+        options={ways}
+        onChange={(next) => onChange(next === 'when' ? 'stable(G)' : next === 'yes')}
+      />
+      {typeof right === 'string' && (
+        <CellText
+          label={`Condition of option ${index + 1}`}
+          mono
+          value={right}
+          maxLength={500}
+          placeholder="for example overshootPercent(G) > 5"
+          onChange={(text) => text && onChange(text)}
+        />
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,227 @@
+import {
+  type CorridorNail,
+  type Finding,
+  type MeasureNail,
+  type Nail,
+  type QuantityName,
+  quantities,
+  quantityNames,
+} from '@nailset/core';
+import { Button } from '../../shared/Button';
+import { DecimalField } from '../../shared/DecimalField';
+import { RemoveButton, changedAt, without } from '../fields';
+import { freeId } from '../newExercise';
+
+const groups: [string, (name: QuantityName) => boolean][] = [
+  ['of the response', (name) => quantities[name].source === 'response'],
+  ['of the error', (name) => quantities[name].source === 'error'],
+  ['of the loop', (name) => quantities[name].source === 'loop'],
+  ['of the poles and frequencies', (name) => quantities[name].source === 'system'],
+];
+
+/** The specifications that an answer must hold. */
+export function NailsEditor({
+  nails,
+  findings,
+  onChange,
+}: {
+  nails: readonly Nail[];
+  findings: readonly Finding[];
+  onChange: (nails: Nail[]) => void;
+}) {
+  const id = (): string =>
+    freeId(
+      `nail-${nails.length + 1}`,
+      nails.map((nail) => nail.id),
+    );
+  const add = () => {
+    const taken = nails.flatMap((nail) => ('quantity' in nail ? [nail.quantity] : []));
+    const quantity = quantityNames.find((name) => !taken.includes(name)) ?? 'overshootPercent';
+    const { usualRelation: relation, usualLimit: limit } = quantities[quantity];
+    onChange([...nails, { id: id(), quantity, relation, limit, points: 1 }]);
+  };
+  const addCorridor = () =>
+    onChange([
+      ...nails,
+      {
+        id: id(),
+        corridor: [
+          { time: 0, low: null, high: 1.2 },
+          { time: 2, low: 0.9, high: 1.1 },
+          { time: 5, low: 0.95, high: 1.05 },
+        ],
+        points: 1,
+      },
+    ]);
+  return (
+    <section aria-label="Nails accepted">
+      <h4 className="caption mt-1 mb-1">Accepted: all of these nails</h4>
+      <ul>
+        {nails.map((nail, index) => {
+          const remove = nails.length > 1 ? () => onChange(without(nails, index)) : undefined;
+          const error = findings.find(({ path }) => path.endsWith(`/nails/${index}`))?.message;
+          return (
+            <li key={nail.id} className="border-t border-grid py-1">
+              {'corridor' in nail ? (
+                <CorridorRow
+                  nail={nail}
+                  onChange={(change) => onChange(changedAt<Nail>(nails, index, change))}
+                  onRemove={remove}
+                />
+              ) : (
+                <NailRow
+                  nail={nail}
+                  onChange={(change) => onChange(changedAt<Nail>(nails, index, change))}
+                  onRemove={remove}
+                />
+              )}
+              {error && <p className="text-note text-brick">{error}</p>}
+            </li>
+          );
+        })}
+      </ul>
+      {nails.length < 12 && (
+        <div className="mt-1 flex gap-4">
+          <Button look="quiet" onClick={add}>
+            Add a nail
+          </Button>
+          <Button look="quiet" onClick={addCorridor}>
+            Add a corridor
+          </Button>
+        </div>
+      )}
+    </section>
+  );
+}
+
+const signals = { 'y r': 'y', 'e r': 'e', 'u r': 'u', 'y d': 'y, load', 'e d': 'e, load', 'u d': 'u, load' } as const;
+
+function NailRow({
+  nail,
+  onChange,
+  onRemove,
+}: {
+  nail: MeasureNail;
+  onChange: (change: Partial<MeasureNail>) => void;
+  onRemove: (() => void) | undefined;
+}) {
+  const { label, unit, definition, source } = quantities[nail.quantity];
+  const pick = (quantity: QuantityName) => {
+    const { usualRelation: relation, usualLimit: limit } = quantities[quantity];
+    onChange({ quantity, relation, limit });
+  };
+  const hasSignal = source === 'response' || source === 'error';
+  const usual = source === 'error' ? 'e' : 'y';
+  return (
+    <div className="grid grid-cols-[1fr_62px_38px_70px_52px_14px] items-center gap-1" title={definition}>
+      <select
+        aria-label="Nail"
+        className="input px-1 text-[13px]"
+        value={nail.quantity}
+        onChange={(event) => pick(event.target.value as QuantityName)}
+      >
+        {groups.map(([heading, belongs]) => (
+          <optgroup key={heading} label={heading}>
+            {quantityNames.filter(belongs).map((name) => (
+              <option key={name} value={name}>
+                {quantities[name].label}
+              </option>
+            ))}
+          </optgroup>
+        ))}
+      </select>
+      {hasSignal ? (
+        <select
+          aria-label={`${label}: of which signal`}
+          className="input px-1 text-[13px]"
+          value={`${nail.signal ?? usual} ${nail.input ?? 'r'}`}
+          onChange={(event) => {
+            const [signal, input] = event.target.value.split(' ') as ['y' | 'e' | 'u', 'r' | 'd'];
+            onChange({ signal, input });
+          }}
+        >
+          {Object.entries(signals).map(([value, words]) => (
+            <option key={value} value={value}>
+              {words}
+            </option>
+          ))}
+        </select>
+      ) : (
+        <span />
+      )}
+      <select
+        aria-label={`${label}: at most or at least`}
+        className="input px-1"
+        value={nail.relation}
+        onChange={(event) => onChange({ relation: event.target.value as MeasureNail['relation'] })}
+      >
+        <option value="atMost">≤</option>
+        <option value="atLeast">≥</option>
+      </select>
+      <DecimalField
+        label={`${label}, limit`}
+        unit={unit}
+        value={nail.limit}
+        onChange={(limit) => onChange({ limit })}
+      />
+      <DecimalField
+        label={`${label}, points`}
+        unit="pt"
+        min={0}
+        value={nail.points}
+        onChange={(points) => onChange({ points: Math.min(100, points) })}
+      />
+      {onRemove ? <RemoveButton label={`Remove the nail ${label}`} onClick={onRemove} /> : <span />}
+    </div>
+  );
+}
+
+/** Corners as `time low high`, one a line; a dash for no bound. */
+function CorridorRow({
+  nail,
+  onChange,
+  onRemove,
+}: {
+  nail: CorridorNail;
+  onChange: (change: Partial<CorridorNail>) => void;
+  onRemove: (() => void) | undefined;
+}) {
+  const text = nail.corridor.map(({ time, low, high }) => `${time}  ${low ?? '–'}  ${high ?? '–'}`).join('\n');
+  return (
+    <div className="grid grid-cols-[1fr_52px_14px] items-start gap-1">
+      <label className="text-note text-slate">
+        Corridor of y: time, lowest, highest; – for no bound
+        <textarea
+          className="input font-mono text-[13px]"
+          rows={Math.max(3, nail.corridor.length)}
+          defaultValue={text}
+          onChange={(event) => {
+            const corridor = readCorridor(event.target.value);
+            event.target.setAttribute('aria-invalid', String(!corridor));
+            if (corridor) onChange({ corridor });
+          }}
+        />
+      </label>
+      <DecimalField
+        label="Corridor, points"
+        unit="pt"
+        min={0}
+        value={nail.points}
+        onChange={(points) => onChange({ points: Math.min(100, points) })}
+      />
+      {onRemove ? <RemoveButton label="Remove the corridor" onClick={onRemove} /> : <span />}
+    </div>
+  );
+}
+
+function readCorridor(text: string): CorridorNail['corridor'] | undefined {
+  const lines = text.split('\n').filter((line) => line.trim());
+  const corners = lines.map((line) => {
+    const [time, low, high] = line.trim().split(/[\s;]+/);
+    const bound = (value: string | undefined) =>
+      value === undefined || /^[-–—]$/.test(value) ? null : Number(value.replace('−', '-'));
+    return { time: Number(time), low: bound(low), high: bound(high) };
+  });
+  const good = corners.every(({ time, low, high }) => [time, low ?? 0, high ?? 0].every(Number.isFinite) && time >= 0);
+  return good && corners.length >= 2 && corners.length <= 20 ? corners : undefined;
+}

@@ -1,0 +1,16 @@
+import type { Finding, Part, Scope, Series } from '@nailset/core';
+
+/** What the editor of one kind of part is given. */
+export interface EditorProps<Kind extends Part['kind']> {
+  readonly part: Extract<Part, { kind: Kind }>;
+  /** One imagined student's numbers and systems, to show what formulas mean. */
+  readonly scope: Scope;
+  readonly series: readonly Series[];
+  readonly findings: readonly Finding[];
+  /** Change of a part that keeps its kind; a field that is `undefined` is taken out. */
+  readonly onChange: (change: Partial<Extract<Part, { kind: Kind }>>) => void;
+}
+
+/** What is wrong with a field of a part, from the findings of that part. */
+export const errorOf = (findings: readonly Finding[], field: string): string | undefined =>
+  findings.find(({ path }) => path.endsWith(`/${field}`))?.message;

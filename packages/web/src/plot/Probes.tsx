@@ -1,0 +1,95 @@
+import { type Curve, formatNumber, withUnit } from '@nailset/core';
+import { type PointerEvent, useRef } from 'react';
+import { type Frame, clamp, valueAt } from './frame';
+import type { Scale } from './marks';
+
+/** A point asked on the present curve, moved along it by pointer or keys. */
+export interface Probe {
+  readonly id: number;
+  readonly time: number;
+}
+
+/** What a reader does with the readings of a plot. */
+export interface ProbeActions {
+  readonly onMove: (id: number, time: number) => void;
+  readonly onRemove: (id: number) => void;
+}
+
+/** The readings on a curve: a dot with time and value, several at once. */
+export function Probes({
+  probes,
+  curve,
+  frame,
+  x,
+  y,
+  top,
+  bottom,
+  right,
+  onMove,
+  onRemove,
+}: ProbeActions & {
+  probes: readonly Probe[];
+  curve: Curve;
+  frame: Frame;
+  x: Scale;
+  y: Scale;
+  top: number;
+  bottom: number;
+  right: number;
+}) {
+  const dragged = useRef<number>(undefined);
+  const timeAt = (event: PointerEvent<SVGElement>): number => {
+    const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
+    return clamp(x.invert(event.clientX - box.left), 0, frame.tMax);
+  };
+  return probes.map(({ id, time }) => {
+    const value = valueAt(curve, time);
+    const [px, py] = [x(time), clamp(y(value), top, bottom)];
+    const words = `${formatNumber(value)} at ${withUnit(time, 's')}`;
+    const leftward = px + 8 + words.length * 6 > right;
+    return (
+      <g
+        key={id}
+        role="slider"
+        tabIndex={0}
+        aria-label="Reading on the curve"
+        aria-valuemin={0}
+        aria-valuemax={frame.tMax}
+        aria-valuenow={time}
+        aria-valuetext={words}
+        className="cursor-ew-resize touch-none fill-plum focus-visible:outline-none [&:focus-visible>circle]:stroke-ink"
+        onPointerDown={(event) => {
+          dragged.current = id;
+          event.currentTarget.setPointerCapture(event.pointerId);
+          event.stopPropagation();
+        }}
+        onPointerMove={(event) => dragged.current === id && onMove(id, timeAt(event))}
+        onPointerUp={() => (dragged.current = undefined)}
+        onClick={(event) => event.stopPropagation()}
+        onDoubleClick={() => onRemove(id)}
+        onKeyDown={(event) => {
+          const step = frame.tMax / (event.shiftKey ? 20 : 200);
+          if (event.key === 'ArrowRight') onMove(id, Math.min(frame.tMax, time + step));
+          else if (event.key === 'ArrowLeft') onMove(id, Math.max(0, time - step));
+          else if (event.key === 'Delete' || event.key === 'Backspace') onRemove(id);
+          else return;
+          event.preventDefault();
+          event.stopPropagation();
+        }}
+      >
+        <line x1={px} x2={px} y1={py} y2={bottom} className="stroke-plum/40" strokeDasharray="2 3" />
+        <circle cx={px} cy={py} r="13" className="fill-transparent" />
+        <circle cx={px} cy={py} r="4" strokeWidth="2" className="stroke-sheet" />
+        <text
+          x={px + (leftward ? -8 : 8)}
+          y={clamp(py + 16, top + 12, bottom - 3)}
+          textAnchor={leftward ? 'end' : 'start'}
+          strokeWidth="3"
+          className="stroke-sheet/80 [paint-order:stroke]"
+        >
+          {words}
+        </text>
+      </g>
+    );
+  });
+}
