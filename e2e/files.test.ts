@@ -16,20 +16,32 @@ const choose = (name: string, text: string) =>
 test('an exercise goes out as a file and comes back as a draft of its own', async () => {
   await follow(page, 'Lighthouse lamp');
   const download = page.waitForEvent('download');
-  await page.getByRole('link', { name: 'Export' }).click();
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByRole('menuitem', { name: 'Export as a file' }).click();
   const file = await download;
   expect(file.suggestedFilename()).toBe('lighthouse-lamp-first-swing.json');
   const text = readFileSync(await file.path(), 'utf8');
   const document = JSON.parse(text) as { format: number; title: string; parts: unknown[] };
-  expect(document).toMatchObject({ format: 1, title: 'Lighthouse lamp, first swing' });
+  expect(document).toMatchObject({ format: 2, title: 'Lighthouse lamp, first swing' });
 
   await follow(page, 'Shelf');
   await page.getByRole('heading', { name: 'Shelf' }).waitFor();
   await choose('lamp.json', JSON.stringify({ ...document, title: 'Lamp for another year' }));
   await page.getByRole('button', { name: 'Publish version 1' }).waitFor();
   expect(await page.getByRole('textbox', { name: 'Title', exact: true }).inputValue()).toBe('Lamp for another year');
-  await follow(page, 'Shelf');
-  await page.getByRole('link', { name: 'Lamp for another year' }).waitFor();
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByRole('menuitem', { name: 'Duplicate' }).click();
+  await page
+    .getByRole('link', { name: 'Lamp for another year (copy)' })
+    .or(page.getByText('Lamp for another year (copy)'))
+    .first()
+    .waitFor();
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByRole('menuitem', { name: 'Archive' }).click();
+  await page.getByText('Archived, 1').click();
+  await page.getByRole('button', { name: 'Back on the shelf' }).click();
+  await page.getByText('Archived, 1').waitFor({ state: 'detached' });
+  await page.getByRole('link', { name: 'Lamp for another year', exact: true }).waitFor();
   expect(stage.complaintsSoFar()).toEqual([]);
 });
 

@@ -78,7 +78,7 @@ test('points are set otherwise with a reason', async () => {
 test('an exercise is built from nothing, and what is wrong with it is said at once', async () => {
   await page.goto('/');
   await page.getByRole('button', { name: 'New exercise' }).click();
-  await page.getByLabel('Title', { exact: true }).fill('Ferry ramp');
+  await page.getByLabel('Title', { exact: true }).fill('Quay ramp');
   const plant = page.getByLabel('Plant G');
   await plant.fill('b/(s^2 + q*s');
   await page.getByText('Not ready to publish.').waitFor();
@@ -90,31 +90,31 @@ test('an exercise is built from nothing, and what is wrong with it is said at on
   await page.getByRole('region', { name: 'Student’s view' }).getByRole('group', { name: 'Gain Ki' }).waitFor();
   await page.getByRole('button', { name: 'Add a part' }).click();
   await page.getByRole('menuitem', { name: 'transfer function' }).click();
-  expect(await page.getByLabel('Expected transfer function').inputValue()).toBe('b/(s^2 + a*s + 2)');
+  expect(await page.getByLabel('Expected transfer function').inputValue()).toBe('G');
   await saved().waitFor();
   await page.getByRole('button', { name: 'Publish version 1' }).click();
   await page.getByRole('button', { name: 'Publish', exact: true }).click();
   await page.getByText('Version 1 is out').waitFor();
   await page.reload();
-  expect(await page.getByLabel('Title', { exact: true }).inputValue()).toBe('Ferry ramp');
+  expect(await page.getByLabel('Title', { exact: true }).inputValue()).toBe('Quay ramp');
 
   const student = await stage.windowOf('Tomasz Berg');
-  await follow(student, 'Ferry ramp');
+  await follow(student, 'Quay ramp');
   await student.getByRole('group', { name: 'Gain Ki' }).waitFor();
 });
 
 test('two windows do not save over each other', async () => {
   const other = await page.context().newPage();
   await other.goto(page.url());
-  await other.getByLabel('Title', { exact: true }).fill('Ferry ramp, other window');
+  await other.getByLabel('Title', { exact: true }).fill('Quay ramp, other window');
   await other.getByText(/Draft after version 1, saved/).waitFor();
-  await page.getByLabel('Title', { exact: true }).fill('Ferry ramp, this window');
+  await page.getByLabel('Title', { exact: true }).fill('Quay ramp, this window');
   await page
     .getByText(/changed in another window/)
     .first()
     .waitFor();
   await page.getByRole('button', { name: 'Reload' }).click();
-  await page.waitForFunction(() => document.querySelector('input')?.value === 'Ferry ramp, other window');
+  await page.waitForFunction(() => document.querySelector('input')?.value === 'Quay ramp, other window');
   await other.close();
   expect(stage.complaintsSoFar().every((text) => text.includes('409'))).toBe(true);
 });

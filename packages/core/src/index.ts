@@ -97,4 +97,6 @@ export { numberFromText } from './checking/answers/number.js';
 export * from './exchange/messages.js';
 export { type Finding, examine } from './checking/examine.js';
 export { sampleOf } from './checking/sample.js';
+export { type GainMap, type Search, searchSettings } from './checking/search.js';
+export { type Proof, answerToText, prove, provedDraws } from './checking/proof.js';
 export { formatNumber, formatPoint, withUnit } from './checking/words.js';

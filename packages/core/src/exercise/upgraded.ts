@@ -6,7 +6,7 @@ type Fields = Record<string, unknown>;
  */
 export function upgraded(document: unknown): unknown {
   if (typeof document !== 'object' || document === null || (document as Fields)['format'] !== 1) return document;
-  const old = document as Fields & { parts: Fields[] };
+  const old = document as Fields;
   return {
     ...old,
     format: 2,
@@ -16,7 +16,7 @@ export function upgraded(document: unknown): unknown {
     pictures: [],
     shows: { measured: true, slip: true },
     late: null,
-    parts: old.parts.map(upgradedPart),
+    parts: Array.isArray(old['parts']) ? (old['parts'] as Fields[]).map(upgradedPart) : old['parts'],
   };
 }
 

@@ -22,6 +22,7 @@ import type {
   Session,
   Shelf,
   SignIn,
+  Version,
 } from '@nailset/core';
 import { rememberToken, request } from './client';
 
@@ -127,8 +128,34 @@ export const usePublish = (exerciseId: string) =>
       request<{ version: number }>('POST', `/exercises/${exerciseId}/versions`, { revision }),
   });
 
-export const useChangeExercise = (exerciseId: string) =>
-  useMutation({ mutationFn: (body: ExerciseChange) => request('PATCH', `/exercises/${exerciseId}`, body) });
+export function useChangeExercise(exerciseId: string) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (body: ExerciseChange) => request('PATCH', `/exercises/${exerciseId}`, body),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['shelf'] }),
+  });
+}
+
+export const useVersions = (exerciseId: string) =>
+  useQuery({
+    queryKey: ['versions', exerciseId],
+    queryFn: () => request<Version[]>('GET', `/exercises/${exerciseId}/versions`),
+    staleTime: 0,
+  });
+
+/** The document of a version, when it is asked for. */
+export const useVersion = (exerciseId: string) =>
+  useMutation({
+    mutationFn: (number: number) => request<ExerciseDocument>('GET', `/exercises/${exerciseId}/versions/${number}`),
+  });
+
+export function useCopy(exerciseId: string) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: () => request<{ id: string }>('POST', `/exercises/${exerciseId}/copies`),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['shelf'] }),
+  });
+}
 
 export const useBench = (exerciseId: string) =>
   useQuery({

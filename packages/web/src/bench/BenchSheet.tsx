@@ -44,11 +44,14 @@ export function BenchSheet({
   work,
   dispatch,
   handing,
+  keys = handing !== undefined,
 }: {
   bench: Bench;
   work: Work;
   dispatch: (action: WorkAction) => void;
   handing?: HandingIn | undefined;
+  /** Whether the bench listens to the keyboard as a whole. */
+  keys?: boolean;
 }) {
   const [keysShown, setKeysShown] = useState(false);
   const part = bench.parts.find(({ id }) => id === work.open) ?? bench.parts[0]!;
@@ -60,13 +63,13 @@ export function BenchSheet({
   const live = useLive(part, answer, work.readable[part.id], bench.series);
 
   useEffect(() => {
-    if (!handing) return;
+    if (!keys) return;
     const onKey = (event: KeyboardEvent) => {
       if (event.key === '?' && !(event.target as HTMLElement).matches('input, textarea')) setKeysShown(true);
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [handing]);
+  }, [keys]);
 
   const attempts = useMemo(() => bench.handedIn.filter(({ partId }) => partId === part.id), [bench.handedIn, part.id]);
   const left = part.attempts - attempts.length;
@@ -121,7 +124,7 @@ export function BenchSheet({
                 dispatch={dispatch}
                 responses={live.responses}
                 response={live.response}
-                keys={handing !== undefined}
+                keys={keys}
               />
             )}
             {part.kind === 'curve' && live?.kind === 'curve' && live.response && (
@@ -133,7 +136,7 @@ export function BenchSheet({
                 dispatch={dispatch}
                 responses={live.responses}
                 response={live.response}
-                keys={handing !== undefined}
+                keys={keys}
               />
             )}
             {part.kind === 'transferFunction' && <TransferFunctionBench key={part.id} part={part} {...typed} />}

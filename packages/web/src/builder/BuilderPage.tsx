@@ -10,10 +10,11 @@ import { ErrorNote } from '../shared/states';
 import { clockTime } from '../shared/time';
 import { useTitle } from '../shared/useTitle';
 import { AskedColumn } from './AskedColumn';
+import { ExerciseMenu } from './ExerciseMenu';
 import { GivenColumn } from './GivenColumn';
 import { exampleScope } from './exampleScope';
 import { PublishDialog } from './PublishDialog';
-import { StudentPreview } from './StudentPreview';
+import { SidePanel } from './SidePanel';
 import { useDraftSaving } from './useDraftSaving';
 
 /** Making an exercise: what is given, what is asked and accepted, and the student's view beside it. */
@@ -73,9 +74,7 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
             </button>
           }
         />
-        <a href={`/api/exercises/${draft.id}/file`} download className="link">
-          Export
-        </a>
+        <ExerciseMenu draft={draft} disabled={disabled} onTakeBack={setDocument} />
         {version.number !== null && (
           <Link to={`/exercises/${draft.id}/class`} className="link">
             Class sheet
@@ -112,7 +111,7 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
           {change.error && <ErrorNote error={change.error} />}
         </div>
         <div className="relative min-w-0 xl:overflow-y-auto">
-          <StudentPreview document={settled} open={open} />
+          <SidePanel document={settled} open={open} ready={findings.length === 0} />
         </div>
       </main>
       <PublishDialog

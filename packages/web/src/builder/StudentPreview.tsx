@@ -1,4 +1,19 @@
-import { type Bench, type DrawValues, type ExerciseDocument, Problem, sampleOf, studentExercise } from '@nailset/core';
+import {
+  type Answer,
+  type Attempt,
+  type Bench,
+  type DrawValues,
+  type ExerciseDocument,
+  Problem,
+  type StudentPart,
+  checkAnswer,
+  isPrediction,
+  modelOf,
+  revealedCurves,
+  sampleOf,
+  studentExercise,
+  verdictAsShown,
+} from '@nailset/core';
 import { useEffect, useMemo, useReducer, useState } from 'react';
 import { BenchSheet } from '../bench/BenchSheet';
 import { workFrom, workReducer } from '../bench/work';
@@ -6,16 +21,24 @@ import { workFrom, workReducer } from '../bench/work';
 const drawsShown = 10;
 const nobody = '00000000-0000-0000-0000-000000000000';
 
-/** The student's view of the draft, live, with the numbers of one of ten imagined students. */
+/**
+ * The student’s view of the draft, live, with the numbers of one of ten imagined students. Answers are checked here and
+ * kept nowhere.
+ */
 export function StudentPreview({ document, open }: { document: ExerciseDocument; open: string }) {
   const [draw, setDraw] = useState(2);
+  const [full, setFull] = useState(false);
   const draws = useMemo(() => orNone(() => sampleOf(document, drawsShown)), [document]);
-  const values = draws?.[draw];
+  const values = draws?.[draw] ?? draws?.[0];
   const bench = useMemo(() => (values ? orNone(() => previewOf(document, values)) : undefined), [document, values]);
+  const imagined = draws ? draws.length - drawsShown : 0;
   return (
-    <section aria-label="Student’s view" className="flex min-h-full flex-col">
+    <section
+      aria-label="Student’s view"
+      className={full ? 'fixed inset-0 z-20 flex flex-col overflow-y-auto bg-paper' : 'flex min-h-full flex-col'}
+    >
       <div className="flex items-center justify-between gap-3 border-b border-rule px-5 py-2 text-[13px] text-slate">
-        <h2 className="caption">Student’s view</h2>
+        <h2 className="sr-only">Student’s view</h2>
         {draws && (
           <label className="flex items-center gap-2">
             Numbers of
@@ -24,19 +47,29 @@ export function StudentPreview({ document, open }: { document: ExerciseDocument;
               value={draw}
               onChange={(event) => setDraw(Number(event.target.value))}
             >
-              <option value={0}>the lowest of each draw</option>
-              <option value={1}>the highest of each draw</option>
-              {Array.from({ length: drawsShown }, (_, k) => (
-                <option key={k} value={k + 2}>
-                  imagined student {k + 1}
+              {draws.map((_, k) => (
+                <option key={k} value={k}>
+                  {k < imagined
+                    ? `the ${k === 0 ? 'lowest' : 'highest'} of each draw`
+                    : `imagined student ${k - imagined + 1}`}
                 </option>
               ))}
             </select>
           </label>
         )}
+        <button type="button" className="link" onClick={() => setFull(!full)}>
+          {full ? 'Back to the builder' : 'Take the student’s place'}
+        </button>
       </div>
-      {bench ? (
-        <Preview key={shapeOf(document)} bench={bench} open={open} />
+      {bench && values ? (
+        <Preview
+          key={`${draw} ${shapeOf(document)}`}
+          document={document}
+          values={values}
+          bench={bench}
+          open={open}
+          full={full}
+        />
       ) : (
         <p className="p-5 text-slate">Mend what is marked on the left to see the student’s view.</p>
       )}
@@ -57,10 +90,61 @@ function shapeOf({ parts }: ExerciseDocument): string {
   );
 }
 
-function Preview({ bench, open }: { bench: Bench; open: string }) {
+function Preview({
+  document,
+  values,
+  bench,
+  open,
+  full,
+}: {
+  document: ExerciseDocument;
+  values: DrawValues;
+  bench: Bench;
+  open: string;
+  full: boolean;
+}) {
   const [work, dispatch] = useReducer(workReducer, bench, workFrom);
+  const [handedIn, setHandedIn] = useState<readonly Attempt[]>([]);
+  const [error, setError] = useState<string>();
   useEffect(() => dispatch({ do: 'open', part: open }), [open]);
-  return <BenchSheet bench={bench} work={work} dispatch={dispatch} />;
+  const handIn = ({ id }: StudentPart, answer: Answer) => {
+    const part = document.parts.find((candidate) => candidate.id === id)!;
+    try {
+      const verdict = verdictAsShown(checkAnswer(part, modelOf(document, values), answer), document.shows);
+      setError(undefined);
+      setHandedIn((old) => [
+        ...old,
+        {
+          id: `${nobody.slice(0, -3)}${100 + old.length}`,
+          partId: id,
+          attempt: 1 + old.filter(({ partId }) => partId === id).length,
+          version: bench.version,
+          handedInAt: new Date().toISOString(),
+          answer,
+          verdict,
+        },
+      ]);
+    } catch (problem) {
+      if (!(problem instanceof Problem)) throw problem;
+      setError(problem.message);
+    }
+  };
+  const shown = useMemo<Bench>(() => {
+    const committed = document.parts.filter(
+      (part) => isPrediction(part) && handedIn.some(({ partId }) => partId === part.id),
+    );
+    const revealed = committed.map((part) => ({ partId: part.id, curves: revealedCurves(document, part, values) }));
+    return { ...bench, handedIn: [...handedIn], revealed };
+  }, [bench, document, values, handedIn]);
+  return (
+    <BenchSheet
+      bench={shown}
+      work={work}
+      dispatch={dispatch}
+      handing={{ busy: false, error, pastDue: false, handIn }}
+      keys={full}
+    />
+  );
 }
 
 function orNone<Of>(work: () => Of): Of | undefined {

@@ -1,7 +1,7 @@
 import { type ExerciseDocument, type Role, type ShelfRow, formatNumber, upgraded } from '@nailset/core';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { useNewExercise, useShelf } from '../api/queries';
+import { useChangeExercise, useNewExercise, useShelf } from '../api/queries';
 import { Button } from '../shared/Button';
 import { Header } from '../shared/Header';
 import { Empty, ErrorNote, Loading } from '../shared/states';
@@ -29,6 +29,8 @@ export function ShelfView({ courseId, role }: { courseId: string; role: Role }) 
       setRefused(new Error(`“${file.name}” is not an exercise file: its text is not JSON.`));
     }
   };
+  const present = shelf.data?.exercises.filter((row) => !row.archived) ?? [];
+  const archived = shelf.data?.exercises.filter((row) => row.archived) ?? [];
   return (
     <>
       <Header crumbs={shelf.data ? [{ text: shelf.data.course }, { text: 'Shelf' }] : []}>
@@ -72,13 +74,14 @@ export function ShelfView({ courseId, role }: { courseId: string; role: Role }) 
               )}
             </div>
             {(refused ?? create.error) && <ErrorNote error={(refused ?? create.error)!} />}
-            {shelf.data.exercises.length === 0 ? (
+            {present.length === 0 ? (
               <Empty title="The shelf is empty.">
                 Make a first exercise; students join with the course code above.
               </Empty>
             ) : (
-              <Table rows={shelf.data.exercises} />
+              <Table rows={present} />
             )}
+            {archived.length > 0 && <Archived rows={archived} mayRestore={role === 'instructor'} />}
           </>
         )}
       </main>
@@ -139,6 +142,36 @@ function Table({ rows }: { rows: readonly ShelfRow[] }) {
         </tbody>
       </table>
     </div>
+  );
+}
+
+/** What was put away; students do not see it, and nothing of it is lost. */
+function Archived({ rows, mayRestore }: { rows: readonly ShelfRow[]; mayRestore: boolean }) {
+  return (
+    <details className="mt-6 text-[13px]">
+      <summary className="cursor-pointer text-slate">Archived, {rows.length}</summary>
+      <ul className="mt-2">
+        {rows.map((row) => (
+          <ArchivedRow key={row.id} row={row} mayRestore={mayRestore} />
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+function ArchivedRow({ row, mayRestore }: { row: ShelfRow; mayRestore: boolean }) {
+  const change = useChangeExercise(row.id);
+  return (
+    <li className="flex items-baseline justify-between gap-3 border-t border-grid py-2">
+      <Link to={`/exercises/${row.id}/build`} className="link">
+        {row.title}
+      </Link>
+      {mayRestore && (
+        <Button look="quiet" disabled={change.isPending} onClick={() => change.mutate({ archived: false })}>
+          Back on the shelf
+        </Button>
+      )}
+    </li>
   );
 }
 

@@ -44,7 +44,7 @@ const slowSensor = ['e = r - b', 'u = K*e', 'y = G*(u + d)', 'b = H*y'].join('\n
 /** A loop with a sensor and a load: transfer functions, margins, one gain that keeps both. */
 export const winchSensor: ExerciseDocument = {
   ...rules,
-  title: 'Cable winch with a slow sensor',
+  title: 'Winch with a slow sensor',
   solution: 'onceDone',
   statement: [
     'The winch pays out $y$ metres of cable. A counting wheel measures them with a lag, and the load $d$ acts on the drive:',

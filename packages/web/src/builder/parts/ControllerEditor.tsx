@@ -24,7 +24,7 @@ export function ControllerEditor({
     onChange(controller.filterTime === undefined ? built : { ...built, filterTime: controller.filterTime });
   };
   return (
-    <section aria-label="Controller" className="grid gap-1.5">
+    <div className="grid gap-1.5">
       <div className="grid grid-cols-[1fr_1.2fr_1.4fr] gap-2">
         <SelectField
           label="Controller"
@@ -94,7 +94,7 @@ export function ControllerEditor({
         ))}
       </div>
       {error && <p className="text-note text-brick">{error}</p>}
-    </section>
+    </div>
   );
 }
 

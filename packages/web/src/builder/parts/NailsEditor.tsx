@@ -113,7 +113,7 @@ function NailRow({
   const hasSignal = source === 'response' || source === 'error';
   const usual = source === 'error' ? 'e' : 'y';
   return (
-    <div className="grid grid-cols-[1fr_62px_38px_70px_52px_14px] items-center gap-1" title={definition}>
+    <div className="grid grid-cols-[1fr_30px_28px_66px_50px_14px] items-center gap-1" title={definition}>
       <select
         aria-label="Nail"
         className="input px-1 text-[13px]"
@@ -133,7 +133,7 @@ function NailRow({
       {hasSignal ? (
         <select
           aria-label={`${label}: of which signal`}
-          className="input px-1 text-[13px]"
+          className="input appearance-none px-1 text-center text-[13px]"
           value={`${nail.signal ?? usual} ${nail.input ?? 'r'}`}
           onChange={(event) => {
             const [signal, input] = event.target.value.split(' ') as ['y' | 'e' | 'u', 'r' | 'd'];
@@ -151,7 +151,7 @@ function NailRow({
       )}
       <select
         aria-label={`${label}: at most or at least`}
-        className="input px-1"
+        className="input appearance-none px-1 text-center"
         value={nail.relation}
         onChange={(event) => onChange({ relation: event.target.value as MeasureNail['relation'] })}
       >
