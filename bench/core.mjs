@@ -18,6 +18,7 @@ import {
   measuresOf,
   plotFrequencies,
   modelOf,
+  searchSettings,
   readEquations,
   respond,
   roots,
@@ -189,6 +190,34 @@ export async function core() {
   show('./nailset compute, start to end', median(times), 500, 'starting Node', median(bare));
 
   const model = modelOf({ systems: [], series: [] }, { b: '3', a: '1.2', k: '0.8' });
+  const two = {
+    ...part,
+    controller: {
+      ...part.controller,
+      terms: /** @type {const} */ ('PD'),
+      gains: part.controller.gains.filter(({ name }) => name !== 'Ki'),
+    },
+    nails: part.nails.map((nail) =>
+      'quantity' in nail && nail.quantity === 'stepError' ? { ...nail, limit: 0.05 } : nail,
+    ),
+  };
+  const students = Array.from({ length: 10 }, (_, k) =>
+    modelOf({ systems: [], series: [] }, { b: String(2.4 + 0.1 * k), a: '1.2', k: '0.8' }),
+  );
+  show(
+    'search over two gains, four nails, ten draws',
+    timeOf(
+      () => {
+        const work = searchSettings(two, students);
+        while (!work.next().done);
+      },
+      1,
+      3,
+    ),
+    2000,
+    '3000 exponentials',
+    exponentials(3000),
+  );
   const gains = (/** @type {number} */ k) => ({
     Kp: String(10 + (k % 50) / 10),
     Ki: '5',

@@ -71,8 +71,34 @@ await picture('bench', 'Ilse Okafor', nudged);
 await picture('bench-phone', 'Ilse Okafor', nudged, { width: 390, height: 844 });
 await picture('transfer-function', 'Ilse Okafor', link('Lighthouse lamp'));
 await picture('prediction', 'Kofi Lindqvist', async (page) => {
-  await link('Lighthouse lamp')(page);
-  await page.getByRole('button', { name: 'Predict the overshoot' }).click();
+  await link('Three lamp tables')(page);
+  await page.getByText('Table A').first().waitFor();
+});
+await picture('trend-table', 'Kofi Lindqvist', link('Ferry ramp'));
+await picture('curve-match', 'Ilse Okafor', async (page) => {
+  await link('Tide-gauge')(page);
+  for (const [knob, text] of [
+    ['K', '0.84'],
+    ['T', '3.4'],
+    ['L', '1.5'],
+  ]) {
+    await page.waitForTimeout(1100);
+    await page.getByRole('textbox', { name: `${knob}, typed` }).fill(String(text));
+  }
+});
+await picture('loop-with-limits', 'Ilse Okafor', async (page) => {
+  await link('Lock gate')(page);
+  await page.getByRole('button', { name: 'Fill the chamber' }).click();
+  await page.waitForTimeout(1100);
+  await page.getByRole('textbox', { name: 'Kp, typed' }).fill('4');
+  await page.waitForTimeout(1100);
+  await page.getByRole('textbox', { name: 'Ti, typed' }).fill('7');
+});
+await picture('proof', 'Marit Solano', async (page) => {
+  await link('Crane trolley')(page);
+  await page.getByRole('tab', { name: 'Proof' }).click();
+  await page.getByRole('button', { name: 'Prove this part' }).click();
+  await page.getByText('Can it be solved').waitFor();
 });
 await picture('people', 'Marit Solano', link('People'));
 await browser.close();

@@ -59,7 +59,6 @@ export { stableGains } from './locus/stableRanges.js';
 export { routhArray } from './locus/routh.js';
 export { type TunedStart, tunedStart } from './design/tune.js';
 export { matchPolynomial } from './design/match.js';
-export { type Fit, fitFraction, fitFrequency, fitStep } from './design/fit.js';
 export { TransferSubject } from './quantity/subject.js';
 export { type QuantityName, quantityNames } from './quantity/names.js';
 export { type Quantity } from './quantity/quantity.js';
@@ -71,6 +70,7 @@ export { InputSignal, NamedSystem, Parameter, Picture, Series, SystemForm } from
 export * from './exercise/parts.js';
 export * from './exercise/document.js';
 export * from './exercise/answer.js';
+export { type Trend, trends } from './exercise/trends.js';
 export { upgraded } from './exercise/upgraded.js';
 export { attemptsOf, isPrediction, pointsOf } from './exercise/points.js';
 export { Samples, StudentFigure, StudentPart } from './exercise/studentPart.js';

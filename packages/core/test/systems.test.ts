@@ -5,9 +5,6 @@ import {
   controllerOf,
   coefficientsOf,
   delayed,
-  fitFraction,
-  fitFrequency,
-  fitStep,
   fractionOf,
   gainZeroPoleToLatex,
   isLoopStable,
@@ -28,6 +25,7 @@ import { toParallel, weightedController } from '../src/system/controller';
 import { fractionFromRoots, polynomialFromRoots, standardSecondOrder } from '../src/system/forms';
 import { fractionOfStates, placePoles, stateSpaceOf, statesOf, structureOf } from '../src/system/stateSpace';
 import { inSeries } from '../src/system/transfer';
+import { fitFraction, fitFrequency, fitStep } from '../src/design/fit';
 import type { StructureName } from '../src/design/structures';
 
 const examples = [

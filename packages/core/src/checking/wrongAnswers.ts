@@ -1,5 +1,6 @@
 import { Problem } from '../expression/problem.js';
-import { type Answer, type Settings, type Trend, trends } from '../exercise/answer.js';
+import type { Answer, Settings } from '../exercise/answer.js';
+import { type Trend, trends } from '../exercise/trends.js';
 import type { ChoicePart, Part, TrendPart } from '../exercise/parts.js';
 import { textOf } from '../exercise/systems.js';
 import { systemFrom } from '../formula/evaluate.js';

@@ -1,5 +1,6 @@
 import Type, { type Static } from 'typebox';
 import { closed } from './given.js';
+import { trends } from './trends.js';
 
 /** What students hand in, kind by kind. */
 
@@ -10,9 +11,6 @@ const key = '^[A-Za-zα-ωΑ-Ω][A-Za-z0-9_α-ωΑ-Ω]{0,15}$';
 /** Numbers as typed, by the name of a gain or of a parameter. */
 export const Settings = Type.Record(Type.String({ pattern: key }), typed, { maxProperties: 8, ...closed });
 export type Settings = Static<typeof Settings>;
-
-export const trends = ['up', 'same', 'down'] as const;
-export type Trend = (typeof trends)[number];
 
 export const Answer = Type.Union([
   Type.Object({ kind: Type.Literal('transferFunction'), text: answerText }, closed),

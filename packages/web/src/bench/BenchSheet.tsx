@@ -23,7 +23,6 @@ import { NailRail } from './NailRail';
 import { NumberBench, TransferFunctionBench } from './TypedBench';
 import { TrendBench } from './TrendBench';
 import { Tries } from './Tries';
-import { controllerLatex } from './controllerText';
 import { type Live, useLive } from './useLive';
 import { type Work, type WorkAction, sameAnswer } from './work';
 
@@ -187,10 +186,8 @@ interface Readable {
 function readableAnswer(part: StudentPart, answer: Answer, scope: Scope, live: Live | undefined): Readable {
   if (live) {
     const { response, problem } = live;
-    const own = live.kind === 'gains' && live.response && part.kind === 'gains';
-    const latex = own && !problem ? controllerLatex(live.response.loop, part.controller.form) : null;
     return {
-      shown: latex ? <Formula latex={`C(s)=${latex}`} /> : null,
+      shown: null,
       words: response?.verdict.words ?? '',
       problem: problem?.message,
     };

@@ -52,16 +52,17 @@ export function GainsBench({
 
   const levels = [0, 1.5 * Math.max(height, 0), Math.min(0, height)];
   const [frame, setFrame] = useState(() => frameFor(part.horizon, [], levels));
-  const [effortFrame, setEffortFrame] = useState(() => frameFor(part.horizon, curves.u ? [curves.u] : []));
+  const [effortFrame, setEffortFrame] = useState(() => frameFor(part.horizon, [], effortLevels(responses, curves.u)));
   // Held from where the work began, so that there is room to see the poles move.
   const [reach, setReach] = useState(() => {
     const start = tryResponse(responses, trail[0]?.gains ?? settings);
     const from = start instanceof Problem ? response : start;
     return Math.max(3 * reachOf(from.poles), reachOf(poles));
   });
+  const fitEffort = () => curves.u && setEffortFrame(frameFor(part.horizon, [curves.u]));
   const fit = () => {
     setFrame(frameFor(part.horizon, [curve], shown.signal === 'y' ? [0, height] : [0]));
-    if (curves.u) setEffortFrame(frameFor(part.horizon, [curves.u]));
+    fitEffort();
     setReach(reachOf(poles));
   };
 
@@ -130,6 +131,7 @@ export function GainsBench({
           frame={effortFrame}
           curve={curves.u}
           first={first?.curves.u}
+          onFit={fitEffort}
           className="h-[88px]"
         />
       )}
@@ -171,6 +173,13 @@ export function GainsBench({
       </div>
     </div>
   );
+}
+
+/** Room for the effort: its limits, or several times what it takes where the work begins. */
+function effortLevels({ model }: LoopResponses, start: LoopResponse['curves']['u']): number[] {
+  if (model.limits) return [model.limits.low, model.limits.high, 0];
+  const values = start ? Array.from(start.values) : [1];
+  return [0, 5 * Math.max(0, ...values), 5 * Math.min(0, ...values)];
 }
 
 /** The controller in s, in the form asked for and in the other one. */

@@ -68,7 +68,16 @@ export function loopResponses(part: GainsOf, scope: Scope, series: readonly Seri
       const signals = model.signals(loop);
       const drawn = (signal: SignalName): Curve | null =>
         signals[signal] && curveOf(signals[signal], part.horizon, tolerance * (signal === 'u' ? 5 * height : height));
-      const curves = { y: drawn('y'), e: drawn('e'), u: part.views.includes('effort') ? drawn('u') : null };
+      const y = drawn('y');
+      let e: Curve | null | undefined;
+      const curves = {
+        y,
+        // The error is drawn only when someone looks at it.
+        get e() {
+          return (e ??= drawn('e'));
+        },
+        u: part.views.includes('effort') ? drawn('u') : null,
+      };
       const { measures } = model.subject(loop);
       const system = loop.subject().system;
       const response: LoopResponse = {

@@ -9,6 +9,7 @@ export function EffortPlot({
   frame,
   curve,
   first,
+  onFit,
   className,
 }: {
   title: string;
@@ -16,6 +17,7 @@ export function EffortPlot({
   /** Null when the effort starts with an impulse. */
   curve: Curve | null;
   first: Curve | null | undefined;
+  onFit: () => void;
   className: string;
 }) {
   if (!curve) {
@@ -37,6 +39,7 @@ export function EffortPlot({
       title={title}
       frame={frame}
       curves={curves}
+      onFit={onFit}
       summary={`${title}: largest ${Number(largest.toPrecision(3))}.`}
       className={className}
     />

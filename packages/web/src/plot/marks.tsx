@@ -129,7 +129,7 @@ export const Axes = memo(function Axes({
   margin: { left: number; top: number };
 }) {
   const times = x.ticks(right - margin.left > 420 ? 8 : 4);
-  const levels = y.ticks(bottom - margin.top > 200 ? 6 : 4);
+  const levels = y.ticks(bottom - margin.top > 200 ? 6 : bottom - margin.top > 90 ? 4 : 2);
   return (
     <g>
       {times.map((time) => (

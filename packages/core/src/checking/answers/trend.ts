@@ -1,5 +1,5 @@
 import { Problem } from '../../expression/problem.js';
-import { type Trend, trends } from '../../exercise/answer.js';
+import { type Trend, trends } from '../../exercise/trends.js';
 import type { TrendPart } from '../../exercise/parts.js';
 import { type Scope, numberFrom } from '../../formula/evaluate.js';
 import { multiplyRational, rationalFromDecimal, rationalFromNumber } from '../../rational/number.js';

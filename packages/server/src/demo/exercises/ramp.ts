@@ -10,7 +10,9 @@ export const ferryRamp: ExerciseDocument = {
   statement: [
     'A hydraulic drive lowers the ramp onto the ferry. With the controller $C(s) = K_p + K_d\\,s$ and unity feedback it rings and stays a little too high:',
     '',
-    '$$G(s) = {{G}}, \\qquad K_p = {{Kp}},\\quad K_d = {{Kd}}$$',
+    '$$G(s) = {{G}}$$',
+    '',
+    '$K_p = {{Kp}}$, $K_d = {{Kd}}$.',
     '',
     'One gain at a time is raised by half. Say what happens; then see.',
   ].join('\n'),

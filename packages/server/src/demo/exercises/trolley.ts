@@ -54,6 +54,7 @@ export const craneTrolley: ExerciseDocument = {
       controller: {
         terms: 'PID',
         form: 'parallel',
+        filterTime: '0.02',
         gains: [
           { name: 'Kp', start: 1, fine: 0.5, coarse: 5, low: 0, high: 60 },
           { name: 'Ki', start: 0, fine: 0.5, coarse: 2, low: 0, high: 24 },
@@ -61,8 +62,9 @@ export const craneTrolley: ExerciseDocument = {
         ],
       },
       output: 'Load position, m',
+      effort: 'Motor command, kN',
       horizon: 4,
-      views: ['plane'],
+      views: ['effort', 'plane'],
       nails: [
         { id: 'rise', quantity: 'riseTime', relation: 'atMost', limit: 0.3, points: 1 },
         { id: 'overshoot', quantity: 'overshootPercent', relation: 'atMost', limit: 10, points: 1 },
