@@ -32,10 +32,10 @@ test('the example is checked as a table, its bad row reported, the rest goes on'
   const { stdout, stderr, status } = check(exercise, path.join(home, 'docs/examples/crane-trolley-answers.csv'));
   expect(status).toBe(0);
   const [heading, ...lines] = stdout.trim().split('\n');
-  expect(heading).toBe('row,student,part,answer,met,points,outOf,close,measured,words,problem');
+  expect(heading).toBe('row,student,part,answer,met,points,outOf,close,measured,slip,words,problem');
   expect(lines).toHaveLength(4);
-  expect(lines[0]).toContain('Overshoot 13.9 %, limit 10 %: 3.9 points too high.');
-  expect(lines[3]).toContain('not one of the gains Kp, Ki, Kd');
+  expect(lines[0]).toContain('Overshoot 15.8 %, limit 10 %: 5.8 points too high.');
+  expect(lines[3]).toContain('not one of Kp, Ki, Kd');
   expect(stderr).toContain('Row 4 (Hana Verhoeven)');
   expect(stderr).toContain('4 rows, 1 of them not checked.');
 });
@@ -65,7 +65,7 @@ test('JSON Lines hold every figure; numbers come from the table or from the stud
   const [first, byTitle, byLetter, drawn, again] = rows;
   expect(byTitle!.verdict).toEqual(first!.verdict);
   expect(byLetter!.verdict).toEqual(first!.verdict);
-  expect(first!.verdict!.items.find(({ id }) => id.includes('over'))!.measured).toBeCloseTo(13.9, 1);
+  expect(first!.verdict!.items.find(({ id }) => id.includes('over'))!.measured).toBeCloseTo(15.8, 1);
   expect(first!.values).toEqual({ b: '3', a: '1.2', k: '0.8' });
   expect(drawn!.values).toEqual(again!.values);
   expect(rows.slice(5).map(({ problem }) => problem)).toEqual([
@@ -73,7 +73,7 @@ test('JSON Lines hold every figure; numbers come from the table or from the stud
     expect.stringContaining('There is no part “other”; parts: pd, pid.'),
     'The student is missing.',
     '“x” is not a decimal number.',
-    expect.stringContaining('is not one of the gains'),
+    expect.stringContaining('is not one of Kp, Ki, Kd'),
   ]);
 });
 

@@ -46,6 +46,29 @@ const screens: [name: string, who: string | null, open: (page: Page) => Promise<
       await page.locator('[data-curve=now]').waitFor();
     },
   ],
+  ['the bench for a prediction', student, (page) => follow(page, 'Three lamp tables')],
+  ['the bench for a trend table', student, (page) => follow(page, 'Ferry ramp')],
+  ['the bench for a curve', student, (page) => follow(page, 'Tide-gauge float')],
+  [
+    'the bench for a loop with limits',
+    student,
+    async (page) => {
+      await follow(page, 'Lock gate');
+      await page.getByRole('button', { name: 'Fill the chamber' }).click();
+      await page.getByRole('button', { name: 'Measures' }).click();
+    },
+  ],
+  [
+    'the proof',
+    staff,
+    async (page) => {
+      await follow(page, 'Crane trolley');
+      await page.getByRole('tab', { name: 'Proof' }).click();
+      await page.getByRole('button', { name: 'Prove this part' }).click();
+      await page.getByText('Can it be solved').waitFor();
+    },
+  ],
+  ['the builder with systems', staff, (page) => follow(page, 'Winch with a slow sensor')],
   ['the shelf', staff, (page) => page.getByRole('heading', { name: 'Shelf' }).waitFor()],
   ['people', staff, (page) => follow(page, 'People')],
   ['the builder', staff, (page) => follow(page, 'Crane trolley')],

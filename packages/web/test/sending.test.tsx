@@ -4,6 +4,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, renderHook } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { type ApiError, isOffline, rememberToken, request } from '../src/api/client';
+import { unsavedOf } from '../src/bench/unsaved';
 import { useSaving } from '../src/bench/useSaving';
 import { type Work, workFrom, workReducer } from '../src/bench/work';
 import { newExercise } from '../src/builder/newExercise';
@@ -89,9 +90,12 @@ describe('saving while working', () => {
   } as unknown as Bench;
   const type = (work: Work, name: string, text: string) => workReducer(work, { do: 'type', part: name, text });
 
+  const unsaved = unsavedOf('person', 'version');
+  beforeEach(() => localStorage.clear());
+
   const start = (of = bench) => {
     const first = workFrom(of);
-    const hook = renderHook(({ work }) => useSaving(of, work), { wrapper, initialProps: { work: first } });
+    const hook = renderHook(({ work }) => useSaving(of, work, unsaved), { wrapper, initialProps: { work: first } });
     return { ...hook, first };
   };
 
@@ -128,6 +132,38 @@ describe('saving while working', () => {
     await pass(6000);
     expect(sent.at(-1)!.body).toMatchObject({ answer: { text: '2/s' } });
     expect(result.current.state).toBe('saved');
+  });
+
+  test('keeps in this browser what has not reached the server, for this person and version alone', async () => {
+    const { first, rerender, unmount } = start();
+    answer = () => 'lost';
+    rerender({ work: type(first, 'a', '1/s') });
+    await pass(1000);
+    unmount();
+    expect(unsaved.find()!.answers['a']).toEqual({ kind: 'transferFunction', text: '1/s' });
+    expect(unsavedOf('another person', 'version').find()).toBeUndefined();
+    expect(workFrom(bench, unsaved.find()).answers['a']).toEqual({ kind: 'transferFunction', text: '1/s' });
+  });
+
+  test('forgets it once it is saved, but not what was typed meanwhile', async () => {
+    const { first, rerender } = start();
+    const once = type(first, 'a', '1/s');
+    rerender({ work: once });
+    expect(unsaved.find()).toBeDefined();
+    await pass(2000);
+    expect(unsaved.find()).toBeUndefined();
+    rerender({ work: type(once, 'a', '2/s') });
+    expect(unsaved.find()!.answers['a']).toMatchObject({ text: '2/s' });
+  });
+
+  test('a browser without storage works all the same', () => {
+    const broken = jest.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
+      throw new Error('full');
+    });
+    expect(() => unsaved.keep(workFrom(bench))).not.toThrow();
+    broken.mockRestore();
+    localStorage.setItem('nailset unsaved person version', '{half');
+    expect(unsaved.find()).toBeUndefined();
   });
 
   test('says what the server refuses and does not insist', async () => {

@@ -1,9 +1,9 @@
 import type { Answer, Bench, StudentPart } from '@nailset/core';
 import { nanoid } from 'nanoid';
-import { useReducer, useRef, useState } from 'react';
+import { useMemo, useReducer, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { ApiError } from '../api/client';
-import { useBench, useHandIn } from '../api/queries';
+import { useBench, useHandIn, useSession } from '../api/queries';
 import { Header } from '../shared/Header';
 import { PageOf } from '../shared/PageOf';
 import { SavingNote } from '../shared/saving';
@@ -11,6 +11,7 @@ import { clockTime, dayAndTime } from '../shared/time';
 import { usePastDue } from '../shared/usePastDue';
 import { useTitle } from '../shared/useTitle';
 import { BenchSheet } from './BenchSheet';
+import { unsavedOf } from './unsaved';
 import { useSaving } from './useSaving';
 import { type Work, workFrom, workReducer } from './work';
 
@@ -47,8 +48,10 @@ function Loaded({
   keep: (work: Work) => void;
   reload: () => void;
 }) {
-  const [work, dispatch] = useReducer(workReducer, undefined, () => workFrom(bench, before));
-  const saving = useSaving(bench, work);
+  const personId = useSession().data!.person!.id;
+  const unsaved = useMemo(() => unsavedOf(personId, bench.versionId), [personId, bench.versionId]);
+  const [work, dispatch] = useReducer(workReducer, undefined, () => workFrom(bench, before ?? unsaved.find()));
+  const saving = useSaving(bench, work, unsaved);
   const handIn = useHandIn(bench.exerciseId);
   const pastDue = usePastDue(bench.dueAt);
   // One key per intent: the same answer sent again after a lost connection stays one try.

@@ -3,13 +3,14 @@ import { type Answer, type Bench, limits } from '@nailset/core';
 import { ApiError, isOffline } from '../api/client';
 import { useSaveAnswer } from '../api/queries';
 import { type Saving, retryAfter, savePause, useLeaveWarning } from '../shared/saving';
+import type { Unsaved } from './unsaved';
 import type { Work } from './work';
 
 /** The field says that it is too long; the server would refuse it. */
 const isTooLong = (answer: Answer): boolean => 'text' in answer && answer.text.length > limits.length;
 
 /** Saves every changed answer a moment after the last change, and again after a lost connection. */
-export function useSaving(bench: Bench, work: Work): Saving {
+export function useSaving(bench: Bench, work: Work, unsaved: Unsaved): Saving {
   const save = useSaveAnswer(bench.exerciseId).mutateAsync;
   const newest =
     bench.saved
@@ -22,6 +23,10 @@ export function useSaving(bench: Bench, work: Work): Saving {
     work.changes > 0 ? { answers: {}, trails: {} } : { answers: work.answers, trails: work.trails },
   );
   const [tries, setTries] = useState(0);
+  const latest = useRef(work);
+  useEffect(() => {
+    latest.current = work;
+  });
 
   useEffect(() => {
     if (!bench.mayHandIn) return;
@@ -31,6 +36,7 @@ export function useSaving(bench: Bench, work: Work): Saving {
         (work.answers[id] !== sent.current.answers[id] || work.trails[id] !== sent.current.trails[id]),
     );
     if (changed.length === 0) return;
+    unsaved.keep(work);
     const timer = setTimeout(
       () => {
         setSaving((old) => (old.state === 'offline' ? old : { state: 'saving' }));
@@ -40,6 +46,8 @@ export function useSaving(bench: Bench, work: Work): Saving {
         ).then(
           ([first]) => {
             sent.current = going;
+            const { answers, trails } = latest.current;
+            if (answers === going.answers && trails === going.trails) unsaved.forget();
             setSaving({ state: 'saved', at: first!.savedAt });
           },
           (error: unknown) => {
@@ -54,7 +62,7 @@ export function useSaving(bench: Bench, work: Work): Saving {
       tries === 0 ? savePause : 0,
     );
     return () => clearTimeout(timer);
-  }, [bench, work.answers, work.trails, save, tries]);
+  }, [bench, work, save, tries, unsaved]);
 
   useLeaveWarning(saving.state !== 'saved' && bench.mayHandIn);
 

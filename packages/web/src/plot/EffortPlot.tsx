@@ -30,8 +30,8 @@ export function EffortPlot({
     );
   }
   const curves: PlotCurve[] = [
-    ...(first && first !== curve ? [{ id: 'first', curve: first, look: 'first' as const }] : []),
-    { id: 'now', curve, look: 'now', label: 'effort' },
+    ...(first && first !== curve ? [{ id: 'effort-first', curve: first, look: 'first' as const }] : []),
+    { id: 'effort', curve, look: 'now', label: 'effort' },
   ];
   const largest = curve.values.reduce((most, value) => Math.max(most, Math.abs(value)), 0);
   return (
