@@ -57,7 +57,7 @@ export function GainsBench({
   const [reach, setReach] = useState(() => {
     const start = tryResponse(responses, trail[0]?.gains ?? settings);
     const from = start instanceof Problem ? response : start;
-    return Math.max(3 * reachOf(from.poles), reachOf(poles));
+    return Math.max(1.5 * reachOf(from.poles), reachOf(poles));
   });
   const fitEffort = () => curves.u && setEffortFrame(frameFor(part.horizon, [curves.u]));
   const fit = () => {

@@ -24,7 +24,7 @@ export function HandInBar({
 }) {
   return (
     <div className="sticky bottom-0 z-10 flex min-h-[54px] flex-wrap items-center gap-x-6 gap-y-1 border-t border-rule bg-sheet px-5 py-2">
-      <span className="max-w-full overflow-x-auto overflow-y-hidden">{answer}</span>
+      {answer && <span className="max-w-full overflow-x-auto overflow-y-hidden">{answer}</span>}
       <p role="status" className="min-w-0 flex-1 basis-48 text-[13px] text-slate">
         {error ? (
           <span role="alert" className="text-brick">

@@ -102,7 +102,7 @@ export function Mark({ mark, x, y, frame }: { mark: MeasureMark; x: Scale; y: Sc
       {words && (
         <text
           x={within(upright ? to.t : from.t) + 4}
-          y={upright && mark.id !== 'peak' ? level(from.y) - 4 : level(to.y) - 4}
+          y={upright && mark.id !== 'peak' ? level(from.y) - (mark.id === 'settled' ? 18 : 4) : level(to.y) - 4}
           strokeWidth="3"
           className="stroke-sheet/80 [paint-order:stroke]"
         >

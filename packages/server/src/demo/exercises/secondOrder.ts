@@ -68,7 +68,7 @@ export const threeTables: ExerciseDocument = {
   statement: [
     'Three turntables differ only in their damping. Each gets the same step of the drive voltage:',
     '',
-    '$$G(s) = \\frac{ {{wn^2}} }{s^2 + 2\\zeta\\,{{wn}}\\,s + {{wn^2}} }$$',
+    '$$G(s) = \\frac{ {{wn^2}} }{s^2 + 2\\zeta\\cdot {{wn}}\\,s + {{wn^2}} }$$',
     '',
     'Table A has $\\zeta = {{za}}$, table B $\\zeta = {{zb}}$, table C $\\zeta = -{{zc}}$. Say first what happens; the curves follow your answer.',
   ].join('\n'),

@@ -118,10 +118,13 @@ function Understood({ name, scope }: { name: string; scope: Scope }) {
   const { system } = shown;
   return (
     <div className="grid gap-1 overflow-x-auto overflow-y-hidden pb-1 text-note text-slate">
-      <span className="text-ink">
-        <Formula latex={`\\displaystyle ${nameToLatex(name)}=${shown.expanded}`} />
-        {shown.factored && <Formula latex={`\\displaystyle \\;=\\;${shown.factored}`} />}
-      </span>
+      <Formula latex={`\\displaystyle ${nameToLatex(name)}=${shown.expanded}`} className="block py-1 text-ink" />
+      {shown.factored && (
+        <Formula
+          latex={`\\displaystyle \\phantom{${nameToLatex(name)}}=${shown.factored}`}
+          className="block py-1 text-ink"
+        />
+      )}
       <span>
         gain at rest {system.dcGain === null ? 'none' : formatNumber(system.dcGain)}
         {system.poles

@@ -94,7 +94,7 @@ export function NailsEditor({
   );
 }
 
-const signals = { 'y r': 'y', 'e r': 'e', 'u r': 'u', 'y d': 'y, load', 'e d': 'e, load', 'u d': 'u, load' } as const;
+const signals = { 'y r': 'y', 'e r': 'e', 'u r': 'u', 'y d': 'y d', 'e d': 'e d', 'u d': 'u d' } as const;
 
 function NailRow({
   nail,
@@ -113,7 +113,7 @@ function NailRow({
   const hasSignal = source === 'response' || source === 'error';
   const usual = source === 'error' ? 'e' : 'y';
   return (
-    <div className="grid grid-cols-[1fr_30px_28px_66px_50px_14px] items-center gap-1" title={definition}>
+    <div className="grid grid-cols-[1fr_34px_28px_64px_50px_14px] items-center gap-1" title={definition}>
       <select
         aria-label="Nail"
         className="input px-1 text-[13px]"
