@@ -230,6 +230,8 @@ describe('a loop with all its views', () => {
     expect(Number(reading.getAttribute('aria-valuenow'))).toBeCloseTo(before + 5 / 200, 9);
     fireEvent.keyDown(reading, { key: 'Delete' });
     expect(screen.queryByRole('slider')).toBeNull();
+    fireEvent.keyDown(document.body, { key: 'r' });
+    expect(screen.getByRole('slider').getAttribute('aria-valuenow')).toBe('1.25');
   });
 
   test('shows the error, a family and no ghosts when asked', async () => {

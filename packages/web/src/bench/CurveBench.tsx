@@ -49,7 +49,7 @@ export function CurveBench({
     const timer = setTimeout(() => dispatch({ do: 'stop', part: part.id, holding: met ? 1 : 0 }), stopAfter);
     return () => clearTimeout(timer);
   }, [answer, part.id, met, dispatch]);
-  useBenchKeys(keys, part.id, knobs, work, dispatch, { f: fit });
+  useBenchKeys(keys, part.id, knobs, work, dispatch, { f: fit, r: () => probing.onAdd(frame.tMax / 4) });
 
   const stops = trail.flatMap((stop, index) => {
     const found = responses(stop.gains);

@@ -72,6 +72,7 @@ export function GainsBench({
   }, [answer, part.id, holding, dispatch]);
   useBenchKeys(keys, part.id, knobs, work, dispatch, {
     f: fit,
+    r: () => probing.onAdd(frame.tMax / 4),
     m: () => setShown((old) => ({ ...old, measures: !old.measures })),
     g: () => setShown((old) => ({ ...old, ghosts: !old.ghosts })),
   });

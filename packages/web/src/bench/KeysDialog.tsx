@@ -8,6 +8,7 @@ const keys = [
   ['F', 'fit the axes to the present curve'],
   ['M', 'show where measures are read'],
   ['G', 'show or hide earlier curves'],
+  ['R', 'set a reading on the curve; a click does too'],
   ['← →', 'move a reading that has the focus; Delete removes it'],
   ['?', 'this list'],
 ] as const;

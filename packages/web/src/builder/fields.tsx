@@ -97,6 +97,11 @@ export function NumberField({
   );
 }
 
+/** What a part gives. */
+export function PointsField({ points, onChange }: { points: number; onChange: (points: number) => void }) {
+  return <NumberField label="Points" min={0} max={100} value={points} onChange={onChange} />;
+}
+
 export function SelectField<Value extends string>({
   label,
   value,

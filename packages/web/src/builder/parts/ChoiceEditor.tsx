@@ -1,6 +1,6 @@
 import type { ChoicePart } from '@nailset/core';
 import { Button } from '../../shared/Button';
-import { CellText, CheckField, NumberField, RemoveButton, SelectField, changedAt, without } from '../fields';
+import { CellText, CheckField, RemoveButton, SelectField, changedAt, without, PointsField } from '../fields';
 import { freeId } from '../newExercise';
 import { type EditorProps, errorOf } from './editor';
 import { MarkingField } from './MarkingField';
@@ -55,7 +55,7 @@ export function ChoiceEditor({ part, findings, onChange }: EditorProps<'choice'>
       </section>
       <CheckField label="Several can be right" checked={part.several} onChange={(several) => onChange({ several })} />
       <div className="grid grid-cols-2 gap-3">
-        <NumberField label="Points" min={0} max={100} value={part.points} onChange={(points) => onChange({ points })} />
+        <PointsField points={part.points} onChange={(points) => onChange({ points })} />
         {part.several && <MarkingField marking={part.marking} onChange={(marking) => onChange({ marking })} />}
       </div>
     </>

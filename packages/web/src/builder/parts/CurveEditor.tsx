@@ -4,7 +4,16 @@ import { useMemo } from 'react';
 import { Button } from '../../shared/Button';
 import { DecimalField } from '../../shared/DecimalField';
 import { ExpressionField } from '../../shared/ExpressionField';
-import { CellText, NumberField, RemoveButton, SelectField, TextField, changedAt, without } from '../fields';
+import {
+  CellText,
+  NumberField,
+  RemoveButton,
+  SelectField,
+  TextField,
+  changedAt,
+  without,
+  PointsField,
+} from '../fields';
 import { type EditorProps, errorOf } from './editor';
 import { InputEditor } from './InputEditor';
 
@@ -120,7 +129,7 @@ export function CurveEditor({ part, scope, series, findings, onChange }: EditorP
           value={part.misfitPercent}
           onChange={(misfitPercent) => onChange({ misfitPercent })}
         />
-        <NumberField label="Points" min={0} max={100} value={part.points} onChange={(points) => onChange({ points })} />
+        <PointsField points={part.points} onChange={(points) => onChange({ points })} />
       </div>
     </>
   );

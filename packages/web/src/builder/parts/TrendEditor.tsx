@@ -2,7 +2,7 @@ import type { TrendPart } from '@nailset/core';
 import { Button } from '../../shared/Button';
 import { DecimalField } from '../../shared/DecimalField';
 import { ExpressionField } from '../../shared/ExpressionField';
-import { CellText, NumberField, RemoveButton, changedAt, without } from '../fields';
+import { CellText, NumberField, RemoveButton, changedAt, without, PointsField } from '../fields';
 import { freeId } from '../newExercise';
 import { type EditorProps, errorOf } from './editor';
 import { MarkingField } from './MarkingField';
@@ -112,7 +112,7 @@ export function TrendEditor({ part, scope, findings, onChange }: EditorProps<'tr
           value={part.samePercent}
           onChange={(samePercent) => onChange({ samePercent })}
         />
-        <NumberField label="Points" min={0} max={100} value={part.points} onChange={(points) => onChange({ points })} />
+        <PointsField points={part.points} onChange={(points) => onChange({ points })} />
         <MarkingField marking={part.marking} onChange={(marking) => onChange({ marking })} />
       </div>
     </>

@@ -1,6 +1,6 @@
 import { type QuantityName, quantities, quantityNames } from '@nailset/core';
 import { ExpressionField } from '../../shared/ExpressionField';
-import { NumberField, SelectField, TextField } from '../fields';
+import { NumberField, SelectField, TextField, PointsField } from '../fields';
 import { type EditorProps, errorOf } from './editor';
 
 export function TransferFunctionEditor({ part, scope, findings, onChange }: EditorProps<'transferFunction'>) {
@@ -25,7 +25,7 @@ export function TransferFunctionEditor({ part, scope, findings, onChange }: Edit
           value={part.tolerancePercent}
           onChange={(tolerancePercent) => onChange({ tolerancePercent })}
         />
-        <NumberField label="Points" min={0} max={100} value={part.points} onChange={(points) => onChange({ points })} />
+        <PointsField points={part.points} onChange={(points) => onChange({ points })} />
       </div>
     </>
   );
@@ -78,7 +78,7 @@ export function NumberEditor({ part, scope, findings, onChange }: EditorProps<'n
           options={{ relative: 'relative', absolute: 'in its unit' }}
           onChange={(way) => onChange({ toleranceAbsolute: way === 'absolute' ? 0.1 : (undefined as never) })}
         />
-        <NumberField label="Points" min={0} max={100} value={part.points} onChange={(points) => onChange({ points })} />
+        <PointsField points={part.points} onChange={(points) => onChange({ points })} />
       </div>
     </>
   );
