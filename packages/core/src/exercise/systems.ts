@@ -1,9 +1,7 @@
 import { readEquations, splitEquations } from '../diagram/equations.js';
 import { signalFlow, transferBetween } from '../diagram/reduce.js';
 import { Problem } from '../expression/problem.js';
-import type { Tree } from '../expression/tree.js';
-import { type Scope, numberFrom, parseFormula, systemFrom } from '../formula/evaluate.js';
-import { rationalToNumber } from '../rational/number.js';
+import { type Scope, numberFrom, systemFrom } from '../formula/evaluate.js';
 import { fractionToText } from '../system/text.js';
 import { fractionOfStates, stateSpaceOf } from '../system/stateSpace.js';
 import { type Transfer, delayed, transferFromSymbolic, withDeadTime } from '../system/transfer.js';
@@ -97,14 +95,3 @@ export function textOf(transfer: Transfer): string {
   if (plain.deadTime.numerator === 0n) return fraction;
   return `${fraction}*exp(-(${plain.deadTime.numerator}/${plain.deadTime.denominator})*s)`;
 }
-
-/** The tree of a form, for following what a mistake in it leads to; null for matrices and equations. */
-export function treeOfForm(form: SystemForm): Tree | null {
-  return form.kind === 'states' || form.kind === 'equations' ? null : parseFormula(formulaOfForm(form));
-}
-
-/** A dead time in seconds, of a factor; zero for none. */
-export const deadTimeOf = (transfer: Transfer): number => {
-  const plain = withDeadTime(transfer);
-  return plain ? rationalToNumber(plain.deadTime) : 0;
-};
