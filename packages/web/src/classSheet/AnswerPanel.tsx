@@ -1,4 +1,4 @@
-import { type Handed, formatNumber, nameToLatex, parametersOf, pointsOf } from '@nailset/core';
+import { type Handed, formatNumber, nameToLatex, openGains, parametersOf, pointsOf } from '@nailset/core';
 import { type FormEvent, useState } from 'react';
 import { useHanded, useOverride } from '../api/queries';
 import { VerdictLines } from '../bench/Tries';
@@ -83,9 +83,9 @@ function AnswerShown({ handed: { answer, part, values } }: { handed: Handed }) {
       </p>
       {settings && (
         <p className="mt-1 text-[16px]">
-          {Object.entries(settings).map(([name, value]) => (
+          {settingNames(part).map((name) => (
             <span key={name} className="mr-4 whitespace-nowrap">
-              <Formula latex={nameToLatex(name)} /> {value}
+              <Formula latex={nameToLatex(name)} /> {settings[name]}
             </span>
           ))}
         </p>
@@ -109,9 +109,15 @@ function AnswerShown({ handed: { answer, part, values } }: { handed: Handed }) {
   );
 }
 
+/** What the student set, in the order of the ladder; the store keeps no order. */
+function settingNames(part: Handed['part']): string[] {
+  if (part.kind === 'gains') return openGains(part.controller).map(({ name }) => name);
+  return part.kind === 'curve' ? part.knobs.map(({ symbol }) => symbol) : [];
+}
+
 function TrailShown({ handed: { trail, part } }: { handed: Handed }) {
   if (trail.length === 0) return null;
-  const names = Object.keys(trail[0]!.gains);
+  const names = settingNames(part);
   return (
     <div className="mt-3 max-h-40 overflow-y-auto" tabIndex={0} role="region" aria-label="Trail">
       <table className="w-full text-right text-note">
