@@ -1,13 +1,5 @@
-import {
-  type ExerciseDocument,
-  type GainsPart,
-  checkAnswer,
-  examine,
-  fractionOf,
-  modelOf,
-  stepResponse,
-  systemOf,
-} from '../src/index';
+import { type ExerciseDocument, type GainsPart, fractionOf, modelOf, stepResponse, systemOf } from '../src/index';
+import { checkAnswer, examine } from '../src/checks';
 import { outsideBy } from '../src/checking/corridor';
 import { exercise, tune } from './documents';
 

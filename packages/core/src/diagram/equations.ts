@@ -51,7 +51,9 @@ export function readEquations(
   const signals = equations.map(({ signal }) => signal);
   signals.forEach((signal, k) => {
     if (signals.indexOf(signal) !== k) throw new Problem('equation', `Two equations give ${signal}.`);
-    if (definitions.has(signal)) throw new Problem('equation', `${signal} is a signal and is bound as well.`);
+    if (definitions.has(signal)) {
+      throw new Problem('equation', `${signal} is a signal here and a parameter or binding as well; rename one.`);
+    }
     if (inputs.includes(signal)) throw new Problem('signal', `${signal} is given by an equation, so it is no input.`);
   });
   return { equations, definitions, signals, inputs: inputsOf(equations, new Set(signals), definitions, inputs) };
@@ -138,6 +140,11 @@ function inputsOf(
           return visit(tree.left);
         }
         if (hasSignal(tree.right)) {
+          namesIn(tree.left).forEach((name) => factors.add(name));
+          return visit(tree.right);
+        }
+        // Neither side has a signal yet: what stands last is one, and of a sum in brackets every term.
+        if (tree.right.kind === 'sum' || tree.right.kind === 'difference') {
           namesIn(tree.left).forEach((name) => factors.add(name));
           return visit(tree.right);
         }

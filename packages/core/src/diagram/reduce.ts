@@ -9,7 +9,16 @@ import {
   multiplySymbolic,
   toCommonDenominator,
 } from '../symbolic/fraction.js';
-import { type SymbolicPolynomial, isNothing, product, scaled, sum, whole, wholeValue } from '../symbolic/polynomial.js';
+import {
+  type SymbolicPolynomial,
+  exactQuotient,
+  isNothing,
+  product,
+  scaled,
+  sum,
+  whole,
+  wholeValue,
+} from '../symbolic/polynomial.js';
 import { type Diagram, within } from './equations.js';
 
 /** A diagram as linear equations M·signals = B·inputs over polynomials; det M is the characteristic polynomial. */
@@ -152,7 +161,7 @@ function commonRow(
   const row = new Map<string, SymbolicPolynomial>();
   for (const [name, { numerator, denominator }] of entries) {
     if (isNothing(numerator)) continue;
-    row.set(name, product(numerator, toCommonDenominator(denominator, common).ofLeft));
+    row.set(name, product(numerator, exactQuotient(common, denominator)!));
   }
   return row;
 }

@@ -36,7 +36,7 @@ function remainder(p: readonly number[], q: readonly number[]): number[] {
   return rest;
 }
 
-function inverseModulo(value: number): number {
+export function inverseModulo(value: number): number {
   let [a, b, x, y] = [value, prime, 1, 0];
   while (b !== 0) {
     const quotient = Math.floor(a / b);
@@ -44,6 +44,30 @@ function inverseModulo(value: number): number {
     [x, y] = [y, x - quotient * y];
   }
   return ((x % prime) + prime) % prime;
+}
+
+/**
+ * The first unknown of linear equations modulo the prime; null when they have no unique solution. Each row holds its
+ * coefficients and the right-hand side; the rows are used up. Method: elimination.
+ */
+export function solveModulo(rows: number[][]): number | null {
+  const size = rows.length;
+  for (let column = size - 1; column >= 0; column--) {
+    const place = size - 1 - column;
+    const pivot = rows.findIndex((row, k) => k >= place && row[column] !== 0);
+    if (pivot < 0) return null;
+    [rows[place], rows[pivot]] = [rows[pivot]!, rows[place]!];
+    const top = rows[place];
+    const inverse = inverseModulo(top[column]!);
+    for (let k = place + 1; k < size; k++) {
+      const row = rows[k]!;
+      const factor = (row[column]! * inverse) % prime;
+      if (factor === 0) continue;
+      for (let j = 0; j <= size; j++) row[j] = (row[j]! + (prime - factor) * top[j]!) % prime;
+    }
+  }
+  const last = rows[size - 1]!;
+  return (last[size]! * inverseModulo(last[0]!)) % prime;
 }
 
 /** Rank of a matrix modulo the prime; the matrix is used up. */

@@ -271,6 +271,19 @@ function pseudoRemainder(p: SymbolicPolynomial, q: SymbolicPolynomial, symbol: n
   return rest;
 }
 
+/** The value modulo the prime with every symbol at its point. */
+export function valueModulo(p: SymbolicPolynomial, points: readonly number[]): number {
+  let total = 0;
+  for (const [key, c] of p.terms) {
+    let value = modulo(c);
+    for (let k = 0; k < key.length; k++) {
+      for (let times = key.charCodeAt(k); times > 0; times--) value = (value * points[k]!) % prime;
+    }
+    total = (total + value) % prime;
+  }
+  return total;
+}
+
 /** Whether the images modulo a prime, all other symbols replaced by numbers, share a factor; a no is certain. */
 function imagesShareFactor(p: SymbolicPolynomial, q: SymbolicPolynomial, symbol: number): boolean {
   return shareFactorModulo(imageOf(p, symbol), imageOf(q, symbol));

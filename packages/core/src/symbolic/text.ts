@@ -74,10 +74,17 @@ function writePolynomial(p: SymbolicPolynomial, script: Script): string {
 }
 
 function writeSum(p: SymbolicPolynomial, script: Script): string {
-  const terms = [...p.terms].sort(([a], [b]) => (a < b ? 1 : -1));
+  // Few factors first, as in 1 + G·H.
+  const terms = [...p.terms].sort(([a], [b]) => factorsIn(a) - factorsIn(b) || (a < b ? 1 : -1));
   return terms
     .map((term) => writeTerm(term, p, '', script))
     .reduce((l, r) => (r.startsWith('-') ? l + r : `${l}+${r}`));
+}
+
+function factorsIn(key: string): number {
+  let count = 0;
+  for (let k = 0; k < key.length; k++) count += key.charCodeAt(k);
+  return count;
 }
 
 function writeTerm([key, c]: [string, bigint], p: SymbolicPolynomial, variable: string, script: Script): string {

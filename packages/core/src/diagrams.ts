@@ -1,0 +1,43 @@
+// The third door: block diagrams as they are drawn, changed and reduced.
+export {
+  type BlockDiagram,
+  type BlockNode,
+  type DiagramNode,
+  type SumNode,
+  type SumTerm,
+  isNamed,
+  outputsOf,
+  readBlocks,
+  sourcesOf,
+  textOfBlocks,
+  withNames,
+} from './diagram/blocks.js';
+export { closingLines, lineBetween } from './diagram/closing.js';
+export { checkLetters, exactQuestion, exactTransfer, readWith } from './diagram/exact.js';
+export { symbolsOf } from './diagram/blocks.js';
+export { isSameGain, simplifiedGain } from './diagram/gains.js';
+export { type Move, type MoveKind, movesOf, movesWith } from './diagram/moves.js';
+export {
+  type SignalPair,
+  type Step,
+  moveOfStep,
+  pairsOf,
+  reducedGain,
+  reduction,
+  restricted,
+} from './diagram/reduction.js';
+export { type Path, type PathView, pathsOf } from './diagram/paths.js';
+export {
+  type Place,
+  addInput,
+  addOutput,
+  bind,
+  changeSign,
+  feed,
+  grouped,
+  insertBlock,
+  removed,
+  rename,
+  setGain,
+  withoutTerm,
+} from './diagram/edit.js';
