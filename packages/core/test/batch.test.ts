@@ -251,7 +251,7 @@ describe('asks that take more than a system', () => {
       deadTime: 0,
     });
     const lateLoop = { ...loop, where: { G: 'exp(-0.5s)/(s+2)', K: 1 } };
-    expect(ask({ ask: 'transferFunction', system: lateLoop })).toEqual({ text: 'exp(-1/2*s)/(s+exp(-1/2*s)+2)' });
+    expect(ask({ ask: 'transferFunction', system: lateLoop })).toEqual({ text: 'exp(-1/2*s)/(s+2+exp(-1/2*s))' });
     expect(ask({ ask: 'equivalent', left: lateLoop, right: '1/(exp(0*s)*exp(-0*s) + (s+1)*1 + 0)' })).toEqual({
       equivalent: false,
     });

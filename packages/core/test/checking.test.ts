@@ -1,14 +1,6 @@
 import fc from 'fast-check';
-import {
-  type Answer,
-  checkAnswer,
-  formatNumber,
-  formatPoint,
-  readAnswer,
-  solutionOf,
-  systemFrom,
-  fractionOf,
-} from '../src/index';
+import { type Answer, formatNumber, formatPoint, systemFrom, fractionOf } from '../src/index';
+import { checkAnswer, readAnswer, solutionOf } from '../src/checks';
 
 import { checkNails } from '../src/checking/nails';
 import { TransferSubject } from '../src/quantity/subject';

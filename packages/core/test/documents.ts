@@ -2,6 +2,7 @@ import {
   type ExerciseDocument,
   type GainsPart,
   type NumberPart,
+  LoopModel,
   type TransferFunctionPart,
   modelOf,
 } from '../src/index';
@@ -80,3 +81,7 @@ export const values = { K: '2', zeta: '0.3', wn: '3', a: '1.2', b: '3' };
 
 /** The numbers above as a model to check with. */
 export const student = modelOf(exercise, values);
+
+/** A loop with unity feedback and a parallel controller. */
+export const loopOf = (plant: string, Kp: string, Ki = '0', Kd = '0') =>
+  new LoopModel({ ...tune, plant }, { names: new Map() }).loopWith({ Kp, Ki, Kd });

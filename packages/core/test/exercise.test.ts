@@ -1,4 +1,5 @@
-import { type ExerciseDocument, drawValues, examine, insertValues, sampleOf, studentExercise } from '../src/index';
+import { type ExerciseDocument, type StudentPart, fractionOf, insertValues, isSameFraction } from '../src/index';
+import { drawValues, studentExercise, examine, sampleOf } from '../src/checks';
 import { exercise, model, tune, values } from './documents';
 
 const withParameter = (draw: ExerciseDocument['parameters'][number]['draw']) => ({
@@ -62,6 +63,19 @@ describe('what a student sees', () => {
       attempts: 3,
     });
     expect(JSON.stringify(seen.parts.slice(0, 2))).not.toMatch(/expected|formula|zeta/);
+  });
+
+  test('comes with its plant at other values of the parameters that matter to it', () => {
+    const part = studentExercise(exercise, values).parts.find(({ kind }) => kind === 'gains') as Extract<
+      StudentPart,
+      { kind: 'gains' }
+    >;
+    expect(part.families.map(({ parameter }) => parameter)).toEqual(['a', 'b']);
+    const [slow] = part.families[0]!.members;
+    expect(Number(slow!.value)).toBe(Number(values['a']) / 2);
+    expect(isSameFraction(fractionOf(slow!.plant), fractionOf(`${values['b']}/(s^2 + ${slow!.value}s + 0.8)`))).toBe(
+      true,
+    );
   });
 });
 

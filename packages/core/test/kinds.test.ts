@@ -3,22 +3,64 @@ import {
   type CurvePart,
   type ExerciseDocument,
   type GainsPart,
+  type NumberPart,
   LoopModel,
   type TrendPart,
+  modelOf,
+} from '../src/index';
+import {
+  revealedCurves,
+  studentExercise,
+  upgraded,
   answerFromText,
   checkAnswer,
   examine,
-  modelOf,
   prove,
   readAnswer,
-  revealedCurves,
   searchSettings,
   solutionOf,
-  studentExercise,
-  upgraded,
   verdictAsShown,
-} from '../src/index';
+} from '../src/checks';
 import { exercise, model as lamp, student, tune } from './documents';
+
+describe('a value with which something holds', () => {
+  const loop = {
+    name: 'L',
+    meaning: '',
+    form: { kind: 'equations' as const, text: 'y = K/(s^2 + a*s)*(r - y)', from: 'r', to: 'y' },
+  };
+  const part: NumberPart = {
+    id: 'k',
+    kind: 'number',
+    title: 'K',
+    prompt: '',
+    points: 2,
+    formula: 'a^2',
+    unit: '',
+    tolerancePercent: 1,
+    condition: { symbol: 'K', holds: '0.49 <= dampingRatio(L) <= 0.51' },
+  };
+  const of = modelOf({ systems: [loop], series: [] }, { a: '3' });
+
+  test('is looked for with the student’s value in the place of its letter', () => {
+    const check = (text: string) => checkAnswer(part, of, { kind: 'number', text });
+    for (const text of ['9', '9.2', '8.9']) expect(check(text)).toMatchObject({ met: true, points: 2 });
+    expect(check('12')).toMatchObject({ met: false, words: '12: with this value it does not hold.' });
+    expect(check('-4').met).toBe(false);
+    expect(solutionOf(part, of)).toBe('9');
+  });
+
+  test('the formula’s own value must be one', () => {
+    const document: ExerciseDocument = {
+      ...exercise,
+      parameters: [{ symbol: 'a', meaning: '', unit: '', draw: { kind: 'fixed', value: 3 } }],
+      systems: [loop],
+      parts: [part],
+    };
+    expect(examine(document)).toEqual([]);
+    expect(examine({ ...document, parts: [{ ...part, formula: 'a' }] })).toMatchObject([{ path: 'parts/0/condition' }]);
+  });
+});
 
 describe('choices', () => {
   const part: ChoicePart = {

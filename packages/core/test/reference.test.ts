@@ -156,7 +156,7 @@ describe('what cannot be answered is told with its place', () => {
       'Equation 1: Every term on the right needs a signal; a constant is an input of its own.',
     ],
     ['names in a circle', ['y = G*r'], { G: 'H', H: 'G' }, 'G is defined by itself.'],
-    ['a bound signal', ['y = r'], { y: '2' }, 'y is a signal and is bound as well.'],
+    ['a bound signal', ['y = r'], { y: '2' }, 'y is a signal here and a parameter or binding as well; rename one.'],
     [
       'no solution',
       ['e = r + e', 'y = e'],

@@ -1,14 +1,6 @@
 import fc from 'fast-check';
-import {
-  controllerOf,
-  closeLoop,
-  curveOf,
-  fractionOf,
-  measuresOf,
-  rationalFromDecimal,
-  stepResponse,
-  systemOf,
-} from '../src/index';
+import { curveOf, fractionOf, measuresOf, stepResponse, systemOf } from '../src/index';
+import { loopOf } from './documents';
 import { crossing } from '../src/response/walk';
 
 const measures = (text: string) => measuresOf(systemOf(fractionOf(text)));
@@ -153,27 +145,22 @@ describe('step responses', () => {
 });
 
 describe('loops', () => {
-  const gains = (Kp: string, Ki = '0', Kd = '0') => ({
-    Kp: rationalFromDecimal(Kp),
-    Ki: rationalFromDecimal(Ki),
-    Kd: rationalFromDecimal(Kd),
-  });
-
   test('integral action leaves no offset, proportional does', () => {
-    const plant = fractionOf('5/(s^2+4s+2)');
-    expect(measuresOf(closeLoop(controllerOf(gains('6')), plant).closed).finalValue).toBeCloseTo(30 / 32, 14);
-    expect(measuresOf(closeLoop(controllerOf(gains('6', '4', '1.5')), plant).closed).finalValue).toBe(1);
+    const finalValue = (...gains: [string, string?, string?]) =>
+      loopOf('5/(s^2+4s+2)', ...gains).subject().measures.finalValue;
+    expect(finalValue('6')).toBeCloseTo(30 / 32, 14);
+    expect(finalValue('6', '4', '1.5')).toBe(1);
   });
 
   test('an unstable mode that the controller cancels still counts', () => {
-    const loop = closeLoop(controllerOf(gains('-1', '0', '1')), fractionOf('1/((s-1)(s+1))'));
-    expect(loop.closed.stable).toBe(true);
+    const loop = loopOf('1/((s-1)(s+1))', '-1', '0', '1');
+    expect(loop.subject().system?.stable).toBe(true);
     expect(loop.stable).toBe(false);
   });
 
   test('a loop that tends to −1 at high frequency is refused', () => {
-    expect(() => closeLoop(controllerOf(gains('-1')), fractionOf('(s+2)/(s+1)'))).toThrow(/well posed/);
-    expect(() => closeLoop(controllerOf(gains('1')), fractionOf('s^2/(s+1)'))).toThrow(/more zeros/);
+    expect(() => loopOf('(s+2)/(s+1)', '-1')).toThrow(/well posed/);
+    expect(() => loopOf('s^2/(s+1)', '1')).toThrow(/more zeros/);
   });
 
   test('the zero of a crossing is found to the last digits', () => {

@@ -1,13 +1,5 @@
-import {
-  type Answer,
-  type ExerciseDocument,
-  type NumberPart,
-  type TransferFunctionPart,
-  checkAnswer,
-  modelOf,
-  rightAnswerOf,
-  usualWrongAnswers,
-} from '../src/index';
+import { type Answer, type ExerciseDocument, type NumberPart, type TransferFunctionPart, modelOf } from '../src/index';
+import { checkAnswer, rightAnswerOf, usualWrongAnswers } from '../src/checks';
 import { model as lamp, overshoot, student, tune } from './documents';
 
 const slipOf = (answer: Answer, part: Parameters<typeof checkAnswer>[0] = lamp, of = student) =>

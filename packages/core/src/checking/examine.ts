@@ -5,7 +5,7 @@ import type { Parameter } from '../exercise/given.js';
 import type { Part } from '../exercise/parts.js';
 import { meetsGuards, scopeOf } from '../exercise/scope.js';
 import { readCondition } from '../formula/condition.js';
-import { modelOf } from './answers/index.js';
+import { modelOf } from './model.js';
 import { sampleOf } from './sample.js';
 import { trialsOf } from './trials.js';
 
@@ -72,6 +72,8 @@ function idsIn(part: Part): string[] {
       return ids(part.nails);
     case 'choice':
       return ids(part.options);
+    case 'diagram':
+      return ids(part.asked);
     case 'trend':
       return [...ids(part.rows), ...part.changes.map(({ id }) => `change ${id}`)];
     default:

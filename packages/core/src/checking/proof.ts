@@ -7,8 +7,8 @@ import type { Part } from '../exercise/parts.js';
 import type { Samples } from '../exercise/studentPart.js';
 import { curveMotion } from './answers/curve.js';
 import { loopModelOf } from './answers/gains.js';
-import { modelOf, solutionOf } from './answers/index.js';
-import type { Model } from './answers/kind.js';
+import { solutionOf } from './answers/index.js';
+import { type Model, modelOf } from './model.js';
 import { expectedNumber } from './answers/number.js';
 import { type Search, searchSettings } from './search.js';
 import { solutionCurve } from './shown.js';
@@ -116,7 +116,14 @@ export function answerToText(answer: Answer): string {
   switch (answer.kind) {
     case 'transferFunction':
     case 'number':
+    case 'paths':
       return answer.text;
+    case 'diagram':
+      return Object.values(answer.texts).join('; ');
+    case 'reduction':
+      return answer.steps.map(({ kind, of }) => [kind, ...of].join(' ')).join('; ');
+    case 'states':
+      return [answer.a, answer.b, answer.c, answer.d].join(' | ');
     case 'gains':
       return settings(answer.gains);
     case 'curve':

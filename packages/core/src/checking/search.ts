@@ -6,7 +6,7 @@ import { openGains } from '../loop/controller.js';
 import type { ControlLoop } from '../loop/controlLoop.js';
 import { checkLoop, loopModelOf } from './answers/gains.js';
 import { curveMotion, curveVerdict, misfitPercent } from './answers/curve.js';
-import type { Model } from './answers/kind.js';
+import type { Model } from './model.js';
 import { secondOrderPromise } from './slips/rule.js';
 import type { VerdictItem } from './verdict.js';
 

@@ -7,7 +7,7 @@ import { TransferSubject } from '../quantity/subject.js';
 import { Problem } from '../expression/problem.js';
 import { respond } from '../response/respond.js';
 import type { Transfer } from '../system/transfer.js';
-import type { Model } from './answers/kind.js';
+import type { Model } from './model.js';
 import type { Verdict } from './verdict.js';
 
 /** The verdict as its student may see it: without measured values or without the slip where the exercise says so. */

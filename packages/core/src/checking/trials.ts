@@ -10,11 +10,17 @@ import { gainsOf, openGains, startOf } from '../loop/controller.js';
 import { isProper } from '../rational/fraction.js';
 import { asDelayedFraction } from '../system/transfer.js';
 import { curveMotion, refuseTakenNames } from './answers/curve.js';
-import { expectedNumber } from './answers/number.js';
+import { expectedNumber, holdsWith } from './answers/number.js';
 import { checkLoop, loopModelOf } from './answers/gains.js';
 import { rightOptions } from './answers/choice.js';
+import { exactQuestion, exactTransfer } from '../diagram/exact.js';
+import { reduction } from '../diagram/reduction.js';
+import { diagramOf } from './answers/diagram.js';
+import { expectedPaths } from './answers/paths.js';
+import { startOfReduction } from './answers/reduction.js';
+import { rightStates } from './answers/states.js';
 import { expectedTrends } from './answers/trend.js';
-import type { Model } from './answers/kind.js';
+import type { Model } from './model.js';
 
 /** Something that a student's work would run, and the field that is to blame when it fails. */
 export interface Trial {
@@ -46,7 +52,16 @@ function ownTrials(part: Part, model: Model): Trial[] {
     case 'transferFunction':
       return [{ field: 'expected', run: () => refuseImproper(part.expected, model) }];
     case 'number':
-      return [{ field: 'formula', run: () => void expectedNumber(part, scope) }];
+      return [
+        { field: 'formula', run: () => void expectedNumber(part, scope) },
+        {
+          field: 'condition',
+          run: () => {
+            if (!part.condition || holdsWith(part.condition, model, expectedNumber(part, scope))) return;
+            throw new Problem('exercise', 'The condition does not hold with the value that the formula gives.');
+          },
+        },
+      ];
     case 'gains':
       return loopTrials(part, model);
     case 'choice':
@@ -65,6 +80,17 @@ function ownTrials(part: Part, model: Model): Trial[] {
           },
         },
       ];
+    case 'diagram':
+      return part.asked.map((pair, k) => ({
+        field: `asked/${k}`,
+        run: () => void exactTransfer(exactQuestion(diagramOf(part, model, pair)), pair),
+      }));
+    case 'reduction':
+      return [{ field: 'system', run: () => void reduction(startOfReduction(part, model), part) }];
+    case 'paths':
+      return [{ field: 'system', run: () => void expectedPaths(part, model) }];
+    case 'states':
+      return [{ field: 'expected', run: () => void rightStates(part, model) }];
     case 'trend':
       return [{ field: 'rows', run: () => void expectedTrends(part, model) }];
     case 'curve':

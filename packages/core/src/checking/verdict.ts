@@ -24,7 +24,14 @@ export const VerdictItem = Type.Object(
 export type VerdictItem = Static<typeof VerdictItem>;
 
 /** A recognised way in which an answer went wrong. */
-export const RecognisedSlip = Type.Object({ id: Type.String(), words: Type.String() }, closed);
+export const RecognisedSlip = Type.Object(
+  {
+    id: Type.String(),
+    words: Type.String(),
+    place: Type.Optional(Type.Array(Type.String(), { description: 'The parts of the diagram that it is about.' })),
+  },
+  closed,
+);
 export type RecognisedSlip = Static<typeof RecognisedSlip>;
 
 /** What the check says of one answer; pure: same exercise, values and answer, same verdict. */

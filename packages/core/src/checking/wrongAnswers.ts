@@ -7,8 +7,14 @@ import { systemFrom } from '../formula/evaluate.js';
 import { expectedNumber } from './answers/number.js';
 import { rightOptions } from './answers/choice.js';
 import { checkAnswer } from './answers/index.js';
+import { reduction } from '../diagram/reduction.js';
+import { expectedPaths } from './answers/paths.js';
+import { startOfReduction } from './answers/reduction.js';
+import { rightStates } from './answers/states.js';
+import { rightTexts, wrongDiagrams } from './slips/diagram.js';
+import { wrongPaths } from './slips/paths.js';
 import { expectedTrends } from './answers/trend.js';
-import type { Model } from './answers/kind.js';
+import type { Model } from './model.js';
 import { wrongGains } from './slips/gains.js';
 import { wrongNumbers } from './slips/number.js';
 import { wrongTransfers } from './slips/transferFunction.js';
@@ -39,7 +45,8 @@ export function usualWrongAnswers(part: Part, model: Model, right?: Settings): T
   return told;
 }
 
-function wrongAnswersOf(part: Part, model: Model, right: Settings | undefined): WrongAnswer[] {
+/** The same without verdicts; some of them may happen to be right. */
+export function wrongAnswersOf(part: Part, model: Model, right: Settings | undefined): WrongAnswer[] {
   switch (part.kind) {
     case 'transferFunction':
       return wrongTransfers(part, model);
@@ -51,7 +58,13 @@ function wrongAnswersOf(part: Part, model: Model, right: Settings | undefined): 
       return wrongChoices(part, model);
     case 'trend':
       return wrongTrends(part, model);
+    case 'diagram':
+      return wrongDiagrams(part, model);
+    case 'paths':
+      return wrongPaths(part, model);
     case 'curve':
+    case 'reduction':
+    case 'states':
       return [];
   }
 }
@@ -88,6 +101,16 @@ export function rightAnswerOf(part: Part, model: Model): Answer | null {
       return { kind: 'choice', chosen: [...rightOptions(part, scope)] };
     case 'trend':
       return { kind: 'trend', cells: Object.fromEntries(expectedTrends(part, model)) };
+    case 'diagram':
+      return { kind: 'diagram', texts: rightTexts(part, model) };
+    case 'reduction': {
+      const steps = reduction(startOfReduction(part, model), part);
+      return { kind: 'reduction', steps: steps.map(({ kind, of }) => ({ kind, of: [...of] })) };
+    }
+    case 'paths':
+      return { kind: 'paths', text: expectedPaths(part, model).join(', ') || 'none' };
+    case 'states':
+      return rightStates(part, model);
     case 'gains':
     case 'curve':
       return null;

@@ -2,7 +2,7 @@ import Type, { type Static } from 'typebox';
 import { Answer, Trail } from '../exercise/answer.js';
 import { DrawValues, ExerciseDocument } from '../exercise/document.js';
 import { Part } from '../exercise/parts.js';
-import { Samples, StudentPart } from '../exercise/studentPart.js';
+import { Samples, ShownDiagram, StudentPart } from '../exercise/studentPart.js';
 import { Verdict } from '../checking/verdict.js';
 
 /** What server and web say to each other; each message once, as JSON Schema with its type. */
@@ -186,6 +186,7 @@ export const Bench = Type.Object(
     ),
     series: ExerciseDocument.properties.series,
     pictures: ExerciseDocument.properties.pictures,
+    diagrams: Type.Array(ShownDiagram),
     shows: ExerciseDocument.properties.shows,
     late: ExerciseDocument.properties.late,
     parts: Type.Array(StudentPart),

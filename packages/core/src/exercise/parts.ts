@@ -50,6 +50,12 @@ export const NumberPart = Type.Object(
     unit: text(12),
     tolerancePercent,
     toleranceAbsolute: Type.Optional(Type.Number({ minimum: 0, maximum: 1e9 })),
+    condition: Type.Optional(
+      Type.Object(
+        { symbol, holds: text(500, 1) },
+        { ...closed, description: 'Any value counts with which this holds, its letter being the symbol.' },
+      ),
+    ),
   },
   closed,
 );
@@ -223,5 +229,72 @@ export const CurvePart = Type.Object(
 );
 export type CurvePart = Static<typeof CurvePart>;
 
-export const Part = Type.Union([TransferFunctionPart, NumberPart, GainsPart, ChoicePart, TrendPart, CurvePart]);
+const diagram = {
+  system: { ...symbol, description: 'A system in signal equations; letters without a value stay letters.' },
+};
+
+/** Transfer functions between signals of a diagram, exact, with letters or numbers. */
+export const DiagramPart = Type.Object(
+  {
+    ...heading,
+    ...diagram,
+    kind: Type.Literal('diagram'),
+    asked: Type.Array(Type.Object({ id, from: symbol, to: symbol, points }, closed), { minItems: 1, maxItems: 6 }),
+    tolerancePercent,
+    marking,
+  },
+  closed,
+);
+export type DiagramPart = Static<typeof DiagramPart>;
+
+export const ReductionPart = Type.Object(
+  {
+    ...heading,
+    ...diagram,
+    kind: Type.Literal('reduction'),
+    points,
+    from: symbol,
+    to: symbol,
+    typed: Type.Enum(['no', 'atOnce', 'atHandIn'], {
+      description: 'Whether the student types what a step gives, and when it is checked.',
+    }),
+  },
+  closed,
+);
+export type ReductionPart = Static<typeof ReductionPart>;
+
+/** The gains of loops, of forward paths, or both, in any order. */
+export const PathsPart = Type.Object(
+  {
+    ...heading,
+    ...diagram,
+    kind: Type.Literal('paths'),
+    points,
+    from: symbol,
+    to: symbol,
+    list: Type.Enum(['loops', 'forward']),
+  },
+  closed,
+);
+export type PathsPart = Static<typeof PathsPart>;
+
+/** State matrices of a system, accepted up to a change of state variables. */
+export const StatesPart = Type.Object(
+  { ...heading, kind: Type.Literal('states'), points, expected: formula, tolerancePercent },
+  closed,
+);
+export type StatesPart = Static<typeof StatesPart>;
+
+export const Part = Type.Union([
+  TransferFunctionPart,
+  NumberPart,
+  GainsPart,
+  ChoicePart,
+  TrendPart,
+  CurvePart,
+  DiagramPart,
+  ReductionPart,
+  PathsPart,
+  StatesPart,
+]);
 export type Part = Static<typeof Part>;

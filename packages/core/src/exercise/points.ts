@@ -3,7 +3,9 @@ import type { Part } from './parts.js';
 
 /** The points that a part can give. */
 export function pointsOf(part: Part): number {
-  return part.kind === 'gains' ? part.nails.reduce((sum, nail) => sum + nail.points, 0) : part.points;
+  if (part.kind === 'gains') return part.nails.reduce((sum, nail) => sum + nail.points, 0);
+  if (part.kind === 'diagram') return part.asked.reduce((sum, pair) => sum + pair.points, 0);
+  return part.points;
 }
 
 /** A part whose curves are seen only after the answer is a prediction. */

@@ -34,6 +34,8 @@ export function scopeOf({ systems }: Model, values: DrawValues): Scope {
     try {
       if (form.kind === 'equations') {
         const flow = flowOf(form, before);
+        // With letters left it is for parts about diagrams alone.
+        if (!flow) continue;
         flows.push(flow);
         names.set(name, flow(form.from, form.to) ?? unknownSignals(form));
       } else {

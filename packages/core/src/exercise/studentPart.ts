@@ -1,6 +1,15 @@
 import Type, { type Static } from 'typebox';
 import { closed } from './given.js';
-import { ChoicePart, CurvePart, GainsPart, TrendPart } from './parts.js';
+import {
+  ChoicePart,
+  CurvePart,
+  DiagramPart,
+  GainsPart,
+  PathsPart,
+  ReductionPart,
+  StatesPart,
+  TrendPart,
+} from './parts.js';
 
 /** Points of a curve, times rising. */
 export const Samples = Type.Object(
@@ -27,6 +36,30 @@ const heading = {
 const optionProperties = { id: Type.String(), text: Type.String() };
 const labelled = Type.Array(Type.Object({ id: Type.String(), label: Type.String() }, closed));
 
+/** The loop at other values of one parameter that it depends on. */
+export const Family = Type.Object(
+  {
+    parameter: Type.String(),
+    members: Type.Array(
+      Type.Object(
+        { value: Type.String(), plant: GainsPart.properties.plant, sensor: GainsPart.properties.sensor },
+        closed,
+      ),
+    ),
+  },
+  closed,
+);
+export type Family = Static<typeof Family>;
+
+const equations = Type.String({ description: 'The diagram as signal equations.' });
+
+/** A diagram that the words of an exercise show. */
+export const ShownDiagram = Type.Object(
+  { name: Type.String(), equations, from: Type.String(), to: Type.String() },
+  closed,
+);
+export type ShownDiagram = Static<typeof ShownDiagram>;
+
 /** A part as its student may see it: nothing that is expected, what is given with the student's own numbers. */
 export const StudentPart = Type.Union([
   Type.Object({ ...heading, kind: Type.Literal('transferFunction'), tolerancePercent: Type.Number() }, closed),
@@ -41,7 +74,7 @@ export const StudentPart = Type.Union([
     },
     closed,
   ),
-  Type.Object({ ...GainsPart.properties, ...heading }, closed),
+  Type.Object({ ...GainsPart.properties, ...heading, families: Type.Array(Family) }, closed),
   Type.Object(
     {
       ...heading,
@@ -67,5 +100,9 @@ export const StudentPart = Type.Union([
     },
     closed,
   ),
+  Type.Object({ ...DiagramPart.properties, ...heading, equations }, closed),
+  Type.Object({ ...ReductionPart.properties, ...heading, equations }, closed),
+  Type.Object({ ...PathsPart.properties, ...heading, equations }, closed),
+  Type.Object({ ...heading, kind: StatesPart.properties.kind, tolerancePercent: Type.Number() }, closed),
 ]);
 export type StudentPart = Static<typeof StudentPart>;

@@ -14,8 +14,8 @@ import { motionOf } from './inputs.js';
 import type { Controller, CurvePart, GainsPart, Part } from './parts.js';
 import { attemptsOf, pointsOf } from './points.js';
 import { scopeOf } from './scope.js';
-import type { Samples, StudentFigure, StudentPart } from './studentPart.js';
-import { textOf } from './systems.js';
+import type { Family, Samples, ShownDiagram, StudentFigure, StudentPart } from './studentPart.js';
+import { equationsOf, textOf } from './systems.js';
 
 type Given = Pick<ExerciseDocument, 'systems' | 'series' | 'attempts'>;
 
@@ -47,7 +47,12 @@ export function studentPart(document: Given, part: Part, values: DrawValues, sco
       };
     }
     case 'gains':
-      return { ...withoutFigure(part), ...numbersOfLoop(part, scope), ...common };
+      return {
+        ...withoutFigure(part),
+        ...numbersOfLoop(part, scope),
+        families: familiesOf(document, part, values),
+        ...common,
+      };
     case 'choice': {
       const options = part.options.map((option) => ({ id: option.id, text: insertValues(option.text, values, scope) }));
       return { ...common, kind: part.kind, several: part.several, options };
@@ -57,6 +62,14 @@ export function studentPart(document: Given, part: Part, values: DrawValues, sco
         list.map(({ id: of, label }) => ({ id: of, label }));
       return { ...common, kind: part.kind, changes: names(part.changes), rows: names(part.rows) };
     }
+    case 'diagram':
+      return { ...withoutFigure(part), ...common, equations: equationsOf(document, part.system).text };
+    case 'reduction':
+      return { ...withoutFigure(part), ...common, equations: equationsOf(document, part.system).text };
+    case 'paths':
+      return { ...withoutFigure(part), ...common, equations: equationsOf(document, part.system).text };
+    case 'states':
+      return { ...common, kind: part.kind, tolerancePercent: part.tolerancePercent };
     case 'curve': {
       const { kind, model, knobs, input, output, horizon, misfitPercent } = part;
       return {
@@ -146,6 +159,34 @@ function numbersOfLoop(
   };
 }
 
+const familyFactors = [0.5, 0.75, 1.33, 2];
+
+/** Plant and sensor with one parameter at a half, three quarters, four thirds and double of the student's value. */
+function familiesOf(document: Given, part: GainsPart, values: DrawValues): Family[] {
+  const formulas = [part.plant, ...(part.sensor === undefined ? [] : [part.sensor])];
+  const written = (of: DrawValues): string[] => {
+    const scope = scopeOf(document, of);
+    return formulas.map((formula) => textOf(systemFrom(formula, scope)));
+  };
+  const now = written(values).join();
+  return Object.keys(values).flatMap((parameter) => {
+    const members = familyFactors.flatMap((factor) => {
+      const value = String(Number((Number(values[parameter]) * factor).toPrecision(3)));
+      try {
+        const [plant, sensor] = written({ ...values, [parameter]: value });
+        return [{ value, plant: plant!, ...(sensor === undefined ? {} : { sensor }) }];
+      } catch (error) {
+        if (error instanceof Problem) return [];
+        throw error;
+      }
+    });
+    const matters = members.some(
+      ({ plant, sensor }) => [plant, ...(sensor === undefined ? [] : [sensor])].join() !== now,
+    );
+    return matters ? [{ parameter, members }] : [];
+  });
+}
+
 function numbersOfController(controller: Controller, written: (formula: string) => string): Controller {
   return {
     ...controller,
@@ -201,6 +242,17 @@ export function delayedToLatex(fraction: Fraction, deadTime: number): string {
   return deadTime === 0 ? shown : `${shown}\\,e^{-${shortNumber(deadTime)}\\,s}`;
 }
 
+/** Systems in equations that the words show by `diagram:name`. */
+function diagramsShown({ systems, statement, parts }: ExerciseDocument): ShownDiagram[] {
+  const options = parts.flatMap((part) => (part.kind === 'choice' ? part.options.map(({ text }) => text) : []));
+  const words = [statement, ...parts.map(({ prompt }) => prompt), ...options].join('\n');
+  return systems.flatMap(({ name, form }) =>
+    form.kind === 'equations' && words.includes(`diagram:${name})`)
+      ? [{ name, equations: form.text, from: form.from, to: form.to }]
+      : [],
+  );
+}
+
 /** What a student sees of a whole exercise. */
 export function studentExercise(document: ExerciseDocument, values: DrawValues) {
   const scope = scopeOf(document, values);
@@ -211,6 +263,7 @@ export function studentExercise(document: ExerciseDocument, values: DrawValues) 
     shows: document.shows,
     late: document.late,
     series: document.series,
+    diagrams: diagramsShown(document),
     pictures: document.pictures,
     parameters: document.parameters.map(({ symbol, meaning, unit }) => ({
       symbol,

@@ -1,11 +1,12 @@
-import { readEquations, splitEquations } from '../diagram/equations.js';
+import { symbolsOf } from '../diagram/blocks.js';
+import { mentions, readWith } from '../diagram/exact.js';
 import { signalFlow, transferBetween } from '../diagram/reduce.js';
 import { Problem } from '../expression/problem.js';
 import { type Scope, numberFrom, systemFrom } from '../formula/evaluate.js';
 import { fractionToText } from '../system/text.js';
 import { fractionOfStates, stateSpaceOf } from '../system/stateSpace.js';
 import { type Transfer, delayed, transferFromSymbolic, withDeadTime } from '../system/transfer.js';
-import type { SystemForm } from './given.js';
+import type { NamedSystem, SystemForm } from './given.js';
 
 type FormOf<Kind extends SystemForm['kind']> = Extract<SystemForm, { kind: Kind }>;
 type Written = Exclude<SystemForm, { kind: 'states' | 'equations' }>;
@@ -55,7 +56,11 @@ function secondOrderText({ gain, dampingRatio, naturalFrequency, timeConstant }:
 
 /** The transfer function of a form with the names' values. @throws Problem where a formula or matrix cannot be used. */
 export function systemOfForm(form: SystemForm, scope: Scope): Transfer {
-  if (form.kind === 'equations') return flowOf(form, scope)(form.from, form.to)!;
+  if (form.kind === 'equations') {
+    const flow = flowOf(form, scope);
+    if (!flow) throw new Problem('unknownName', 'These equations have letters without a value.');
+    return flow(form.from, form.to)!;
+  }
   if (form.kind !== 'states') return systemFrom(formulaOfForm(form), scope);
   const numbers = (rows: readonly (readonly string[])[]): number[][] =>
     rows.map((row) => row.map((entry) => numberFrom(entry, scope)));
@@ -68,14 +73,16 @@ export function systemOfForm(form: SystemForm, scope: Scope): Transfer {
   return delayed(fractionOfStates(stateSpaceOf({ a, b, c, d })));
 }
 
-/** Transfer functions between signals of a model in equations; undefined for names that are no signals. */
-export function flowOf(form: FormOf<'equations'>, scope: Scope): (from: string, to: string) => Transfer | undefined {
-  const { equations, where } = splitEquations(form.text);
-  const known = Object.fromEntries([...scope.names].map(([name, value]) => [name, textOf(value)]));
-  const bound = Object.fromEntries(
-    Object.entries({ ...known, ...where }).filter(([name]) => mentions(form.text, name)),
+/** Transfer functions between signals; undefined for names that are no signals. */
+export type Between = (from: string, to: string) => Transfer | undefined;
+
+/** Those of a model in equations; undefined when letters without a value are left in it. */
+export function flowOf(form: FormOf<'equations'>, scope: Scope): Between | undefined {
+  const known = Object.fromEntries(
+    [...scope.names].flatMap(([name, value]) => (mentions(form.text, name) ? [[name, textOf(value)]] : [])),
   );
-  const diagram = readEquations(equations, bound, [form.from]);
+  const diagram = readWith(form.text, known, [form.from]);
+  if (symbolsOf(diagram).length > 0) return undefined;
   const flow = signalFlow(diagram);
   const names = new Set([...diagram.signals, ...diagram.inputs]);
   return (from, to) => {
@@ -84,9 +91,6 @@ export function flowOf(form: FormOf<'equations'>, scope: Scope): (from: string, 
   };
 }
 
-const mentions = (text: string, name: string): boolean =>
-  new RegExp(`(?<![\\p{L}\\p{Nd}_])${name}(?![\\p{L}\\p{Nd}_])`, 'u').test(text);
-
 /** A transfer function as text that can be typed again. @throws Problem `deadTime` when dead time is inside a loop. */
 export function textOf(transfer: Transfer): string {
   const plain = withDeadTime(transfer);
@@ -94,4 +98,22 @@ export function textOf(transfer: Transfer): string {
   const fraction = `(${fractionToText(plain.fraction)})`;
   if (plain.deadTime.numerator === 0n) return fraction;
   return `${fraction}*exp(-(${plain.deadTime.numerator}/${plain.deadTime.denominator})*s)`;
+}
+
+/** The equations of a part's system. @throws Problem for a system in another form and for signals it does not have. */
+export function equationsOf(
+  { systems }: { readonly systems: readonly NamedSystem[] },
+  name: string,
+  signals: readonly string[] = [],
+): FormOf<'equations'> {
+  const form = systems.find((system) => system.name === name)?.form;
+  if (form?.kind !== 'equations') throw new Problem('exercise', `There is no system ${name} in signal equations.`);
+  const missing = signals.find((signal) => !mentions(form.text, signal));
+  if (missing) throw new Problem('signal', `The equations of ${name} have no signal ${missing}.`);
+  return form;
+}
+
+/** What the letters of a diagram stand for, as text: the student's numbers, and systems with a value. */
+export function knownLetters(scope: Scope): Record<string, string> {
+  return Object.fromEntries([...scope.names].map(([name, value]) => [name, textOf(value)]));
 }

@@ -15,6 +15,9 @@ export function rightOptions({ options }: Pick<ChoicePart, 'options'>, scope: Sc
   return new Set(right.map(({ id }) => id));
 }
 
+/** Pictures and diagrams by what they show. */
+const inWords = (text: string): string => text.replace(/!\[([^\]]*)\]\([^)]*\)/g, '$1');
+
 export const choice: AnswerKind<'choice'> = {
   kind: 'choice',
   fromText({ options }, text) {
@@ -42,7 +45,7 @@ export const choice: AnswerKind<'choice'> = {
     const share = part.points / marked.length;
     const items = marked.map(({ id, text, remark }) => {
       const met = right.has(id) === chosen.includes(id);
-      const label = insertValues(text, values, scope);
+      const label = inWords(insertValues(text, values, scope));
       const why = remark && !met ? ` ${insertValues(remark, values, scope)}` : '';
       const words = met
         ? 'Right.'
@@ -63,7 +66,9 @@ export const choice: AnswerKind<'choice'> = {
   },
   solution(part, { values, scope }) {
     const right = rightOptions(part, scope);
-    const texts = part.options.filter(({ id }) => right.has(id)).map(({ text }) => insertValues(text, values, scope));
+    const texts = part.options
+      .filter(({ id }) => right.has(id))
+      .map(({ text }) => inWords(insertValues(text, values, scope)));
     return texts.length === 0 ? 'None of them.' : listOf(texts);
   },
 };

@@ -8,7 +8,8 @@ import { checkNails } from '../nails.js';
 import type { Verdict } from '../verdict.js';
 import { verdictOf } from '../verdictOf.js';
 import { formatPoint, listOf } from '../words.js';
-import type { AnswerKind, Model } from './kind.js';
+import type { Model } from '../model.js';
+import type { AnswerKind } from './kind.js';
 
 /** The verdict on a loop: its nails, and in words what is left. */
 export function checkLoop(part: Pick<GainsPart, 'nails' | 'marking'>, model: LoopModel, loop: ControlLoop): Verdict {

@@ -1,28 +1,36 @@
 import { Problem } from '../../expression/problem.js';
 import type { Answer } from '../../exercise/answer.js';
-import type { DrawValues } from '../../exercise/document.js';
 import type { Part } from '../../exercise/parts.js';
-import { parametersOf, scopeOf } from '../../exercise/scope.js';
 import { recogniseSlip } from '../slips/index.js';
 import type { Verdict } from '../verdict.js';
 import { choice } from './choice.js';
 import { curve } from './curve.js';
 import { gains } from './gains.js';
-import type { AnswerKind, Given, Model } from './kind.js';
+import type { Model } from '../model.js';
+import type { AnswerKind } from './kind.js';
+import { diagram } from './diagram.js';
 import { number } from './number.js';
+import { paths } from './paths.js';
+import { reduction } from './reduction.js';
+import { states } from './states.js';
 import { transferFunction } from './transferFunction.js';
 import { trend } from './trend.js';
 
-const kinds: { [Kind in Part['kind']]: AnswerKind<Kind> } = { transferFunction, number, gains, choice, trend, curve };
+const kinds: { [Kind in Part['kind']]: AnswerKind<Kind> } = {
+  transferFunction,
+  number,
+  gains,
+  choice,
+  trend,
+  curve,
+  diagram,
+  reduction,
+  paths,
+  states,
+};
 
 // The kind of the part selects the entry, so part and answer are of the same kind; the compiler cannot follow that.
 const kindOf = (part: Part) => kinds[part.kind] as AnswerKind<Part['kind']>;
-
-/** One student's model. @throws Problem when a system cannot be worked out. */
-export function modelOf(given: Given, values: DrawValues): Model {
-  const { systems, series } = given;
-  return { values, scope: scopeOf(given, values), own: parametersOf(values), systems, series };
-}
 
 /** The answer that a person wrote in one line. @throws Problem when it is not of the part's kind. */
 export function answerFromText(part: Part, text: string): Answer {

@@ -1,21 +1,9 @@
 import type { Answer } from '../../exercise/answer.js';
-import type { DrawValues, ExerciseDocument } from '../../exercise/document.js';
 import type { Part } from '../../exercise/parts.js';
-import type { Scope } from '../../formula/evaluate.js';
+import type { Model } from '../model.js';
 import type { Verdict } from '../verdict.js';
 
 export type OfKind<Union, Kind> = Extract<Union, { kind: Kind }>;
-
-/** What checking needs of an exercise beside the part. */
-export type Given = Pick<ExerciseDocument, 'systems' | 'series'>;
-
-/** One student's model: what expected values are worked out from, and what the student may use in an answer. */
-export interface Model extends Given {
-  readonly values: DrawValues;
-  readonly scope: Scope;
-  /** The parameters alone. */
-  readonly own: Scope;
-}
 
 /** One kind of answer: how it is read, checked, and what the expected one is. One file per kind. */
 export interface AnswerKind<Kind extends Part['kind']> {

@@ -2,8 +2,12 @@ import { Problem } from '../../expression/problem.js';
 import { parse } from '../../expression/parse.js';
 import type { NumberPart } from '../../exercise/parts.js';
 import { type Scope, numberFrom } from '../../formula/evaluate.js';
-import { rationalToNumber } from '../../rational/number.js';
+import { decimalText } from '../../exercise/draw.js';
+import { holds, readCondition } from '../../formula/condition.js';
+import { rationalFromNumber, rationalToNumber } from '../../rational/number.js';
 import { constantOf, transferFrom } from '../../system/transferAlgebra.js';
+import { type Model, modelOf } from '../model.js';
+import type { Verdict } from '../verdict.js';
 import { verdictOf } from '../verdictOf.js';
 import { formatNumber, withUnit } from '../words.js';
 import type { AnswerKind } from './kind.js';
@@ -31,15 +35,46 @@ export function expectedNumber(part: Pick<NumberPart, 'formula'>, scope: Scope):
 export const allowedFor = (part: NumberPart, expected: number): number =>
   part.toleranceAbsolute ?? Math.max((part.tolerancePercent / 100) * Math.abs(expected), 1e-9);
 
+/** Whether the condition of a part holds with a value for its letter. @throws Problem when it cannot be worked out. */
+export function holdsWith({ symbol, holds: condition }: Condition, model: Model, value: number): boolean {
+  const { scope } = modelOf(model, { ...model.values, [symbol]: rationalToDecimal(value) });
+  return holds(readCondition(condition), scope);
+}
+
+type Condition = NonNullable<NumberPart['condition']>;
+
+/** A value as a decimal that reads back as it. */
+const rationalToDecimal = (value: number): string => decimalText(rationalFromNumber(value));
+
+function verdictByCondition(part: NumberPart, condition: Condition, model: Model, measured: number): Verdict {
+  const met = attempt(() => holdsWith(condition, model, measured));
+  const yours = withUnit(measured, part.unit);
+  const words = met ? `${yours}: right.` : `${yours}: with this value it does not hold.`;
+  const item = { id: part.id, label: part.title, unit: part.unit, measured, limit: null, relation: 'equal' as const };
+  const points = met ? part.points : 0;
+  return verdictOf([{ ...item, met, close: false, points, outOf: part.points, words }], words);
+}
+
+function attempt(work: () => boolean): boolean {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof Problem) return false;
+    throw error;
+  }
+}
+
 export const number: AnswerKind<'number'> = {
   kind: 'number',
   fromText: (_part, text) => ({ kind: 'number', text }),
   read(part, _model, answer) {
     numberFromText(answer.text, part.unit);
   },
-  check(part, { scope }, answer) {
+  check(part, model, answer) {
+    const { scope } = model;
     const { title: label, unit } = part;
     const measured = numberFromText(answer.text, unit);
+    if (part.condition) return verdictByCondition(part, part.condition, model, measured);
     const expected = expectedNumber(part, scope);
     const allowed = allowedFor(part, expected);
     const off = Math.abs(measured - expected);

@@ -6,7 +6,8 @@ import { multiplyRational, rationalFromDecimal, rationalFromNumber } from '../..
 import { decimalText } from '../../exercise/draw.js';
 import { scopeOf } from '../../exercise/scope.js';
 import { verdictOf } from '../verdictOf.js';
-import type { AnswerKind, Model } from './kind.js';
+import type { Model } from '../model.js';
+import type { AnswerKind } from './kind.js';
 
 /** A cell of the table by row and change. */
 export const cellOf = (row: string, change: string): string => `${row}/${change}`;

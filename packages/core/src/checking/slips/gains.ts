@@ -4,14 +4,14 @@ import type { GainsPart } from '../../exercise/parts.js';
 import { gainsOf, openGains } from '../../loop/controller.js';
 import type { ControlLoop } from '../../loop/controlLoop.js';
 import { loopModelOf } from '../answers/gains.js';
-import type { Model } from '../answers/kind.js';
+import type { Model } from '../model.js';
 import type { Verdict } from '../verdict.js';
 import { secondOrderPromise } from './rule.js';
 import { type Slip, type WrongAnswer, onlyOne } from './slip.js';
 
 type Check = (answer: Answer) => Verdict;
 
-const swapped = { id: 'swapped', words: 'With Ki and Kd exchanged all nails hold: they look swapped.' };
+const swapped = { id: 'swapped', words: 'With Ki and Kd exchanged all nails hold: are they swapped?' };
 const timesForGains = {
   id: 'timesForGains',
   words: 'Read as Ti and Td all nails hold: Ki and Kd of the parallel form are asked for.',

@@ -1,7 +1,9 @@
 import type { Answer } from '../../exercise/answer.js';
 import type { Part } from '../../exercise/parts.js';
-import type { Model } from '../answers/kind.js';
+import type { Model } from '../model.js';
 import type { RecognisedSlip, Verdict } from '../verdict.js';
+import { slipOfDiagram } from './diagram.js';
+import { slipOfPaths } from './paths.js';
 import { slipOfGains } from './gains.js';
 import { slipOfNumber } from './number.js';
 import { slipOfTransfer } from './transferFunction.js';
@@ -18,13 +20,16 @@ export function recogniseSlip(
   check: (answer: Answer) => Verdict,
 ): RecognisedSlip | undefined {
   const slip = find();
-  return slip && { id: slip.id, words: slip.words };
+  return slip && { id: slip.id, words: slip.words, ...(slip.place ? { place: slip.place } : {}) };
 
   function find(): RecognisedSlip | undefined {
     if (part.kind === 'transferFunction' && answer.kind === 'transferFunction') {
       return slipOfTransfer(part, model, answer.text);
     }
-    if (part.kind === 'number' && answer.kind === 'number') return slipOfNumber(part, model, answer.text);
+    if (part.kind === 'diagram' && answer.kind === 'diagram') return slipOfDiagram(part, model, answer.texts);
+    if (part.kind === 'paths' && answer.kind === 'paths') return slipOfPaths(part, model, answer.text);
+    if (part.kind === 'number' && answer.kind === 'number' && !part.condition)
+      return slipOfNumber(part, model, answer.text);
     if (part.kind === 'gains' && answer.kind === 'gains') return slipOfGains(part, model, answer.gains, check);
     return undefined;
   }

@@ -6,7 +6,7 @@ import { quantities } from '../../quantity/index.js';
 import { TransferSubject } from '../../quantity/subject.js';
 import type { Transfer } from '../../system/transfer.js';
 import { allowedFor, expectedNumber, numberFromText } from '../answers/number.js';
-import type { Model } from '../answers/kind.js';
+import type { Model } from '../model.js';
 import { type NumberSlip, type Slip, type WrongAnswer, onlyOne } from './slip.js';
 
 /** What an answer goes wrong by, if exactly one usual slip leads to it. */

@@ -9,7 +9,7 @@ import { type Polynomial, degree, isZero, one, polynomial } from '../../rational
 import { type Transfer, delayed, withDeadTime } from '../../system/transfer.js';
 import { transferFrom } from '../../system/transferAlgebra.js';
 import { compareTransfers } from '../answers/transferFunction.js';
-import type { Model } from '../answers/kind.js';
+import type { Model } from '../model.js';
 import { loopSlips } from './loops.js';
 import { secondOrderOf, secondOrderSlips } from './secondOrder.js';
 import { type Slip, type TransferSlip, type WrongAnswer, onlyOne } from './slip.js';
@@ -140,6 +140,7 @@ function signalSlips(tree: Tree, { scope, systems }: Model): TransferSlip[] {
   const form = systems.map((system) => system.form).find((entry) => entry.kind === 'equations');
   if (!form || !scope.between || scope.names.has(to)) return [];
   const flow = flowOf(form, scope);
+  if (!flow) return [];
   const names = new Set(form.text.match(/\p{L}[\p{L}\p{Nd}_]*/gu) ?? []);
   return [...names].flatMap((name): TransferSlip[] => {
     const slips: TransferSlip[] = [];

@@ -1,0 +1,127 @@
+import {
+  type ExactQuestion,
+  checkLetters,
+  exactQuestion,
+  exactTransfer,
+  readWith,
+  withBindings,
+} from '../../diagram/exact.js';
+import type { Diagram } from '../../diagram/equations.js';
+import type { SignalPair } from '../../diagram/reduction.js';
+import { symbolsOf } from '../../diagram/blocks.js';
+import { parse } from '../../expression/parse.js';
+import { Problem } from '../../expression/problem.js';
+import type { Tree } from '../../expression/tree.js';
+import type { DiagramPart } from '../../exercise/parts.js';
+import { equationsOf, knownLetters } from '../../exercise/systems.js';
+import { evaluate } from '../../rational/evaluate.js';
+import { type SymbolicFraction, inLowestTerms, isSameSymbolic } from '../../symbolic/fraction.js';
+import { symbolicToLatex } from '../../symbolic/text.js';
+import { transferFromSymbolic } from '../../system/transfer.js';
+import type { Model } from '../model.js';
+import { verdictOf } from '../verdictOf.js';
+import type { AnswerKind } from './kind.js';
+import { compareTransfers } from './transferFunction.js';
+
+type Asked = DiagramPart['asked'][number];
+
+/** What is compared: the diagram's transfer function and a typed one, in one ring. */
+export interface DiagramComparison {
+  readonly question: ExactQuestion;
+  readonly expected: SymbolicFraction;
+  readonly got: SymbolicFraction;
+}
+
+/** The diagram of a part with the student's numbers in the place of letters that have them. */
+export function diagramOf(part: { readonly system: string }, model: Model, pair: SignalPair): Diagram {
+  const { text } = equationsOf(model, part.system, [pair.from, pair.to]);
+  const diagram = readWith(text, knownLetters(model.scope), [pair.from]);
+  if (!diagram.inputs.includes(pair.from)) throw new Problem('signal', `The diagram has no input ${pair.from}.`);
+  if (!diagram.signals.includes(pair.to)) throw new Problem('signal', `The diagram has no signal ${pair.to}.`);
+  return diagram;
+}
+
+/**
+ * A typed fraction whose letters are those of a diagram, of the exercise, or bound in the diagram.
+ * @throws Problem `unknownName` for other letters and for signals.
+ */
+export function typedFor(diagram: Diagram, model: Model, text: string): { tree: Tree; diagram: Diagram } {
+  const tree = parse(text);
+  const definitions = new Map(diagram.definitions);
+  for (const [name, meaning] of Object.entries(knownLetters(model.scope))) {
+    if (!definitions.has(name)) definitions.set(name, parse(meaning));
+  }
+  checkLetters(tree, diagram, definitions);
+  return { tree, diagram: { ...diagram, definitions } };
+}
+
+/** The exact fractions of a diagram and of a typed answer. @throws Problem as `typedFor` and `exactTransfer`. */
+export function compared(part: DiagramPart, model: Model, pair: SignalPair, text: string): DiagramComparison {
+  const { tree, diagram } = typedFor(diagramOf(part, model, pair), model, text);
+  const question = exactQuestion(diagram, [withBindings(tree, diagram)]);
+  const got = inLowestTerms(evaluate(tree, question.others[0]!.algebra));
+  return { question, expected: exactTransfer(question, pair), got };
+}
+
+/** Whether an answer counts as the expected fraction: the same function, or, without letters, within the tolerance. */
+export function isAccepted({ question, expected, got }: DiagramComparison, tolerancePercent: number): boolean {
+  if (isSameSymbolic(expected, got)) return true;
+  if (tolerancePercent === 0 || symbolsOf(question.diagram).length > 0) return false;
+  const { deadTimes } = question.field;
+  try {
+    const [want, have] = [expected, got].map((fraction) => transferFromSymbolic(fraction, deadTimes));
+    return compareTransfers(have!, want!, tolerancePercent / 100).differences.length === 0;
+  } catch (error) {
+    if (error instanceof Problem) return false;
+    throw error;
+  }
+}
+
+const labelOf = ({ from, to }: SignalPair): string => `${to}/${from}`;
+
+export const diagram: AnswerKind<'diagram'> = {
+  kind: 'diagram',
+  fromText({ asked }, text) {
+    const pieces = text.split(';').map((piece) => piece.trim());
+    if (pieces.length !== asked.length) {
+      throw new Problem('exercise', `${asked.length} fractions are asked for, separated by semicolons.`);
+    }
+    return { kind: 'diagram', texts: Object.fromEntries(asked.map(({ id }, k) => [id, pieces[k]!])) };
+  },
+  read(part, model, { texts }) {
+    if (part.asked.every(({ id }) => !texts[id]?.trim())) throw new Problem('empty', 'Type your answer first.');
+    for (const pair of part.asked) {
+      const text = texts[pair.id]?.trim();
+      if (text) compared(part, model, pair, text);
+    }
+  },
+  check(part, model, { texts }) {
+    const items = part.asked.map((pair) => {
+      const text = texts[pair.id]?.trim();
+      const met = Boolean(text) && isAccepted(compared(part, model, pair, text!), part.tolerancePercent);
+      const label = labelOf(pair);
+      return {
+        ...{ id: pair.id, label, unit: '', measured: null, limit: null, relation: 'equal' as const },
+        ...{ met, close: false, points: met ? pair.points : 0, outOf: pair.points },
+        words: met ? `${label} is right.` : text ? `${label} is not equal yet.` : `${label} is still open.`,
+      };
+    });
+    const missed = items.filter(({ met }) => !met);
+    const words =
+      missed.length === 0
+        ? items.length === 1
+          ? items[0]!.words
+          : 'All are right.'
+        : items.length === 1
+          ? missed[0]!.words
+          : `${items.length - missed.length} of ${items.length} are right. ${missed[0]!.words}`;
+    return verdictOf(items, words, {}, part.marking === 'allOrNothing');
+  },
+  solution(part, model) {
+    const one = (pair: Asked): string => {
+      const found = exactTransfer(exactQuestion(diagramOf(part, model, pair)), pair);
+      return `\\frac{${pair.to}}{${pair.from}}=${symbolicToLatex(found)}`;
+    };
+    return part.asked.map(one).join(',\\quad ');
+  },
+};

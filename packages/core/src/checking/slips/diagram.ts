@@ -1,0 +1,232 @@
+import {
+  type BlockDiagram,
+  type BlockNode,
+  type DiagramNode,
+  blocksOf,
+  isNamed,
+  sourcesOf,
+} from '../../diagram/blocks.js';
+import { closingLines, lineBetween } from '../../diagram/closing.js';
+import { exactQuestion, exactTransfer, flowOfBlocks, gainIn } from '../../diagram/exact.js';
+import { replaced } from '../../diagram/moves.js';
+import { transferBetween } from '../../diagram/reduce.js';
+import type { SignalPair } from '../../diagram/reduction.js';
+import { Problem } from '../../expression/problem.js';
+import type { DiagramPart } from '../../exercise/parts.js';
+import { inverseModulo, prime, solveModulo } from '../../rational/modular.js';
+import { type Field, type SymbolicFraction, inLowestTerms, isSameSymbolic } from '../../symbolic/fraction.js';
+import { isNothing, valueModulo } from '../../symbolic/polynomial.js';
+import { symbolicToText } from '../../symbolic/text.js';
+import { type DiagramComparison, compared, diagramOf, isAccepted } from '../answers/diagram.js';
+import type { Model } from '../model.js';
+import type { RecognisedSlip } from '../verdict.js';
+import { type Slip, type WrongAnswer, onlyOne } from './slip.js';
+
+/** A slip in reading a diagram: another diagram or another pair of signals, and the parts that it is about. */
+interface DiagramSlip extends Slip {
+  readonly place: readonly string[];
+  readonly changed: BlockDiagram;
+  readonly pair: SignalPair;
+  /** What is done with the transfer function that the changed diagram gives. */
+  readonly then?: 'invert' | { readonly times: string };
+}
+
+const ordinals = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth'];
+
+/** Every usual slip for one pair of signals, generated from the diagram: each sign, each line, each block, each end. */
+export function diagramSlips(diagram: BlockDiagram, pair: SignalPair): DiagramSlip[] {
+  const sums = diagram.nodes.filter((node) => node.kind === 'sum' && node.terms.length > 1);
+  const closing = closingLines(diagram, pair.from);
+  const slips: DiagramSlip[] = [];
+  const add = (slip: Omit<DiagramSlip, 'pair'> & { pair?: SignalPair }): void => void slips.push({ pair, ...slip });
+
+  for (const node of diagram.nodes) {
+    if (node.kind === 'sum') {
+      if (node.terms.length < 2) continue;
+      const place = sums.length === 1 ? 'the sum' : `the ${ordinals[sums.indexOf(node)] ?? 'last'} sum`;
+      node.terms.forEach(({ sign, of }, k) => {
+        const isBack = closing.has(lineBetween(of, node.id));
+        const what = isBack ? 'the feedback' : signalName(diagram, of);
+        const turned = node.terms.map((term, j) => (j === k ? { ...term, sign: -sign as 1 | -1 } : term));
+        add({
+          id: `sign ${node.id} ${k}`,
+          words: `As if ${what} at ${place} were ${sign > 0 ? 'subtracted' : 'added'}.`,
+          place: [node.id, lineId(of, node.id, k)],
+          changed: replaced(diagram, { ...node, terms: turned }, []),
+        });
+        add({
+          id: `${isBack ? 'loop' : 'line'} ${node.id} ${k}`,
+          words: isBack ? `As if the feedback to ${place} were missing.` : `As if ${what} did not come to ${place}.`,
+          place: [node.id, lineId(of, node.id, k)],
+          changed: replaced(diagram, { ...node, terms: node.terms.filter((_, j) => j !== k) }, []),
+        });
+      });
+    } else if (node.gain !== '1') {
+      add({
+        id: `block ${node.id}`,
+        words: `As if the block ${node.gain} were left out.`,
+        place: [node.id],
+        changed: replaced(diagram, { ...node, gain: '1' }, []),
+      });
+      if (feedsBack(diagram, node, closing)) {
+        add({
+          id: `forward ${node.id}`,
+          words: `As if ${node.gain} stood in the forward path.`,
+          place: [node.id],
+          changed: diagram,
+          then: { times: node.gain },
+        });
+      }
+    }
+  }
+  if (closing.size > 1) {
+    const nodes = diagram.nodes.map((node): DiagramNode => {
+      if (node.kind === 'block') return node;
+      const terms = node.terms.filter(({ of }) => !closing.has(lineBetween(of, node.id)));
+      return { ...node, terms: terms.length > 0 ? terms : node.terms };
+    });
+    add({
+      id: 'open',
+      words: 'This is the forward path alone: no loop is closed.',
+      place: [],
+      changed: { ...diagram, nodes },
+    });
+  }
+  add({ id: 'swapped', words: 'Numerator and denominator look swapped.', place: [], changed: diagram, then: 'invert' });
+  for (const { id } of diagram.nodes) {
+    if (!isNamed(id) || id === pair.to) continue;
+    const other = { ...pair, to: id };
+    add({
+      id: `to ${id}`,
+      words: `This is ${id}/${pair.from}: ${id} in the place of ${pair.to}.`,
+      place: [id],
+      changed: diagram,
+      pair: other,
+    });
+  }
+  for (const from of diagram.inputs) {
+    if (from === pair.from) continue;
+    add({
+      id: `from ${from}`,
+      words: `This is ${pair.to}/${from}: the way from ${from}, not from ${pair.from}.`,
+      place: [`in ${from}`],
+      changed: diagram,
+      pair: { ...pair, from },
+    });
+  }
+  return slips;
+}
+
+/** What a wrong fraction for one of the pairs goes wrong by, if exactly one slip leads to it. */
+export function slipOfDiagram(
+  part: DiagramPart,
+  model: Model,
+  texts: Readonly<Record<string, string>>,
+): RecognisedSlip | undefined {
+  for (const pair of part.asked) {
+    const text = texts[pair.id]?.trim();
+    if (!text) continue;
+    const comparison = compared(part, model, pair, text);
+    if (isAccepted(comparison, part.tolerancePercent)) continue;
+    const found = onlyOne(fitting(comparison, pair, part.tolerancePercent));
+    return found && { id: found.id.split(' ')[0]!, words: found.words, place: [...found.place] };
+  }
+  return undefined;
+}
+
+function fitting({ question, got, expected }: DiagramComparison, pair: SignalPair, tolerance: number): DiagramSlip[] {
+  const blocks = blocksOf(question.diagram);
+  const { field } = question;
+  // Only numbers can be nearly right; for them every slip is worked out.
+  const exact = tolerance === 0 || field.ring.symbols.length > 1;
+  const suspects = diagramSlips(blocks, pair).filter((slip) => !exact || agreesModulo(slip, field, got));
+  return suspects.filter((slip) => {
+    const wrong = fractionOf(slip, field);
+    if (!wrong || isSameSymbolic(wrong, expected)) return false;
+    return isAccepted({ question, expected: wrong, got }, tolerance);
+  });
+}
+
+/** The fraction that a slip leads to; null when the changed diagram has none. */
+function fractionOf({ changed, pair, then }: DiagramSlip, field: Field): SymbolicFraction | null {
+  try {
+    const plain = transferBetween(flowOfBlocks(changed, field), pair.from, pair.to);
+    if (then === 'invert') return inverted(inLowestTerms(plain));
+    return inLowestTerms(then ? field.algebra.multiply(plain, gainIn(field, then.times), 0) : plain);
+  } catch (error) {
+    if (error instanceof Problem) return null;
+    throw error;
+  }
+}
+
+const inverted = ({ numerator, denominator }: SymbolicFraction): SymbolicFraction | null =>
+  isNothing(numerator) ? null : { numerator: denominator, denominator: numerator };
+
+/**
+ * Whether a slip gives the same value as the answer at one point modulo a prime: a no is certain, and quick even for
+ * large diagrams. Method: elimination over the integers modulo the prime.
+ */
+function agreesModulo({ changed, pair, then }: DiagramSlip, field: Field, got: SymbolicFraction): boolean {
+  const points = field.ring.symbols.map((_, k) => (7_919 * (k + 5) ** 3 + 15_485_863) % prime);
+  const value = ({ numerator, denominator }: SymbolicFraction): number =>
+    (valueModulo(numerator, points) * inverseModulo(valueModulo(denominator, points))) % prime;
+  const order = [pair.to, ...changed.nodes.map(({ id }) => id).filter((id) => id !== pair.to)];
+  const at = new Map(order.map((id, k) => [id, k]));
+  const rows = changed.nodes.map((node) => {
+    const row = new Array<number>(order.length + 1).fill(0);
+    const put = (id: string, by: number): void => {
+      const k = at.get(id);
+      if (k !== undefined) row[k] = (row[k]! + prime - by) % prime;
+      else if (id === pair.from) row[order.length] = (row[order.length]! + by) % prime;
+    };
+    put(node.id, prime - 1);
+    if (node.kind === 'block') put(node.of, value(gainIn(field, node.gain)));
+    else node.terms.forEach(({ sign, of }) => put(of, sign > 0 ? 1 : prime - 1));
+    return row;
+  });
+  const found = solveModulo(rows);
+  if (found === null) return false;
+  if (then === 'invert') return (found * value(got)) % prime === 1;
+  const factor = then ? value(gainIn(field, then.times)) : 1;
+  return (found * factor) % prime === value(got);
+}
+
+/** Slips as answers that could have been typed, one pair wrong and the others right. */
+export function wrongDiagrams(part: DiagramPart, model: Model): WrongAnswer[] {
+  const right = rightTexts(part, model);
+  return part.asked.flatMap((pair) => {
+    const read = diagramOf(part, model, pair);
+    const question = exactQuestion(read);
+    return diagramSlips(blocksOf(read), pair).flatMap((slip) => {
+      const fraction = fractionOf(slip, question.field);
+      if (!fraction) return [];
+      const texts = { ...right, [pair.id]: symbolicToText(fraction) };
+      return [{ id: slip.id, words: slip.words, answer: { kind: 'diagram' as const, texts } }];
+    });
+  });
+}
+
+/** The right fractions as they could be typed. */
+export function rightTexts(part: DiagramPart, model: Model): Record<string, string> {
+  return Object.fromEntries(
+    part.asked.map((pair) => [
+      pair.id,
+      symbolicToText(exactTransfer(exactQuestion(diagramOf(part, model, pair)), pair)),
+    ]),
+  );
+}
+
+const lineId = (signal: string, node: string, term: number): string => `${signal} to ${node} ${term}`;
+
+/** What people call a signal: its name, or that of what it comes from through blocks. */
+function signalName(diagram: BlockDiagram, id: string): string {
+  if (isNamed(id)) return id;
+  const node = diagram.nodes.find((candidate) => candidate.id === id);
+  return node?.kind === 'block' ? signalName(diagram, node.of) : 'the inner sum';
+}
+
+/** Whether a block leads nowhere but back. */
+const feedsBack = ({ nodes }: BlockDiagram, { id }: BlockNode, closing: ReadonlySet<string>): boolean => {
+  const users = nodes.filter((node) => sourcesOf(node).includes(id));
+  return users.length > 0 && users.every((user) => closing.has(lineBetween(id, user.id)));
+};
