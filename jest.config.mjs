@@ -24,8 +24,12 @@ const fromSources = {
   moduleNameMapper: {
     // Sources import each other by the names of the built files.
     '^(\\.{1,2}/.*)\\.js$': '$1',
+    // The layout library works in the same thread here.
+    '^.*/elk$': '<rootDir>/packages/web/test/elk.ts',
     '\\.(css|svg)$': '<rootDir>/packages/web/test/nothing.ts',
     '^@nailset/core$': '<rootDir>/packages/core/src/index.ts',
+    '^@nailset/core/diagrams$': '<rootDir>/packages/core/src/diagrams.ts',
+    '^@nailset/core/checks$': '<rootDir>/packages/core/src/checks.ts',
   },
 };
 

@@ -17,6 +17,7 @@ const tune: Extract<Bench['parts'][number], { kind: 'gains' }> = {
   prompt: 'Nudge.',
   points: 3,
   plant: '2/(s^2 + s)',
+  families: [],
   output: 'Position, m',
   controller: {
     terms: 'PD',
@@ -75,6 +76,7 @@ const bench: Bench = {
   revealed: [],
   series: [],
   pictures: [],
+  diagrams: [],
   shows: { measured: true, slip: true },
   late: null,
 };

@@ -1,5 +1,6 @@
 /** @jest-environment jsdom */
-import { type ExerciseDocument, examine } from '@nailset/core';
+import { type ExerciseDocument } from '@nailset/core';
+import { examine } from '@nailset/core/checks';
 import { fireEvent, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';

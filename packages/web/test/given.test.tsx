@@ -1,6 +1,7 @@
 /** @jest-environment jsdom */
 import type { ExerciseDocument, GainsPart, NamedSystem, Part } from '@nailset/core';
-import { examine, parametersOf, prove } from '@nailset/core';
+import { parametersOf } from '@nailset/core';
+import { examine, prove } from '@nailset/core/checks';
 import { act, fireEvent, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
@@ -145,6 +146,7 @@ describe('the editor of a part', () => {
         scope={scope}
         series={[]}
         system="G"
+        diagrams={[]}
         findings={[]}
         disabled={false}
         onChange={(next) => setNow({ ...now, ...next } as Part)}

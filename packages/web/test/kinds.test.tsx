@@ -24,6 +24,7 @@ const bench = (part: StudentPart, more: Partial<Bench> = {}): Bench => ({
   parameters: [],
   series: [],
   pictures: [],
+  diagrams: [],
   shows: { measured: true, slip: true },
   late: null,
   parts: [part],
@@ -184,11 +185,13 @@ describe('a curve to follow', () => {
 });
 
 describe('a loop with all its views', () => {
+  const family = 'Family over a gain or parameter';
   const part: StudentPart = {
     ...heading,
     id: 'g',
     kind: 'gains',
     plant: '2/(s^2 + s)',
+    families: [{ parameter: 'a', members: ['0.5', '2'].map((value) => ({ value, plant: `2/(s^2 + ${value}s)` })) }],
     controller: {
       terms: 'PID',
       form: 'ideal',
@@ -236,8 +239,12 @@ describe('a loop with all its views', () => {
 
   test('shows the error, a family and no ghosts when asked', async () => {
     render(<Sheet of={bench(part)} />);
-    await userEvent.selectOptions(screen.getByLabelText('Family over a gain'), 'Kp');
+    await userEvent.selectOptions(screen.getByLabelText(family), 'Kp');
     expect(document.querySelectorAll('[data-curve^=family]')).toHaveLength(4);
+    await userEvent.selectOptions(screen.getByLabelText(family), 'a');
+    expect(
+      [...document.querySelectorAll('[data-curve^=family]')].map((curve) => curve.getAttribute('data-curve')),
+    ).toEqual(['family-a 0.5', 'family-a 2']);
     await userEvent.selectOptions(screen.getByLabelText('Signal shown'), 'e');
     expect(screen.getByText('Error, reference minus measured')).toBeTruthy();
     const ghosts = screen.getByRole('button', { name: 'Ghosts' });

@@ -12,8 +12,8 @@ import { frameFor, spread, valueAt } from '../src/plot/frame';
 import { limitsOf } from '../src/plot/limits';
 import { pointsByTenth, summarise } from '../src/classSheet/summary';
 import { flockCurves, horizonOf } from '../src/classSheet/flock';
-import { freeId, kinds, newExercise, newPart } from '../src/builder/newExercise';
-import { examine } from '@nailset/core';
+import { aboutDiagrams, freeId, kinds, newExercise, newPart, newDiagram } from '../src/builder/newExercise';
+import { examine } from '@nailset/core/checks';
 import { understand } from '../src/shared/expression';
 
 const curve = (values: number[]) => ({ times: Float64Array.from(values.keys()), values: Float64Array.from(values) });
@@ -132,7 +132,10 @@ describe('a new exercise', () => {
     const start = newExercise();
     expect(examine(start)).toEqual([]);
     for (const kind of Object.keys(kinds) as (keyof typeof kinds)[]) {
-      expect([kind, examine({ ...start, parts: [newPart(kind, [], 'G')] })]).toEqual([kind, []]);
+      // Parts about diagrams come with one to start from.
+      const drawn = aboutDiagrams.has(kind) ? [{ name: 'D', meaning: '', form: newDiagram }] : [];
+      const document = { ...start, systems: [...start.systems, ...drawn], parts: [newPart(kind, [], 'G')] };
+      expect([kind, examine(document)]).toEqual([kind, []]);
     }
   });
 

@@ -12,6 +12,7 @@ const tune: Extract<Bench['parts'][number], { kind: 'gains' }> = {
   prompt: '',
   points: 2,
   plant: '2/(s^2 + s)',
+  families: [],
   output: 'Position',
   controller: {
     terms: 'PD',

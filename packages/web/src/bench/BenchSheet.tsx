@@ -9,9 +9,9 @@ import {
   numberFromText,
   parametersOf,
 } from '@nailset/core';
-import { Fragment, type ReactNode, memo, useEffect, useMemo, useState } from 'react';
+import { Fragment, type ReactNode, Suspense, lazy, memo, useEffect, useMemo, useState } from 'react';
 import { Formula } from '../shared/Formula';
-import { PictureContext, Statement } from '../shared/Statement';
+import { ShownContext, Statement } from '../shared/Statement';
 import { understand } from '../shared/expression';
 import { ChoiceBench } from './ChoiceBench';
 import { CurveBench } from './CurveBench';
@@ -25,6 +25,12 @@ import { TrendBench } from './TrendBench';
 import { Tries } from './Tries';
 import { type Live, useLive } from './useLive';
 import { type Work, type WorkAction, sameAnswer } from './work';
+
+// Diagrams come with a layout library of their own size, so they are loaded when a part has one.
+const DiagramBench = lazy(async () => ({ default: (await import('./DiagramBench')).DiagramBench }));
+const PathsBench = lazy(async () => ({ default: (await import('./DiagramBench')).PathsBench }));
+const StatesBench = lazy(async () => ({ default: (await import('./DiagramBench')).StatesBench }));
+const ReductionBench = lazy(async () => ({ default: (await import('../ledger/ReductionBench')).ReductionBench }));
 
 /** What the sheet does beyond showing: handing in, and what came of the last time. Left out in the builder's preview. */
 export interface HandingIn {
@@ -81,6 +87,7 @@ export function BenchSheet({
     handing?.pastDue,
   );
   const type = (text: string) => dispatch({ do: 'type', part: part.id, text });
+  const give = (next: Answer) => dispatch({ do: 'answer', part: part.id, answer: next });
   const solution = bench.solutions.find(({ partId }) => partId === part.id);
   const bar = (
     <HandInBar
@@ -103,7 +110,7 @@ export function BenchSheet({
   const items = live?.response?.verdict.items;
 
   return (
-    <PictureContext value={bench.pictures}>
+    <ShownContext value={bench}>
       <div className="@container flex min-h-0 flex-1 flex-col">
         <div className="grid flex-1 content-start @min-[900px]:grid-cols-[248px_1fr_252px] @min-[900px]:content-stretch">
           <aside className="border-rule px-5 py-5 @max-[900px]:border-b @min-[900px]:border-r">
@@ -117,6 +124,7 @@ export function BenchSheet({
             {live && !live.response && <p className="text-brick">{live.problem?.message}</p>}
             {part.kind === 'gains' && live?.kind === 'gains' && live.response && (
               <GainsBench
+                series={bench.series}
                 key={part.id}
                 part={part}
                 work={work}
@@ -146,6 +154,39 @@ export function BenchSheet({
             {part.kind === 'trend' && answer.kind === 'trend' && (
               <TrendBench key={part.id} part={part} cells={answer.cells} solution={solution} dispatch={dispatch} />
             )}
+            <Suspense fallback={null}>
+              {part.kind === 'diagram' && answer.kind === 'diagram' && (
+                <DiagramBench
+                  key={part.id}
+                  part={part}
+                  parameters={bench.parameters}
+                  texts={answer.texts}
+                  last={last}
+                  solution={solution?.text}
+                  onChange={(texts) => give({ kind: 'diagram', texts })}
+                />
+              )}
+              {part.kind === 'paths' && answer.kind === 'paths' && (
+                <PathsBench key={part.id} part={part} text={text} solution={solution?.text} onChange={type} />
+              )}
+              {part.kind === 'states' && answer.kind === 'states' && (
+                <StatesBench
+                  key={part.id}
+                  matrices={answer}
+                  solution={solution?.text}
+                  onChange={({ a, b, c, d }) => give({ kind: 'states', a, b, c, d })}
+                />
+              )}
+              {part.kind === 'reduction' && answer.kind === 'reduction' && (
+                <ReductionBench
+                  key={part.id}
+                  part={part}
+                  steps={answer.steps}
+                  solution={solution?.text}
+                  onChange={(steps) => give({ kind: 'reduction', steps: [...steps] })}
+                />
+              )}
+            </Suspense>
             {part.figure && (
               <FigurePlot
                 key={`figure ${part.id} ${revealed.length}`}
@@ -171,7 +212,7 @@ export function BenchSheet({
         {bar}
         <KeysDialog open={keysShown} onOpenChange={setKeysShown} />
       </div>
-    </PictureContext>
+    </ShownContext>
   );
 }
 
@@ -213,6 +254,21 @@ function readableAnswer(part: StudentPart, answer: Answer, scope: Scope, live: L
         words: understood.ok ? 'Is this what you meant?' : '',
         problem: wrong || undefined,
       };
+    }
+    case 'diagram': {
+      const open = Object.values(answer.texts).every((text) => !text.trim());
+      return { shown: null, words: '', problem: open ? 'Type your answer first.' : undefined };
+    }
+    case 'paths':
+      return { shown: null, words: '', problem: answer.text.trim() ? undefined : 'List them first.' };
+    case 'states': {
+      const open = [answer.a, answer.b, answer.c, answer.d].some((text) => !text.trim());
+      return { shown: null, words: '', problem: open ? 'Fill in all four matrices.' : undefined };
+    }
+    case 'reduction': {
+      const count = answer.steps.length;
+      const words = count === 0 ? '' : count === 1 ? 'One step made.' : `${count} steps made.`;
+      return { shown: null, words, problem: count === 0 ? 'Make a first step.' : undefined };
     }
     default:
       return { shown: null, words: '', problem: undefined };

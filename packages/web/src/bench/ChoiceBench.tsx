@@ -32,7 +32,9 @@ export function ChoiceBench({
                 checked={isChosen}
                 onChange={() => dispatch({ do: 'pick', part: part.id, option: id, several: part.several })}
               />
-              <Statement text={text} />
+              <div className="@container min-w-0 flex-1">
+                <Statement text={text} />
+              </div>
             </label>
           );
         })}

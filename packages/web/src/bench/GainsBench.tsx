@@ -1,4 +1,4 @@
-import { Problem, formatNumber, withUnit } from '@nailset/core';
+import { Problem, type Series, formatNumber, withUnit } from '@nailset/core';
 import { useEffect, useMemo, useState } from 'react';
 import { EffortPlot } from '../plot/EffortPlot';
 import { PolePlane, reachOf } from '../plot/PolePlane';
@@ -12,7 +12,7 @@ import { controllerLatex } from './controllerText';
 import { knobsOf } from './knobs';
 import { Ladder } from './Ladder';
 import { type GainsOf, type LoopResponse, type LoopResponses, tryResponse } from './loopResponse';
-import { PlotTools, type Shown, familyCurves } from './PlotTools';
+import { PlotTools, type Shown, familyOverGain, familyOverParameter, loopsOverParameter } from './PlotTools';
 import { TrailTable } from './TrailTable';
 import { TunedStart } from './TunedStart';
 import { useBenchKeys } from './useBenchKeys';
@@ -30,6 +30,7 @@ export function GainsBench({
   dispatch,
   responses,
   response,
+  series,
   keys,
 }: {
   part: GainsOf;
@@ -37,11 +38,13 @@ export function GainsBench({
   dispatch: (action: WorkAction) => void;
   responses: LoopResponses;
   response: LoopResponse;
+  series: readonly Series[];
   keys: boolean;
 }) {
   const answer = work.answers[part.id]!;
   const settings = settingsOf(answer) ?? {};
   const knobs = useMemo(() => knobsOf(part), [part]);
+  const families = [...knobs.map(({ name }) => name), ...part.families.map(({ parameter }) => parameter)];
   const trail = useMemo(() => work.trails[part.id] ?? [], [work.trails, part.id]);
   const { measures, curves, verdict, riseFrom, poles, zeros } = response;
   const { height } = responses.model;
@@ -85,7 +88,11 @@ export function GainsBench({
   const of = (found: LoopResponse) => found.curves[shown.signal] ?? found.curves.y!;
   const pinned = earlier.filter(({ stop }) => stop.pinned);
   const ghosts = shown.ghosts ? earlier.slice(1).filter(({ stop }) => !stop.pinned) : [];
-  const family = shown.family ? familyCurves(shown.family, settings, responses, shown.signal) : [];
+  const overGain = knobs.some(({ name }) => name === shown.family);
+  const loops = useMemo(() => loopsOverParameter(part, shown.family, series), [part, shown.family, series]);
+  const family = overGain
+    ? familyOverGain(shown.family, settings, responses, shown.signal)
+    : familyOverParameter(loops, settings, shown.signal);
   const drawn: PlotCurve[] = [
     ...ghosts
       .slice(-ghostsShown)
@@ -123,7 +130,7 @@ export function GainsBench({
         probing={probing}
         onFit={fit}
         summary={summaryOf(part, response)}
-        tools={<PlotTools shown={shown} onChange={setShown} knobs={knobs} />}
+        tools={<PlotTools shown={shown} onChange={setShown} families={families} />}
         className={part.views.includes('effort') ? 'h-[clamp(200px,34vh,340px)]' : 'h-[clamp(220px,42vh,400px)]'}
       />
       {part.views.includes('effort') && (

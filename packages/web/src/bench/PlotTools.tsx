@@ -1,26 +1,26 @@
-import { Problem, type Settings, type SignalName } from '@nailset/core';
+import { type Curve, Problem, type Series, type Settings, type SignalName } from '@nailset/core';
 import type { PlotCurve } from '../plot/curves';
-import type { Knob } from './knobs';
-import { type LoopResponses, tryResponse } from './loopResponse';
+import { type GainsOf, type LoopResponses, loopResponses, tryResponse } from './loopResponse';
 
 /** What the plot shows beside the present curve. */
 export interface Shown {
   readonly signal: Extract<SignalName, 'y' | 'e'>;
   readonly measures: boolean;
   readonly ghosts: boolean;
-  /** The gain whose family is drawn; empty for none. */
+  /** The gain, or the parameter of the plant, whose family is drawn; empty for none. */
   readonly family: string;
 }
 
-/** Which signal, the measures' marks, earlier curves, and a family over one gain. */
+/** Which signal, the measures' marks, earlier curves, and a family over one gain or parameter. */
 export function PlotTools({
   shown,
   onChange,
-  knobs,
+  families,
 }: {
   shown: Shown;
   onChange: (shown: Shown) => void;
-  knobs: readonly Knob[];
+  /** What a family can be drawn over. */
+  families: readonly string[];
 }) {
   const toggle = (name: 'measures' | 'ghosts', words: string) => (
     <button
@@ -45,13 +45,13 @@ export function PlotTools({
       </select>
       ·{toggle('measures', 'Measures')}·{toggle('ghosts', 'Ghosts')}·
       <select
-        aria-label="Family over a gain"
+        aria-label="Family over a gain or parameter"
         className="bg-transparent text-petrol"
         value={shown.family}
         onChange={(event) => onChange({ ...shown, family: event.target.value })}
       >
         <option value="">no family</option>
-        {knobs.map(({ name }) => (
+        {families.map((name) => (
           <option key={name} value={name}>
             family over {name}
           </option>
@@ -65,16 +65,42 @@ export function PlotTools({
 const factors = [0.5, 0.75, 1.33, 2];
 
 /** The response with one gain at a half, three quarters, four thirds and double its value. */
-export function familyCurves(
-  knob: string,
+export function familyOverGain(
+  name: string,
   settings: Settings,
   responses: LoopResponses,
   signal: SignalName,
 ): PlotCurve[] {
-  return factors.flatMap((factor): PlotCurve[] => {
-    const value = Number((Number(settings[knob]) * factor).toPrecision(3));
-    const found = tryResponse(responses, { ...settings, [knob]: String(value) });
-    const curve = found instanceof Problem ? null : found.curves[signal];
-    return curve ? [{ id: `family-${factor}`, curve, look: 'family', label: `${knob} ${value}` }] : [];
+  return factors.flatMap((factor) => {
+    const value = Number((Number(settings[name]) * factor).toPrecision(3));
+    return member(`${name} ${value}`, curveAt(responses, { ...settings, [name]: String(value) }, signal));
   });
 }
+
+/** The loops of the part with one parameter at other values, made ready once. */
+export function loopsOverParameter(part: GainsOf, name: string, series: readonly Series[]): Map<string, LoopResponses> {
+  const { members } = part.families.find(({ parameter }) => parameter === name) ?? { members: [] };
+  return new Map(
+    members.map(({ value, ...loop }) => [
+      `${name} ${value}`,
+      loopResponses({ ...part, ...loop }, { names: new Map() }, series),
+    ]),
+  );
+}
+
+/** The response with the same gains at the other values of a parameter. */
+export function familyOverParameter(
+  loops: Map<string, LoopResponses>,
+  settings: Settings,
+  signal: SignalName,
+): PlotCurve[] {
+  return [...loops].flatMap(([label, responses]) => member(label, curveAt(responses, settings, signal)));
+}
+
+function curveAt(responses: LoopResponses, settings: Settings, signal: SignalName): Curve | null {
+  const found = tryResponse(responses, settings);
+  return found instanceof Problem ? null : found.curves[signal];
+}
+
+const member = (label: string, curve: Curve | null): PlotCurve[] =>
+  curve ? [{ id: `family-${label}`, curve, look: 'family', label }] : [];

@@ -101,7 +101,7 @@ function Row({
             type="button"
             className="link mr-1"
             onClick={() => dispatch({ do: 'restore', part, index })}
-            aria-label={`Stop ${index + 1}: take its gains`}
+            aria-label={`${index + 1} back: take the gains of this stop`}
           >
             {index + 1} back
           </button>

@@ -17,6 +17,7 @@ export type WorkAction =
   | { do: 'open'; part: string }
   | { do: 'choose'; knob: string }
   | { do: 'type'; part: string; text: string }
+  | { do: 'answer'; part: string; answer: Answer }
   | { do: 'set'; part: string; knob: string; text: string }
   | { do: 'setAll'; part: string; settings: Settings }
   | { do: 'nudge'; part: string; knob: Knob; by: number }
@@ -67,6 +68,12 @@ export function blank(part: StudentPart): Answer {
       return { kind: 'choice', chosen: [] };
     case 'trend':
       return { kind: 'trend', cells: {} };
+    case 'diagram':
+      return { kind: 'diagram', texts: {} };
+    case 'reduction':
+      return { kind: 'reduction', steps: [] };
+    case 'states':
+      return { kind: 'states', a: '', b: '', c: '', d: '' };
     default:
       return { kind: part.kind, text: '' };
   }
@@ -103,6 +110,8 @@ export function workReducer(work: Work, action: WorkAction): Work {
       if (!answer || !('text' in answer) || answer.text === action.text) return work;
       return changed(work, action.part, { ...answer, text: action.text });
     }
+    case 'answer':
+      return work.answers[action.part]?.kind === action.answer.kind ? changed(work, action.part, action.answer) : work;
     case 'set':
       return withSetting(work, action.part, action.knob, action.text);
     case 'setAll': {
@@ -224,5 +233,10 @@ export function sameAnswer(left: Answer, right: Answer): boolean {
     const cells = new Set([...Object.keys(left.cells), ...Object.keys(right.cells)]);
     return [...cells].every((cell) => left.cells[cell] === right.cells[cell]);
   }
-  return false;
+  if (left.kind === 'diagram' && right.kind === 'diagram') {
+    const ids = new Set([...Object.keys(left.texts), ...Object.keys(right.texts)]);
+    const bare = (text = ''): string => text.replace(/\s/g, '');
+    return [...ids].every((id) => bare(left.texts[id]) === bare(right.texts[id]));
+  }
+  return JSON.stringify(left) === JSON.stringify(right);
 }

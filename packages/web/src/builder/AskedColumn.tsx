@@ -1,4 +1,5 @@
-import { type ExerciseDocument, type Finding, type Part, type Scope, formatNumber, pointsOf } from '@nailset/core';
+import { type ExerciseDocument, type Part, type Scope, formatNumber, pointsOf } from '@nailset/core';
+import { type Finding } from '@nailset/core/checks';
 import { DropdownMenu } from 'radix-ui';
 import { DecimalField } from '../shared/DecimalField';
 import { Field } from '../shared/Field';
@@ -6,7 +7,7 @@ import { toLocalInput } from '../shared/time';
 import { CheckField, NumberField } from './fields';
 import { ColumnTitle } from './GivenColumn';
 import { PartEditor } from './PartEditor';
-import { type NewKind, kinds, newPart } from './newExercise';
+import { type NewKind, aboutDiagrams, freeId, kinds, newDiagram, newPart } from './newExercise';
 
 /** What is asked, part by part, and what is accepted. */
 export function AskedColumn({
@@ -38,14 +39,23 @@ export function AskedColumn({
       parts: old.parts.map((part) => (part.id === id ? changedPart(part, change) : part)),
     }));
   const system = document.systems[0]?.name ?? '1/(s + 1)';
+  const drawn = document.systems.flatMap(({ name, form }) => (form.kind === 'equations' ? [{ ...form, name }] : []));
   const add = (kind: NewKind) => {
+    const taken = document.systems.map(({ name }) => name);
+    const missing = aboutDiagrams.has(kind) && drawn.length === 0;
+    const diagram = drawn[0] ?? { ...newDiagram, name: freeId('D', taken) };
     const part = newPart(
       kind,
       parts.map(({ id }) => id),
       system,
       document.parameters[0]?.symbol,
+      diagram,
     );
-    edit((old) => ({ ...old, parts: [...old.parts, part] }));
+    edit((old) => ({
+      ...old,
+      systems: missing ? [...old.systems, { name: diagram.name, meaning: '', form: newDiagram }] : old.systems,
+      parts: [...old.parts, part],
+    }));
     onOpen(part.id);
   };
   const remove = (id: string) => {
@@ -103,6 +113,7 @@ export function AskedColumn({
                     scope={scope}
                     series={document.series}
                     system={system}
+                    diagrams={drawn}
                     findings={own}
                     disabled={disabled}
                     onChange={(change) => setPart(part.id, change)}

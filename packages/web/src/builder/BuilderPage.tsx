@@ -1,4 +1,5 @@
-import { type Draft, type ExerciseDocument, examine } from '@nailset/core';
+import { type Draft, type ExerciseDocument } from '@nailset/core';
+import { examine } from '@nailset/core/checks';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useChangeExercise, useDraft, usePublish, useSession } from '../api/queries';

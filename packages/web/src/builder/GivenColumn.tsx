@@ -1,4 +1,5 @@
-import type { ExerciseDocument, Finding, Scope } from '@nailset/core';
+import type { ExerciseDocument, Scope } from '@nailset/core';
+import type { Finding } from '@nailset/core/checks';
 import { TextField } from './fields';
 import { GuardsEditor } from './given/GuardsEditor';
 import { ParametersEditor } from './given/ParametersEditor';

@@ -1,12 +1,14 @@
-import type { Finding, Part, Scope, Series } from '@nailset/core';
+import type { Part, Scope, Series } from '@nailset/core';
+import type { Finding } from '@nailset/core/checks';
 import { TextField } from './fields';
 import { ChoiceEditor } from './parts/ChoiceEditor';
 import { CurveEditor } from './parts/CurveEditor';
+import { DiagramEditor, type Drawn, PathsEditor, ReductionEditor } from './parts/DiagramEditors';
 import { errorOf } from './parts/editor';
 import { FigureEditor } from './parts/FigureEditor';
 import { GainsEditor } from './parts/GainsEditor';
 import { TrendEditor } from './parts/TrendEditor';
-import { NumberEditor, TransferFunctionEditor } from './parts/TypedEditors';
+import { NumberEditor, StatesEditor, TransferFunctionEditor } from './parts/TypedEditors';
 
 /** One part, open: what is asked, and what is accepted as its answer. */
 export function PartEditor({
@@ -14,6 +16,7 @@ export function PartEditor({
   scope,
   series,
   system,
+  diagrams,
   findings,
   disabled,
   onChange,
@@ -23,6 +26,8 @@ export function PartEditor({
   series: readonly Series[];
   /** The system that new curves show. */
   system: string;
+  /** Systems in signal equations. */
+  diagrams: readonly Drawn[];
   findings: readonly Finding[];
   disabled: boolean;
   onChange: (change: Partial<Part>) => void;
@@ -50,7 +55,11 @@ export function PartEditor({
       {part.kind === 'choice' && <ChoiceEditor part={part} {...common} />}
       {part.kind === 'trend' && <TrendEditor part={part} {...common} />}
       {part.kind === 'curve' && <CurveEditor part={part} {...common} />}
-      {part.kind !== 'gains' && part.kind !== 'curve' && (
+      {part.kind === 'diagram' && <DiagramEditor part={part} diagrams={diagrams} {...common} />}
+      {part.kind === 'reduction' && <ReductionEditor part={part} diagrams={diagrams} {...common} />}
+      {part.kind === 'paths' && <PathsEditor part={part} diagrams={diagrams} {...common} />}
+      {part.kind === 'states' && <StatesEditor part={part} {...common} />}
+      {!['gains', 'curve', 'diagram', 'reduction', 'paths'].includes(part.kind) && (
         <FigureEditor
           figure={part.figure}
           scope={scope}

@@ -6,14 +6,10 @@ import {
   type ExerciseDocument,
   Problem,
   type StudentPart,
-  checkAnswer,
   isPrediction,
   modelOf,
-  revealedCurves,
-  sampleOf,
-  studentExercise,
-  verdictAsShown,
 } from '@nailset/core';
+import { revealedCurves, studentExercise, checkAnswer, sampleOf, verdictAsShown } from '@nailset/core/checks';
 import { useEffect, useMemo, useReducer, useState } from 'react';
 import { BenchSheet } from '../bench/BenchSheet';
 import { workFrom, workReducer } from '../bench/work';

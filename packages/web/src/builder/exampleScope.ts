@@ -1,4 +1,5 @@
-import { type ExerciseDocument, Problem, type Scope, drawValues, parametersOf, scopeOf } from '@nailset/core';
+import { type ExerciseDocument, Problem, type Scope, parametersOf, scopeOf } from '@nailset/core';
+import { drawValues } from '@nailset/core/checks';
 
 /** Values for showing what typed formulas mean: those of one imagined student, as far as the draft gives them. */
 export function exampleScope(document: ExerciseDocument): Scope {

@@ -33,6 +33,10 @@ export const kinds = {
   prediction: 'prediction',
   trend: 'trend table',
   curve: 'curve match',
+  diagram: 'diagram, transfer functions',
+  reduction: 'diagram, reduced in steps',
+  paths: 'diagram, loops or paths',
+  states: 'state matrices',
 } as const;
 export type NewKind = keyof typeof kinds;
 
@@ -44,10 +48,38 @@ const names: Record<NewKind, string> = {
   prediction: 'predict',
   trend: 'table',
   curve: 'follow',
+  diagram: 'overall',
+  reduction: 'reduce',
+  paths: 'loops',
+  states: 'states',
 };
 
+/** A diagram and the pair of signals that new parts ask about. */
+export interface DiagramPair {
+  readonly name: string;
+  readonly from: string;
+  readonly to: string;
+}
+
+/** A diagram to start from. */
+export const newDiagram = {
+  kind: 'equations' as const,
+  text: 'e = r - m\nu = C*e\ny = G*u\nm = H*y',
+  from: 'r',
+  to: 'y',
+};
+
+/** Parts that are about a system in signal equations. */
+export const aboutDiagrams: ReadonlySet<NewKind> = new Set(['diagram', 'reduction', 'paths']);
+
 /** A part of a kind, ready to be changed. `taken` holds the ids that other parts have, `system` is what it is about. */
-export function newPart(kind: NewKind, taken: readonly string[], system: string, parameter = 'a'): Part {
+export function newPart(
+  kind: NewKind,
+  taken: readonly string[],
+  system: string,
+  parameter = 'a',
+  { name, from, to }: DiagramPair = { name: 'D', from: 'r', to: 'y' },
+): Part {
   const id = freeId(names[kind], taken);
   switch (kind) {
     case 'transferFunction':
@@ -125,6 +157,50 @@ export function newPart(kind: NewKind, taken: readonly string[], system: string,
           { id: 'overshoot', label: 'Overshoot', formula: `overshootPercent(feedback(${system}))` },
         ],
         samePercent: 1,
+      };
+    case 'diagram':
+      return {
+        id,
+        kind,
+        title: 'Transfer function',
+        prompt: 'Work out the transfer function of the diagram.',
+        system: name,
+        asked: [{ id: 'overall', from, to, points: 3 }],
+        tolerancePercent: 0,
+      };
+    case 'reduction':
+      return {
+        id,
+        kind,
+        title: 'Reduce it',
+        prompt: 'Reduce the diagram to one block, step by step.',
+        system: name,
+        from,
+        to,
+        typed: 'atOnce',
+        points: 4,
+      };
+    case 'paths':
+      return {
+        id,
+        kind,
+        title: 'Find the loops',
+        prompt: 'List the gain of every loop.',
+        system: name,
+        from,
+        to,
+        list: 'loops',
+        points: 2,
+      };
+    case 'states':
+      return {
+        id,
+        kind,
+        title: 'State form',
+        prompt: 'Write the system with state variables.',
+        points: 3,
+        expected: system,
+        tolerancePercent: 1,
       };
     case 'curve':
       return {

@@ -32,7 +32,7 @@ export function AnswerPanel({ submissionId, onClose }: { submissionId: string; o
           {expected && part.kind !== 'gains' && (
             <p className="mt-2 text-[13px] text-slate">
               Expected{' '}
-              {part.kind === 'transferFunction' ? (
+              {isFormula(part.kind) ? (
                 <Formula latex={expected} className="text-ink" />
               ) : (
                 <b className="text-ink">{expected}</b>
@@ -97,17 +97,59 @@ function AnswerShown({ handed: { answer, part, values } }: { handed: Handed }) {
         </>
       )}
       {!understood?.ok && 'text' in answer && <p className="mt-1 text-[16px]">{answer.text}</p>}
+      {answer.kind === 'diagram' &&
+        Object.entries(answer.texts).map(([id, text]) => (
+          <p key={id} className="mt-1 font-mono text-[14px] break-all">
+            {text || '–'}
+          </p>
+        ))}
+      {answer.kind === 'states' &&
+        (['a', 'b', 'c', 'd'] as const).map((name) => (
+          <p key={name} className="mt-1 font-mono text-[14px] whitespace-pre-wrap">
+            {name.toUpperCase()} = {answer[name]}
+          </p>
+        ))}
+      {answer.kind === 'reduction' && (
+        <ol className="mt-1 list-decimal pl-5 text-[13px]">
+          {answer.steps.map(({ kind, of, gain }, k) => (
+            <li key={k}>
+              {stepNames[kind]} {of.filter((id) => !id.startsWith('#')).join(', ')}
+              {gain !== undefined && <span className="font-mono"> → {gain}</span>}
+            </li>
+          ))}
+        </ol>
+      )}
       {answer.kind === 'choice' && part.kind === 'choice' && (
         <p className="mt-1 text-[16px]">
           {part.options
             .filter(({ id }) => answer.chosen.includes(id))
-            .map(({ text }) => text)
+            .map(({ text }) => text.replace(/!\[([^\]]*)\]\([^)]*\)/g, '$1'))
             .join(', ') || 'none of them'}
         </p>
       )}
     </>
   );
 }
+
+/** Kinds whose expected answer is LaTeX. */
+const isFormula = (kind: Handed['part']['kind']): boolean =>
+  ['transferFunction', 'diagram', 'reduction', 'paths', 'states'].includes(kind);
+
+const stepNames: Record<Extract<Handed['answer'], { kind: 'reduction' }>['steps'][number]['kind'], string> = {
+  series: 'series',
+  parallel: 'parallel',
+  loop: 'loop',
+  unity: 'unity block removed',
+  sign: 'minus sign as a block',
+  line: 'one name for a line',
+  join: 'sums joined',
+  exchange: 'sums exchanged',
+  sumBehind: 'sum behind',
+  sumBefore: 'sum before',
+  tapBefore: 'tap before',
+  tapBehind: 'tap behind',
+  tapBeforeSum: 'tap before the sum',
+};
 
 /** What the student set, in the order of the ladder; the store keeps no order. */
 function settingNames(part: Handed['part']): string[] {

@@ -1,4 +1,5 @@
-import { type ExerciseDocument, type Role, type ShelfRow, formatNumber, upgraded } from '@nailset/core';
+import { type ExerciseDocument, type Role, type ShelfRow, formatNumber } from '@nailset/core';
+import { upgraded } from '@nailset/core/checks';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useChangeExercise, useNewExercise, useShelf } from '../api/queries';

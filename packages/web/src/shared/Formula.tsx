@@ -14,7 +14,12 @@ export function Formula({
   const place = useRef<HTMLSpanElement>(null);
   useLayoutEffect(() => {
     // Rendered into the page, not as markup, so that the content policy can forbid inline styles.
-    katex.render(latex, place.current!, { displayMode: display, throwOnError: false, strict: false });
+    katex.render(latex, place.current!, {
+      displayMode: display,
+      throwOnError: false,
+      strict: false,
+      maxExpand: 20_000,
+    });
   }, [latex, display]);
   return <span ref={place} className={className} />;
 }

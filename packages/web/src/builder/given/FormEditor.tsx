@@ -1,5 +1,11 @@
 import type { SystemForm } from '@nailset/core';
+import { Suspense, lazy, useState } from 'react';
+import { Button } from '../../shared/Button';
 import { CellText, TextField } from '../fields';
+
+const DiagramWorkshop = lazy(async () => ({
+  default: (await import('../../workshop/DiagramWorkshop')).DiagramWorkshop,
+}));
 
 export const formNames: Record<SystemForm['kind'], string> = {
   expression: 'fraction in s',
@@ -177,6 +183,7 @@ export function FormEditor({
             value={form.text}
             onChange={(text) => text && onChange({ ...form, text })}
           />
+          <WorkshopButton name={name} form={form} onChange={onChange} />
           <div className="grid grid-cols-2 gap-2">
             <TextField
               label="From the input"
@@ -194,6 +201,36 @@ export function FormEditor({
         </div>
       );
   }
+}
+
+/** Opens the workshop, where the equations are drawn. */
+function WorkshopButton({
+  name,
+  form,
+  onChange,
+}: {
+  name: string;
+  form: Extract<SystemForm, { kind: 'equations' }>;
+  onChange: (form: SystemForm) => void;
+}) {
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <Button className="justify-self-start px-2.5 py-1 text-[13px]" onClick={() => setOpen(true)}>
+        Draw the diagram
+      </Button>
+      {open && (
+        <Suspense fallback={null}>
+          <DiagramWorkshop
+            name={name}
+            equations={form}
+            onChange={(equations) => onChange({ ...form, ...equations })}
+            onClose={() => setOpen(false)}
+          />
+        </Suspense>
+      )}
+    </>
+  );
 }
 
 /** Formulas separated by semicolons or commas, read as they are typed. */

@@ -1,4 +1,5 @@
-import { type Finding, Problem, type Scope, holds, readCondition } from '@nailset/core';
+import { Problem, type Scope, holds, readCondition } from '@nailset/core';
+import { type Finding } from '@nailset/core/checks';
 import { Button } from '../../shared/Button';
 import { CellText, RemoveButton, without } from '../fields';
 

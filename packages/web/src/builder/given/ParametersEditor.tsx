@@ -1,4 +1,5 @@
-import { type ExerciseDocument, type Finding, type Parameter, nameToLatex } from '@nailset/core';
+import { type ExerciseDocument, type Parameter, nameToLatex } from '@nailset/core';
+import { type Finding } from '@nailset/core/checks';
 import { Button } from '../../shared/Button';
 import { DecimalField } from '../../shared/DecimalField';
 import { Formula } from '../../shared/Formula';

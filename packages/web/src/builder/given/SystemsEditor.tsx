@@ -1,6 +1,6 @@
 import {
-  type Finding,
   type NamedSystem,
+  Problem,
   type Scope,
   type SystemForm,
   delayedToLatex,
@@ -12,6 +12,8 @@ import {
   withDeadTime,
   withUnit,
 } from '@nailset/core';
+import { type Finding } from '@nailset/core/checks';
+import { readWith, symbolsOf } from '@nailset/core/diagrams';
 import { useMemo } from 'react';
 import { Button } from '../../shared/Button';
 import { Formula } from '../../shared/Formula';
@@ -89,6 +91,9 @@ export function SystemsEditor({
                   {message}
                 </p>
               ))}
+            {system.form.kind === 'equations' && (
+              <LettersLeft text={system.form.text} from={system.form.from} scope={scope} />
+            )}
             <Understood name={system.name} scope={scope} />
           </li>
         ))}
@@ -99,6 +104,23 @@ export function SystemsEditor({
         </Button>
       )}
     </section>
+  );
+}
+
+/** The letters of a diagram that nothing gives a value: fine for parts about diagrams, not for numbers. */
+function LettersLeft({ text, from, scope }: { text: string; from: string; scope: Scope }) {
+  const letters = useMemo(() => {
+    try {
+      const known = [...scope.names.keys()];
+      return symbolsOf(readWith(text, {}, [from])).filter((name) => !known.includes(name));
+    } catch (error) {
+      if (error instanceof Problem) return [];
+      throw error;
+    }
+  }, [text, from, scope]);
+  if (letters.length === 0) return null;
+  return (
+    <p className="text-note text-slate">Letters without a value: {letters.join(', ')}. For parts about diagrams.</p>
   );
 }
 

@@ -1,12 +1,12 @@
 import {
   type CorridorNail,
-  type Finding,
   type MeasureNail,
   type Nail,
   type QuantityName,
   quantities,
   quantityNames,
 } from '@nailset/core';
+import { type Finding } from '@nailset/core/checks';
 import { Button } from '../../shared/Button';
 import { DecimalField } from '../../shared/DecimalField';
 import { RemoveButton, changedAt, without } from '../fields';

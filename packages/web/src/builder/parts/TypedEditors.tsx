@@ -1,13 +1,45 @@
 import { type QuantityName, quantities, quantityNames } from '@nailset/core';
 import { ExpressionField } from '../../shared/ExpressionField';
-import { NumberField, SelectField, TextField, PointsField } from '../fields';
+import { CheckField, NumberField, SelectField, TextField, PointsField } from '../fields';
 import { type EditorProps, errorOf } from './editor';
 
-export function TransferFunctionEditor({ part, scope, findings, onChange }: EditorProps<'transferFunction'>) {
+export function TransferFunctionEditor(props: EditorProps<'transferFunction'>) {
+  return (
+    <ExpectedSystem
+      {...props}
+      label="Expected transfer function"
+      hint="of each coefficient, after dividing by the leading one"
+    />
+  );
+}
+
+export function StatesEditor(props: EditorProps<'states'>) {
+  return (
+    <ExpectedSystem
+      {...props}
+      label="System whose state matrices are asked for"
+      hint="of each coefficient of the transfer function"
+    />
+  );
+}
+
+/** A system that is expected, its tolerance and points. */
+function ExpectedSystem({
+  part,
+  scope,
+  findings,
+  onChange,
+  label,
+  hint,
+}: Pick<EditorProps<'transferFunction' | 'states'>, 'part' | 'scope' | 'findings'> & {
+  onChange: (change: { expected?: string; tolerancePercent?: number; points?: number }) => void;
+  label: string;
+  hint: string;
+}) {
   return (
     <>
       <ExpressionField
-        label="Expected transfer function"
+        label={label}
         text={part.expected}
         scope={scope}
         reads="system"
@@ -18,7 +50,7 @@ export function TransferFunctionEditor({ part, scope, findings, onChange }: Edit
       <div className="grid grid-cols-2 gap-3">
         <NumberField
           label="Tolerance"
-          hint="of each coefficient, after dividing by the leading one"
+          hint={hint}
           unit="%"
           min={0}
           max={20}
@@ -61,6 +93,7 @@ export function NumberEditor({ part, scope, findings, onChange }: EditorProps<'n
         error={errorOf(findings, 'formula')}
         onChange={(formula) => onChange({ formula })}
       />
+      <ConditionFields part={part} error={errorOf(findings, 'condition')} onChange={onChange} />
       <div className="grid grid-cols-[1fr_1fr_1.2fr_1fr] gap-2">
         <TextField label="Unit" maxLength={12} value={part.unit} onChange={(unit) => onChange({ unit })} />
         <NumberField
@@ -80,6 +113,45 @@ export function NumberEditor({ part, scope, findings, onChange }: EditorProps<'n
         />
         <PointsField points={part.points} onChange={(points) => onChange({ points })} />
       </div>
+    </>
+  );
+}
+
+/** A value with which something holds, instead of one that is close to the formula’s. */
+function ConditionFields({
+  part,
+  error,
+  onChange,
+}: Pick<EditorProps<'number'>, 'part' | 'onChange'> & { error: string | undefined }) {
+  const { condition } = part;
+  return (
+    <>
+      <CheckField
+        label="Any value with which a condition holds"
+        checked={condition !== undefined}
+        onChange={(on) =>
+          onChange({
+            condition: on ? { symbol: 'K', holds: '49 <= phaseMargin(K*G) <= 51' } : (undefined as never),
+          })
+        }
+      />
+      {condition && (
+        <div className="grid grid-cols-[80px_1fr] gap-2">
+          <TextField
+            label="Its letter"
+            maxLength={16}
+            value={condition.symbol}
+            onChange={(symbol) => symbol && onChange({ condition: { ...condition, symbol } })}
+          />
+          <TextField
+            label="Condition; the formula above gives one such value"
+            maxLength={500}
+            value={condition.holds}
+            error={error}
+            onChange={(holds) => holds && onChange({ condition: { ...condition, holds } })}
+          />
+        </div>
+      )}
     </>
   );
 }

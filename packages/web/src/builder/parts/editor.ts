@@ -1,4 +1,5 @@
-import type { Finding, Part, Scope, Series } from '@nailset/core';
+import type { Part, Scope, Series } from '@nailset/core';
+import type { Finding } from '@nailset/core/checks';
 
 /** What the editor of one kind of part is given. */
 export interface EditorProps<Kind extends Part['kind']> {

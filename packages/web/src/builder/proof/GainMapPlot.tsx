@@ -1,4 +1,5 @@
-import { type Search, formatNumber } from '@nailset/core';
+import { formatNumber } from '@nailset/core';
+import { type Search } from '@nailset/core/checks';
 
 const size = { width: 250, height: 190, left: 40, bottom: 30, top: 6, right: 8 };
 

@@ -1,12 +1,5 @@
-import {
-  type ExerciseDocument,
-  type Part,
-  type Proof,
-  formatNumber,
-  nailLabel,
-  nameToLatex,
-  provedDraws,
-} from '@nailset/core';
+import { type ExerciseDocument, type Part, formatNumber, nailLabel, nameToLatex } from '@nailset/core';
+import { type Proof, provedDraws } from '@nailset/core/checks';
 import { useMemo, useState } from 'react';
 import { ResponsePlot } from '../../plot/ResponsePlot';
 import type { PlotCurve } from '../../plot/curves';
@@ -90,7 +83,7 @@ function Solvable({ search, part }: { search: NonNullable<Proof['search']>; part
         </p>
         {search.conflicts.length > 0 && (
           <div className="mt-2 text-[13px]">
-            <p>Within the ladder’s range these never hold together:</p>
+            <p>Within the ladder’s range nothing was found that holds these together:</p>
             <ul className="list-disc pl-5">
               {search.conflicts.map((set) => (
                 <li key={set.join()}>{set.map((id) => labels.get(id) ?? 'the misfit').join(' with ')}</li>

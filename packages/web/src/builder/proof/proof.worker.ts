@@ -1,4 +1,5 @@
-import { type ExerciseDocument, type Proof, Problem, prove } from '@nailset/core';
+import { type ExerciseDocument, Problem } from '@nailset/core';
+import { type Proof, prove } from '@nailset/core/checks';
 
 /** A question to the worker: prove one part. */
 export interface ProofRequest {

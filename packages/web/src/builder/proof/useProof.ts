@@ -1,4 +1,5 @@
-import type { ExerciseDocument, Proof } from '@nailset/core';
+import type { ExerciseDocument } from '@nailset/core';
+import type { Proof } from '@nailset/core/checks';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { ProofMessage, ProofRequest } from './proof.worker';
 

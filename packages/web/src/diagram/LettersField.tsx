@@ -1,0 +1,63 @@
+import { Problem, parse, toLatex } from '@nailset/core';
+import { useId } from 'react';
+import { WhereWrong } from '../shared/ExpressionField';
+import { Formula } from '../shared/Formula';
+
+/** A fraction typed in the letters of a diagram, with its reading at once. */
+export function LettersField({
+  label,
+  lead = '',
+  text,
+  problem,
+  placeholder = 'for example G/(1 + G*H)',
+  onChange,
+}: {
+  label: string;
+  /** Set before the reading, such as `\frac{y}{r}=`. */
+  lead?: string;
+  text: string;
+  /** What is wrong with it beyond its form. */
+  problem?: Problem | undefined;
+  placeholder?: string;
+  onChange: (text: string) => void;
+}) {
+  const id = useId();
+  const read = problem ?? reading(text);
+  const wrong = read instanceof Problem && text.trim() !== '' ? read : undefined;
+  return (
+    <div>
+      <label htmlFor={id} className="label mb-1">
+        {label}
+      </label>
+      <input
+        id={id}
+        className="input font-mono text-[15px]"
+        value={text}
+        maxLength={2000}
+        spellCheck={false}
+        autoComplete="off"
+        autoCapitalize="off"
+        placeholder={placeholder}
+        aria-invalid={wrong !== undefined}
+        aria-describedby={`${id}-reading`}
+        onChange={(event) => onChange(event.target.value)}
+      />
+      <div id={`${id}-reading`} aria-live="polite" className="mt-1.5 min-h-11 overflow-x-auto overflow-y-hidden">
+        {wrong ? (
+          <WhereWrong text={text} problem={wrong} />
+        ) : (
+          !(read instanceof Problem) && <Formula latex={`\\displaystyle ${lead}${read}`} />
+        )}
+      </div>
+    </div>
+  );
+}
+
+function reading(text: string): string | Problem {
+  try {
+    return toLatex(parse(text));
+  } catch (error) {
+    if (error instanceof Problem) return error;
+    throw error;
+  }
+}

@@ -1,0 +1,358 @@
+import {
+  type BlockDiagram,
+  type DiagramNode,
+  closingLines,
+  isNamed,
+  lineBetween,
+  outputsOf,
+  sourcesOf,
+} from '@nailset/core/diagrams';
+import type { ELK, ElkExtendedEdge, ElkNode, ElkPort } from 'elkjs/lib/elk-api';
+import { sizeOf } from './mathRuns';
+
+export interface Point {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** Something drawn at a place: a block, a sum, a tap, or where a signal enters or leaves. */
+export interface Shape extends Point {
+  readonly id: string;
+  /** The signal that it gives. */
+  readonly signal: string;
+  readonly kind: 'block' | 'sum' | 'line' | 'tap' | 'input' | 'output';
+  readonly width: number;
+  readonly height: number;
+}
+
+/** A signal on its way to one of its users, in the direction in which it flows. */
+export interface Line {
+  readonly id: string;
+  readonly signal: string;
+  /** The node that uses it, and the term there; the tap, or nothing when it leaves the diagram. */
+  readonly to: string;
+  readonly term: number;
+  readonly points: readonly Point[];
+  /** At a sum. */
+  readonly sign?: 1 | -1;
+  /** Where the sign stands: beside the end of the line, outside the circle. */
+  readonly signAt?: Point;
+}
+
+export interface Drawing {
+  readonly width: number;
+  readonly height: number;
+  readonly shapes: readonly Shape[];
+  readonly lines: readonly Line[];
+  /** Where a line parts. */
+  readonly dots: readonly Point[];
+}
+
+const sumSize = 28;
+const stub = 38;
+
+const options = {
+  'elk.algorithm': 'layered',
+  'elk.direction': 'RIGHT',
+  'elk.edgeRouting': 'ORTHOGONAL',
+  'elk.layered.considerModelOrder.strategy': 'NODES_AND_EDGES',
+  'elk.layered.nodePlacement.strategy': 'NETWORK_SIMPLEX',
+  'elk.layered.nodePlacement.favorStraightEdges': 'true',
+  'elk.spacing.nodeNode': '26',
+  'elk.spacing.edgeNode': '26',
+  'elk.spacing.edgeEdge': '14',
+  'elk.layered.spacing.edgeNodeBetweenLayers': '18',
+  'elk.layered.spacing.edgeEdgeBetweenLayers': '12',
+  'elk.padding': '[top=24,left=10,bottom=18,right=10]',
+};
+
+type Side = 'WEST' | 'EAST' | 'NORTH' | 'SOUTH';
+
+/**
+ * Places the parts of a diagram: forward path from left to right, feedback below, other inputs from above. The same
+ * diagram always gives the same drawing.
+ */
+export async function layoutOf(elk: ELK, diagram: BlockDiagram, asked: readonly string[] = []): Promise<Drawing> {
+  const flow = flowOf(diagram, asked);
+  const { nodes, above, tapped, outputs } = flow;
+  const children = new Map<string, ElkNode & { ports: ElkPort[] }>();
+  const edges: (ElkExtendedEdge & { turned: boolean; line: Omit<Line, 'points'> })[] = [];
+  const name = (id: string): number => (isNamed(id) ? 8 * id.length : 0);
+
+  const child = (id: string, width: number, height: number): ElkNode & { ports: ElkPort[] } => {
+    const made: ElkNode & { ports: ElkPort[] } = {
+      id,
+      width,
+      height,
+      ports: [],
+      layoutOptions: { 'elk.portConstraints': 'FIXED_SIDE', 'elk.portAlignment.default': 'CENTER' },
+    };
+    children.set(id, made);
+    return made;
+  };
+  const port = (owner: string, side: Side, key: string): string => {
+    const id = `${owner}|${key}`;
+    const { ports } = children.get(owner)!;
+    if (!ports.some((known) => known.id === id)) {
+      ports.push({ id, width: 0, height: 0, layoutOptions: { 'elk.port.side': side } });
+    }
+    return id;
+  };
+  const connect = (from: string, to: string, turned: boolean, straight: boolean, line: Omit<Line, 'points'>): void => {
+    edges.push({
+      id: line.id,
+      sources: [turned ? to : from],
+      targets: [turned ? from : to],
+      layoutOptions: { 'elk.layered.priority.straightness': straight ? '10' : '1' },
+      turned,
+      line,
+    });
+  };
+
+  for (const input of diagram.inputs) if (!above.has(input)) child(`in ${input}`, name(input) + 10, 20);
+  for (const node of nodes) {
+    if (node.kind === 'block') {
+      const { width, height } = sizeOf(node.gain);
+      child(node.id, width, height);
+    } else if (node.terms.length === 1 && node.terms[0]!.sign > 0) {
+      child(node.id, 8, 8);
+    } else {
+      const made = child(node.id, sumSize, sumSize);
+      if (node.terms.some(({ of }) => above.has(of))) {
+        made.labels = [
+          {
+            text: ' ',
+            width: 10,
+            height: stub,
+            layoutOptions: { 'elk.nodeLabels.placement': 'OUTSIDE V_TOP H_CENTER' },
+          },
+        ];
+      }
+    }
+  }
+  for (const id of tapped) child(`tap ${id}`, 6, 6);
+  for (const id of outputs) child(`out ${id}`, name(id) + 22, 20);
+
+  const isBack = (id: string): boolean => flow.backward.has(id);
+  /** Where a signal starts: its node or input, and whether it leaves to the left. */
+  const start = (id: string): string => (diagram.inputs.includes(id) ? `in ${id}` : id);
+  for (const id of [...diagram.inputs.filter((input) => !above.has(input)), ...nodes.map((node) => node.id)]) {
+    if (!tapped.has(id)) continue;
+    const turned = isBack(id);
+    connect(
+      port(start(id), turned ? 'WEST' : 'EAST', 'out'),
+      port(`tap ${id}`, turned ? 'EAST' : 'WEST', 'in'),
+      turned,
+      true,
+      { id: `${id} to tap`, signal: id, to: `tap ${id}`, term: 0 },
+    );
+  }
+  const leaving = (id: string, backwards: boolean): string => {
+    if (!tapped.has(id))
+      return port(start(id), backwards && !isBack(id) ? 'SOUTH' : isBack(id) ? 'WEST' : 'EAST', 'out');
+    if (backwards) return isBack(id) ? port(`tap ${id}`, 'WEST', 'on') : port(`tap ${id}`, 'SOUTH', 'back');
+    return isBack(id) ? port(`tap ${id}`, 'NORTH', 'up') : port(`tap ${id}`, 'EAST', 'out');
+  };
+  for (const node of nodes) {
+    sourcesOf(node).forEach((of, term) => {
+      if (above.has(of)) return;
+      const turned = flow.turned(of, node.id);
+      const sign = node.kind === 'sum' ? node.terms[term]!.sign : undefined;
+      const isPlain = node.kind === 'sum' && node.terms.length === 1 && sign === 1;
+      const side = node.kind === 'block' || isPlain ? (isBack(node.id) ? 'EAST' : 'WEST') : flow.sideOf(node, term);
+      connect(leaving(of, turned), port(node.id, side, `in ${term}`), turned, side === 'WEST', {
+        id: `${of} to ${node.id} ${term}`,
+        signal: of,
+        to: node.id,
+        term,
+        ...(sign !== undefined && !isPlain ? { sign } : {}),
+      });
+    });
+  }
+  for (const id of outputs) {
+    connect(leaving(id, false), port(`out ${id}`, 'WEST', 'in'), false, true, {
+      id: `${id} out`,
+      signal: id,
+      to: `out ${id}`,
+      term: 0,
+    });
+  }
+
+  const between = 34 + Math.max(0, ...nodes.map(({ id }) => name(id)));
+  const placed = await elk.layout({
+    id: 'diagram',
+    layoutOptions: { ...options, 'elk.layered.spacing.nodeNodeBetweenLayers': String(Math.min(between, 74)) },
+    children: [...children.values()],
+    edges: edges.map(({ id, sources, targets, layoutOptions }) => ({
+      id,
+      sources,
+      targets,
+      layoutOptions: layoutOptions!,
+    })),
+  });
+  return drawingFrom(placed);
+
+  function drawingFrom({ width = 0, height = 0, children: found = [], edges: routed = [] }: ElkNode): Drawing {
+    const byId = new Map(nodes.map((node) => [node.id, node]));
+    const shapes: Shape[] = found.map(({ id, x = 0, y = 0, width: w = 0, height: h = 0 }) => {
+      const [kind, signal] = kindOf(id, byId);
+      return { id, signal, kind, x, y, width: w, height: h };
+    });
+    const at = new Map(shapes.map((shape) => [shape.id, shape]));
+    const lines = edges.map(({ id, turned, line }): Line => {
+      const section = routed.find((edge) => edge.id === id)?.sections?.[0];
+      const points = section ? [section.startPoint, ...(section.bendPoints ?? []), section.endPoint] : [];
+      const forward = turned ? [...points].reverse() : points;
+      const target = at.get(line.to);
+      const drawn = ontoCircles(fromMiddle(forward, at.get(`tap ${line.signal}`)), target);
+      return { ...line, points: drawn, ...(line.sign && target ? { signAt: signPlace(drawn, target) } : {}) };
+    });
+    const stubs = nodes.flatMap((node) =>
+      sourcesOf(node).flatMap((of, term): { shape: Shape; line: Line }[] => {
+        if (!above.has(of) || node.kind !== 'sum') return [];
+        const sum = at.get(node.id)!;
+        const x = sum.x + sum.width / 2;
+        const top = sum.y - stub;
+        return [
+          {
+            shape: { id: `in ${of}`, signal: of, kind: 'input', x: x - 12, y: top - 18, width: 24, height: 18 },
+            line: {
+              id: `${of} to ${node.id} ${term}`,
+              signal: of,
+              to: node.id,
+              term,
+              sign: node.terms[term]!.sign,
+              signAt: { x: x + 11, y: sum.y - 5 },
+              points: [
+                { x, y: top },
+                { x, y: sum.y },
+              ],
+            },
+          },
+        ];
+      }),
+    );
+    const all = [...shapes, ...stubs.map(({ shape }) => shape)];
+    const lift = Math.max(0, 8 - Math.min(...all.map(({ y }) => y)));
+    const lower = <Place extends Point>(place: Place): Place => ({ ...place, y: place.y + lift });
+    return {
+      width,
+      height: height + lift,
+      shapes: all.map(lower),
+      lines: [...lines, ...stubs.map(({ line }) => line)].map((line) => ({
+        ...line,
+        points: line.points.map(lower),
+        ...(line.signAt ? { signAt: lower(line.signAt) } : {}),
+      })),
+      dots: routed.flatMap((edge) => edge.junctionPoints ?? []).map(lower),
+    };
+  }
+}
+
+function kindOf(id: string, nodes: ReadonlyMap<string, DiagramNode>): [Shape['kind'], string] {
+  const node = nodes.get(id);
+  if (node?.kind === 'block') return ['block', id];
+  if (node) return [node.terms.length === 1 && node.terms[0]!.sign > 0 ? 'line' : 'sum', id];
+  const [kind, ...rest] = id.split(' ');
+  return [kind === 'in' ? 'input' : kind === 'out' ? 'output' : 'tap', rest.join(' ')];
+}
+
+function signPlace(points: readonly Point[], { x: left, width }: Shape): Point {
+  const { x, y } = points.at(-1)!;
+  const before = points.at(-2) ?? { x, y };
+  if (before.x < x) return { x: x - 14, y: y - 5 };
+  if (before.x > x) return { x: x + 14, y: y - 5 };
+  // Of two lines from one side, each has its sign on its own outer side.
+  const beside = x < left + width / 2 - 1 ? -11 : 11;
+  return before.y > y ? { x: x + beside, y: y + 14 } : { x: x + beside, y: y - 5 };
+}
+
+/** A line that begins or ends at the edge of a tap goes on to its middle. */
+function fromMiddle(points: readonly Point[], tap: Shape | undefined): Point[] {
+  if (!tap) return [...points];
+  const middle = { x: tap.x + tap.width / 2, y: tap.y + tap.height / 2 };
+  return points.map((point, k) => {
+    const isEnd = k === 0 || k === points.length - 1;
+    const near = Math.abs(point.x - middle.x) <= tap.width && Math.abs(point.y - middle.y) <= tap.height;
+    return isEnd && near ? middle : point;
+  });
+}
+
+/** A line that ends beside the middle of a sum's side goes on to its circle. */
+function ontoCircles(points: readonly Point[], target: Shape | undefined): Point[] {
+  const last = points.at(-1);
+  if (!last || target?.kind !== 'sum') return [...points];
+  const radius = target.width / 2;
+  const [cx, cy] = [target.x + radius, target.y + radius];
+  const [dx, dy] = [last.x - cx, last.y - cy];
+  const flat = Math.abs(dx) >= radius - 0.5;
+  const reach = Math.sqrt(Math.max(0, radius ** 2 - (flat ? dy : dx) ** 2));
+  const end = flat ? { x: cx + Math.sign(dx) * reach, y: last.y } : { x: last.x, y: cy + Math.sign(dy) * reach };
+  return [...points.slice(0, -1), end];
+}
+
+/** What goes forward and what back, and where lines enter sums. */
+function flowOf(diagram: BlockDiagram, asked: readonly string[]) {
+  const { inputs, nodes } = diagram;
+  const byId = new Map(nodes.map((node) => [node.id, node]));
+  const users = new Map<string, DiagramNode[]>();
+  for (const node of nodes) for (const of of sourcesOf(node)) users.set(of, [...(users.get(of) ?? []), node]);
+  const outputs = outputsOf(diagram, asked);
+
+  const closing = closingLines(diagram);
+  const onward = new Set<string>();
+  const reach = (id: string): void => {
+    if (onward.has(id)) return;
+    onward.add(id);
+    const node = byId.get(id);
+    if (node) for (const of of sourcesOf(node)) if (!closing.has(lineBetween(of, id))) reach(of);
+  };
+  outputs.forEach(reach);
+  const backward = new Set(nodes.map(({ id }) => id).filter((id) => !onward.has(id)));
+
+  const [main] = inputs;
+  const above = new Set(
+    inputs.filter((id) => {
+      const own = users.get(id) ?? [];
+      return (
+        id !== main &&
+        own.length === 1 &&
+        own[0]!.kind === 'sum' &&
+        own[0]!.terms.length > 1 &&
+        !backward.has(own[0]!.id)
+      );
+    }),
+  );
+  // One input enters a sum from above; more than that come in from the side.
+  for (const node of nodes) {
+    sourcesOf(node)
+      .filter((of) => above.has(of))
+      .slice(1)
+      .forEach((of) => above.delete(of));
+    if (node.kind === 'sum' && node.terms.every(({ of }) => above.has(of))) above.delete(node.terms[0]!.of);
+  }
+  const uses = (id: string): number => (users.get(id)?.length ?? 0) + (outputs.includes(id) ? 1 : 0);
+  const tapped = new Set([...inputs, ...nodes.map(({ id }) => id)].filter((id) => uses(id) > 1));
+  const turned = (from: string, to: string): boolean =>
+    closing.has(lineBetween(from, to)) || backward.has(from) || backward.has(to);
+
+  return {
+    nodes,
+    outputs,
+    above,
+    tapped,
+    backward,
+    turned,
+    sideOf(node: DiagramNode & { kind: 'sum' }, term: number): Side {
+      const isBack = backward.has(node.id);
+      const back = (k: number): boolean => turned(node.terms[k]!.of, node.id);
+      if (isBack) return term === 0 ? 'EAST' : 'SOUTH';
+      if (back(term)) return 'SOUTH';
+      const forward = node.terms.map((_, k) => k).filter((k) => !back(k) && !above.has(node.terms[k]!.of));
+      const place = forward.indexOf(term);
+      if (place === 0) return 'WEST';
+      const taken = node.terms.some(({ of }) => above.has(of));
+      return place === 1 && !taken ? 'NORTH' : node.terms.some((_, k) => back(k)) ? 'WEST' : 'SOUTH';
+    },
+  };
+}
