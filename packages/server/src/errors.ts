@@ -1,4 +1,5 @@
-import type { Finding, Problem } from '@nailset/core';
+import type { Problem } from '@nailset/core';
+import type { Finding } from '@nailset/core/checks';
 
 /** Every error that the server answers with: its status and what people read. One table. */
 const table = {

@@ -1,5 +1,6 @@
 import { Piscina } from 'piscina';
-import type { ExerciseDocument, Finding, Verdict } from '@nailset/core';
+import type { ExerciseDocument, Verdict } from '@nailset/core';
+import type { Finding } from '@nailset/core/checks';
 import type { FastifyBaseLogger } from 'fastify';
 import type { Database } from '../store/database.js';
 import { addVerdict, submissionToCheck, uncheckedSubmissions } from '../store/submissions.js';

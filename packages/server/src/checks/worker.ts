@@ -1,14 +1,5 @@
-import {
-  type Answer,
-  type DrawValues,
-  type ExerciseDocument,
-  type Finding,
-  type Part,
-  type Verdict,
-  checkAnswer,
-  examine,
-  modelOf,
-} from '@nailset/core';
+import { type Answer, type DrawValues, type ExerciseDocument, type Part, type Verdict, modelOf } from '@nailset/core';
+import { type Finding, checkAnswer, examine } from '@nailset/core/checks';
 
 /** One answer to check, on a thread of its own. */
 export interface CheckRequest {

@@ -6,14 +6,10 @@ import {
   type Part,
   Problem,
   type Verdict,
-  answerFromText,
-  checkAnswer,
-  drawValues,
-  examine,
   modelOf,
   rationalFromDecimal,
-  upgraded,
 } from '@nailset/core';
+import { drawValues, upgraded, answerFromText, checkAnswer, examine } from '@nailset/core/checks';
 import { parse } from 'csv-parse';
 
 /** Something about a file that a person can mend. */

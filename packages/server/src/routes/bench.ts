@@ -14,12 +14,8 @@ import {
   isPrediction,
   modelOf,
   pointsOf,
-  revealedCurves,
-  solutionCurve,
-  solutionOf,
-  studentExercise,
-  verdictAsShown,
 } from '@nailset/core';
+import { revealedCurves, studentExercise, solutionCurve, solutionOf, verdictAsShown } from '@nailset/core/checks';
 import { personOf } from '../access.js';
 import { drawFor, draftOf, newestVersion } from '../store/exercises.js';
 import { publishedExercises } from '../store/shelf.js';

@@ -1,4 +1,5 @@
-import { ClassSheet, Handed, Override, type Part, type SheetCell, modelOf, pointsOf, solutionOf } from '@nailset/core';
+import { ClassSheet, Handed, Override, type Part, type SheetCell, modelOf, pointsOf } from '@nailset/core';
+import { solutionOf } from '@nailset/core/checks';
 import { personOf } from '../access.js';
 import { Refusal } from '../errors.js';
 import { draftOf, newestVersion } from '../store/exercises.js';

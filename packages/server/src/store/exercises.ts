@@ -1,6 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
 import { and, count, desc, eq } from 'drizzle-orm';
-import { type DrawValues, type ExerciseDocument, type Finding, type Version, drawValues } from '@nailset/core';
+import { type DrawValues, type ExerciseDocument, type Version } from '@nailset/core';
+import { drawValues, type Finding } from '@nailset/core/checks';
 import { Refusal } from '../errors.js';
 import type { Database, Transaction } from './database.js';
 import { courses, draws, exercises, people, submissions, versions } from './schema.js';

@@ -15,7 +15,8 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
-import { type Answer, type DrawValues, type ExerciseDocument, type Trail, type Verdict, upgraded } from '@nailset/core';
+import { type Answer, type DrawValues, type ExerciseDocument, type Trail, type Verdict } from '@nailset/core';
+import { upgraded } from '@nailset/core/checks';
 
 const time = (name: string) => timestamp(name, { withTimezone: true });
 const id = () => uuid('id').primaryKey().defaultRandom();

@@ -8,8 +8,8 @@ import {
   type Verdict,
   attemptsOf,
   modelOf,
-  readAnswer,
 } from '@nailset/core';
+import { readAnswer } from '@nailset/core/checks';
 import { Refusal, refusalOf } from '../errors.js';
 import type { Database } from './database.js';
 import { drawFor, newestVersion } from './exercises.js';
