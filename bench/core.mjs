@@ -7,29 +7,26 @@ import { EVD, Matrix } from 'ml-matrix';
 import {
   magnitudeAndPhase,
   branchesOf,
-  checkAnswer,
   checkLoop,
   LoopModel,
-  closeLoop,
   curveOf,
   delayed,
   fractionOf,
   marginsOf,
-  measuresOf,
   plotFrequencies,
   modelOf,
-  searchSettings,
   readEquations,
   respond,
   roots,
   signalFlow,
   specialPoints,
-  stepResponse,
   systemOf,
   transferBetween,
   transferOf,
   unityFeedback,
 } from '@nailset/core';
+import { manyBlocks } from './drawing.mjs';
+import { checkAnswer, searchSettings, usualWrongAnswers } from '@nailset/core/checks';
 import { home } from '../launcher/install.mjs';
 import { median, row } from './figures.mjs';
 
@@ -106,12 +103,10 @@ export async function core() {
     eigenvalues,
   );
 
-  const sixth = fractionOf('40(s+3)/((s^2+0.6s+4)(s^2+3s+9)(s+1)(s+8)) + 0');
-  const controller = fractionOf('2 + 0.1s');
+  const sixth = new LoopModel({ ...part, plant: '40(s+3)/((s^2+0.6s+4)(s^2+3s+9)(s+1)(s+8))' }, { names: new Map() });
   const response = () => {
-    const { closed } = closeLoop(controller, sixth);
-    const motion = stepResponse(closed);
-    return [measuresOf(closed, motion), curveOf(motion, 20, 1e-3)];
+    const subject = sixth.loopWith({ Kp: '2', Ki: '0', Kd: '0.1' }).subject();
+    return [subject.measures, subject.stepMotion && curveOf(subject.stepMotion, 20, 1e-3)];
   };
   show('step response to plot, all measures, order 6', timeOf(response), 1, '3000 exponentials', exponentials(3000));
 
@@ -162,6 +157,28 @@ export async function core() {
       for (let k = 0; k < 1000; k++) product = (product * 7919n) % 340282366920938463463374607431768211507n;
       return product;
     }),
+  );
+
+  const equations15 = manyBlocks(13);
+  const diagramModel = modelOf(
+    {
+      systems: [{ name: 'D', meaning: '', form: { kind: 'equations', text: equations15, from: 'r', to: 'x13' } }],
+      series: [],
+    },
+    {},
+  );
+  /** @type {import('@nailset/core').DiagramPart} */
+  const diagramPart = {
+    ...{ id: 'd', kind: 'diagram', title: 'D', prompt: '', system: 'D', tolerancePercent: 0 },
+    asked: [{ id: 'y', from: 'r', to: 'x13', points: 1 }],
+  };
+  const [, wrong] = usualWrongAnswers(diagramPart, diagramModel);
+  show(
+    'check with slips, 15 blocks in letters',
+    timeOf(() => wrong && checkAnswer(diagramPart, diagramModel, wrong.answer), 3),
+    100,
+    '3000 exponentials',
+    exponentials(3000),
   );
 
   const hostile = ['('.repeat(1e6), 's+'.repeat(5e5), '1'.repeat(1e6), '(a+b+c+d+e+f+g)^40', '((((s+1)^40)^40)^40)^40'];

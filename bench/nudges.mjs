@@ -1,77 +1,28 @@
-import { spawn } from 'node:child_process';
-import { mkdtempSync, chmodSync, rmSync } from 'node:fs';
-import path from 'node:path';
-import { chromium } from 'playwright-core';
-import { freePort, PrivatePostgres } from '../launcher/postgres.mjs';
-import { chromiumPath, home } from '../launcher/install.mjs';
 import { median, percentile, row } from './figures.mjs';
 
 const nudgesTimed = 200;
 
-/** From a key press to the painted frame that shows it, on the demo's PID exercise in headless Chromium. */
-export async function nudges() {
-  const scratch = mkdtempSync('/tmp/nailset-bench-');
-  chmodSync(scratch, 0o755);
-  const postgres = new PrivatePostgres(scratch, { settings: ['fsync=off'] });
-  await postgres.create();
-  await postgres.start();
-  await postgres.createDatabase('bench');
-  const port = await freePort(4500);
-  const server = spawn(process.execPath, [path.join(home, 'packages/server/dist/main.js')], {
-    env: {
-      ...process.env,
-      DATABASE_URL: postgres.url('bench'),
-      NAILSET_PORT: String(port),
-      NAILSET_DEMO: '1',
-      NAILSET_LOG_LEVEL: 'silent',
-    },
-    stdio: 'ignore',
-  });
-  const browser = await chromium.launch({
-    executablePath: chromiumPath,
-    args: [
-      '--headless',
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-background-networking',
-      '--disable-component-update',
-    ],
-  });
-  try {
-    const url = `http://127.0.0.1:${port}`;
-    while (
-      !(await fetch(`${url}/api/health`).then(
-        ({ ok }) => ok,
-        () => false,
-      ))
-    ) {
-      await new Promise((resolve) => setTimeout(resolve, 100));
-    }
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await page.goto(url);
-    await page.getByRole('button', { name: /Ilse Okafor/ }).click();
-    await page.getByRole('link', { name: 'Crane trolley' }).click();
-    await page.getByRole('button', { name: 'Remove the offset' }).click();
-    await page.getByRole('textbox', { name: 'Kp, typed' }).waitFor();
-    const times = await page.evaluate(timeNudges, nudgesTimed);
-    console.log('Nudge to paint: curve, measures, rail, poles and formula, 1280x800');
-    row('bare frame of this browser', `${median(times.frames).toFixed(1)} ms`);
-    row(
-      'work on the page, median and 95th',
-      `${median(times.work).toFixed(1)} ms`,
-      `${percentile(times.work, 0.95).toFixed(1)} ms`,
-    );
-    row(
-      'key to painted frame, median and 95th',
-      `${median(times.painted).toFixed(1)} ms`,
-      `${percentile(times.painted, 0.95).toFixed(1)} ms`,
-    );
-  } finally {
-    await browser.close();
-    server.kill('SIGTERM');
-    await postgres.stop();
-    rmSync(scratch, { recursive: true, force: true });
-  }
+/**
+ * From a key press to the painted frame that shows it, on the demo's PID exercise.
+ * @param {import('playwright-core').Page} page
+ */
+export async function nudges(page) {
+  await page.getByRole('link', { name: 'Crane trolley' }).click();
+  await page.getByRole('button', { name: 'Remove the offset' }).click();
+  await page.getByRole('textbox', { name: 'Kp, typed' }).waitFor();
+  const times = await page.evaluate(timeNudges, nudgesTimed);
+  console.log('Nudge to paint: curve, measures, rail, poles and formula, 1280x800');
+  row('bare frame of this browser', `${median(times.frames).toFixed(1)} ms`);
+  row(
+    'work on the page, median and 95th',
+    `${median(times.work).toFixed(1)} ms`,
+    `${percentile(times.work, 0.95).toFixed(1)} ms`,
+  );
+  row(
+    'key to painted frame, median and 95th',
+    `${median(times.painted).toFixed(1)} ms`,
+    `${percentile(times.painted, 0.95).toFixed(1)} ms`,
+  );
 }
 
 /**

@@ -1,8 +1,13 @@
-// npm run bench: how fast a check is, and how soon a nudge is on the screen. Figures are medians and percentiles.
+// npm run bench: how fast a check is, and how soon a nudge or a drawing is on the screen. Medians and percentiles.
 import { cpus } from 'node:os';
+import { withDemo } from './browser.mjs';
 import { core } from './core.mjs';
+import { drawing } from './drawing.mjs';
 import { nudges } from './nudges.mjs';
 
 console.log(`${cpus()[0]?.model.trim()}, ${cpus().length} cores, Node ${process.versions.node}\n`);
-core();
-await nudges();
+await core();
+await withDemo(async (open) => {
+  await nudges(await open('Ilse Okafor'));
+  await drawing(await open('Marit Solano'));
+});

@@ -89,7 +89,7 @@ test('an exercise is built from nothing, and what is wrong with it is said at on
   await page.getByLabel('Controller').selectOption('PID');
   await page.getByRole('region', { name: 'Student’s view' }).getByRole('group', { name: 'Gain Ki' }).waitFor();
   await page.getByRole('button', { name: 'Add a part' }).click();
-  await page.getByRole('menuitem', { name: 'transfer function' }).click();
+  await page.getByRole('menuitem', { name: 'transfer function', exact: true }).click();
   expect(await page.getByLabel('Expected transfer function').inputValue()).toBe('G');
   await saved().waitFor();
   await page.getByRole('button', { name: 'Publish version 1' }).click();

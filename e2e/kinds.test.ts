@@ -13,7 +13,7 @@ afterEach(() => expect(stage.complaintsSoFar()).toEqual([]));
 
 const addPart = async (kind: string) => {
   await instructor.getByRole('button', { name: 'Add a part' }).click();
-  await instructor.getByRole('menuitem', { name: kind }).click();
+  await instructor.getByRole('menuitem', { name: kind, exact: true }).click();
 };
 const part = (name: string) => student.getByRole('button', { name: new RegExp(name) }).click();
 const handIn = () => student.getByRole('button', { name: 'Hand in' }).click();
@@ -131,7 +131,7 @@ test('readings stand on the curve and move by keys; measures and families are dr
   expect(await readings.count()).toBe(1);
   await student.getByRole('button', { name: 'Measures' }).click();
   await student.getByText('90 %', { exact: true }).waitFor();
-  await student.getByLabel('Family over a gain').selectOption('family over Kp');
+  await student.getByLabel('Family over a gain or parameter').selectOption('family over Kp');
   expect(await student.locator('[data-curve^=family]').count()).toBe(4);
   await student.getByLabel('Signal shown').selectOption('error');
   await student.getByText('Error, reference minus measured').waitFor();

@@ -28,6 +28,12 @@ async function seriousViolations(page: Page): Promise<string[]> {
 const staff = 'Marit Solano';
 const student = 'Kofi Lindqvist';
 
+/** Opens an exercise and waits for its drawing. */
+async function diagram(page: Page, name: string): Promise<void> {
+  await follow(page, name);
+  await page.locator('[data-shape]').first().waitFor();
+}
+
 const screens: [name: string, who: string | null, open: (page: Page) => Promise<unknown>][] = [
   ['sign-in', null, (page) => page.goto('/')],
   ['a new account', null, (page) => page.goto('/join?code=ABC')],
@@ -56,6 +62,48 @@ const screens: [name: string, who: string | null, open: (page: Page) => Promise<
       await follow(page, 'Lock gate');
       await page.getByRole('button', { name: 'Fill the chamber' }).click();
       await page.getByRole('button', { name: 'Measures' }).click();
+    },
+  ],
+  ['the bench for a diagram', student, (page) => diagram(page, 'Winch drive')],
+  [
+    'the ledger',
+    student,
+    async (page) => {
+      await diagram(page, 'Tide gauge, step');
+      // Kofi has reduced it already.
+      await page.getByRole('button', { name: 'The diagram as given' }).click();
+      await page.getByRole('button', { name: /^Sum: plus r/ }).click();
+      await page
+        .getByRole('button', { name: /^Tap before the sum/ })
+        .first()
+        .waitFor();
+    },
+  ],
+  [
+    'a choice of diagrams',
+    student,
+    async (page) => {
+      await diagram(page, 'Ferry ramp, crossing');
+      await page.getByRole('button', { name: 'Enlarge' }).first().click();
+    },
+  ],
+  [
+    'the diagram workshop',
+    staff,
+    async (page) => {
+      await follow(page, 'Crane hoist');
+      await page.getByRole('button', { name: 'Draw the diagram' }).click();
+      await page.getByRole('button', { name: /^Block C: takes e/ }).click();
+    },
+  ],
+  [
+    'paths and loops',
+    staff,
+    async (page) => {
+      await follow(page, 'Crane hoist');
+      await page.getByRole('button', { name: 'Draw the diagram' }).click();
+      await page.getByRole('button', { name: 'Paths and loops' }).click();
+      await page.locator('[data-shape]').first().waitFor();
     },
   ],
   [

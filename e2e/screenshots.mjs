@@ -94,6 +94,24 @@ await picture('loop-with-limits', 'Ilse Okafor', async (page) => {
   await page.waitForTimeout(1100);
   await page.getByRole('textbox', { name: 'Ti, typed' }).fill('7');
 });
+await picture('diagram', 'Ilse Okafor', async (page) => {
+  await link('Winch drive')(page);
+  await page.getByLabel(/^From u to w/).fill('kM/(R*(J*s + B) + kM^2)');
+});
+await picture('reduction', 'Ilse Okafor', async (page) => {
+  await link('Tide gauge, step')(page);
+  await page.getByRole('button', { name: /^Block G2/ }).click();
+  await page.getByRole('button', { name: /^Loop around/ }).click();
+  await page.getByLabel('What does it give?').fill('G2/(1 + G2*H1)');
+  await page.getByRole('button', { name: 'Make the step' }).click();
+  await page.waitForTimeout(600);
+  await page.getByRole('button', { name: /^Block G3/ }).click();
+});
+await picture('workshop', 'Marit Solano', async (page) => {
+  await link('Crane hoist')(page);
+  await page.getByRole('button', { name: 'Draw the diagram' }).click();
+  await page.getByRole('button', { name: /^Line u to block/ }).click({ force: true });
+});
 await picture('proof', 'Marit Solano', async (page) => {
   await link('Crane trolley')(page);
   await page.getByRole('tab', { name: 'Proof' }).click();

@@ -79,7 +79,7 @@ describe('the bench', () => {
     await page.getByRole('row', { name: /14 0 3 .* of 4/ }).waitFor();
     expect(await page.locator('[data-curve=first]').count()).toBe(1);
     await page
-      .getByRole('button', { name: /Stop \d+: take its gains/ })
+      .getByRole('button', { name: /\d+ back: take the gains/ })
       .last()
       .click();
     expect(await gain(page, 'Kd').inputValue()).toBe('0');
