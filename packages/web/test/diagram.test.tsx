@@ -12,13 +12,13 @@ import { DiagramWorkshop, type Equations } from '../src/workshop/DiagramWorkshop
 import { gesturesFor } from '../src/workshop/gestures';
 import { historyReducer } from '../src/workshop/history';
 import { startingPoints } from '../src/workshop/startingPoints';
-import { elk } from './elk';
+import { layOut } from './elk';
 import { watchSizes } from './page';
 
 beforeAll(watchSizes);
 
 const equations = 'e = r - b\nu = C*e\ny = G*(u + d)\nb = H*y';
-const drawing = (text: string, outputs: string[] = []): Promise<Drawing> => layoutOf(elk(), readBlocks(text), outputs);
+const drawing = (text: string, outputs: string[] = []): Promise<Drawing> => layoutOf(layOut, readBlocks(text), outputs);
 const shape = ({ shapes }: Drawing, id: string) => shapes.find((found) => found.id === id)!;
 
 /** Chains with feedback from anywhere to anywhere. */
@@ -216,7 +216,7 @@ describe('the workshop', () => {
   test.each(startingPoints)('$name can be drawn and reduced', async ({ text, from, to }) => {
     const read: BlockDiagram = readBlocks(text, [from]);
     expect(read.inputs).toContain(from);
-    expect((await layoutOf(elk(), read, [to])).shapes.length).toBeGreaterThan(3);
+    expect((await layoutOf(layOut, read, [to])).shapes.length).toBeGreaterThan(3);
     render(<Workshop start={{ text, from, to }} />);
     await userEvent.click(screen.getByRole('button', { name: 'Reduction' }));
     const ledger = await screen.findByRole('list', { name: 'Ledger' });

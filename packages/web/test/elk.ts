@@ -1,5 +1,5 @@
-import Elk from 'elkjs/lib/elk.bundled.js';
+import Elk, { type ElkNode } from 'elkjs/lib/elk.bundled.js';
 
 const one = new Elk();
 
-export const elk = () => one;
+export const layOut = (graph: ElkNode): Promise<ElkNode> => one.layout(graph);

@@ -1,6 +1,6 @@
 import { type Draft, type ExerciseDocument } from '@nailset/core';
 import { examine } from '@nailset/core/checks';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useChangeExercise, useDraft, usePublish, useSession } from '../api/queries';
 import { Button } from '../shared/Button';
@@ -9,6 +9,7 @@ import { PageOf } from '../shared/PageOf';
 import { SavingNote } from '../shared/saving';
 import { ErrorNote } from '../shared/states';
 import { clockTime } from '../shared/time';
+import { useSettled } from '../shared/useSettled';
 import { useTitle } from '../shared/useTitle';
 import { AskedColumn } from './AskedColumn';
 import { ExerciseMenu } from './ExerciseMenu';
@@ -42,8 +43,8 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
   const role = useSession().data!.memberships.find(({ courseId }) => courseId === draft.courseId)?.role;
   const disabled = role !== 'instructor';
 
-  // Proofs take longer than a keystroke; they follow a moment later.
-  const settled = useDeferredValue(document);
+  // Findings and the student's view take longer than a keystroke; they follow when the hands rest.
+  const settled = useSettled(document, 250);
   const findings = useMemo(() => examine(settled), [settled]);
   const scope = useMemo(() => exampleScope(document), [document]);
   const changed = version.number === null || version.document !== document;
@@ -82,7 +83,11 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
           </Link>
         )}
         {!disabled && (
-          <Button look="strong" disabled={findings.length > 0 || !changed} onClick={() => setAsking(true)}>
+          <Button
+            look="strong"
+            disabled={findings.length > 0 || !changed || settled !== document}
+            onClick={() => setAsking(true)}
+          >
             {changed ? `Publish version ${next}` : `Version ${version.number} is out`}
           </Button>
         )}

@@ -36,7 +36,7 @@ export interface DiagramViewProps {
 /** A block diagram drawn from its equations: to be read, pointed at, moved and taken away. */
 export function DiagramView(props: DiagramViewProps) {
   const { title, diagram, outputs = [], bare = false, className = 'h-[260px]' } = props;
-  const drawn = useDrawing(diagram, outputs);
+  const { drawn, failed } = useDrawing(diagram, outputs);
   const [box, size] = useSize<HTMLDivElement>();
   const [moved, setMoved] = useState<Window>();
   // Among words a picture is shown whole; it can be enlarged.
@@ -101,6 +101,7 @@ export function DiagramView(props: DiagramViewProps) {
   return (
     <figure className="min-w-0" onKeyDown={keys}>
       <div ref={box} className={`relative overflow-hidden rounded-[2px] bg-sheet ${className}`}>
+        {failed && <p className="p-3 text-brick">{failed}</p>}
         {drawn && (
           <svg
             ref={picture}

@@ -7,7 +7,7 @@ import {
   outputsOf,
   sourcesOf,
 } from '@nailset/core/diagrams';
-import type { ELK, ElkExtendedEdge, ElkNode, ElkPort } from 'elkjs/lib/elk-api';
+import type { ElkExtendedEdge, ElkNode, ElkPort } from 'elkjs/lib/elk-api';
 import { sizeOf } from './mathRuns';
 
 export interface Point {
@@ -72,7 +72,11 @@ type Side = 'WEST' | 'EAST' | 'NORTH' | 'SOUTH';
  * Places the parts of a diagram: forward path from left to right, feedback below, other inputs from above. The same
  * diagram always gives the same drawing.
  */
-export async function layoutOf(elk: ELK, diagram: BlockDiagram, asked: readonly string[] = []): Promise<Drawing> {
+export async function layoutOf(
+  layOut: (graph: ElkNode) => Promise<ElkNode>,
+  diagram: BlockDiagram,
+  asked: readonly string[] = [],
+): Promise<Drawing> {
   const flow = flowOf(diagram, asked);
   const { nodes, above, tapped, outputs } = flow;
   const children = new Map<string, ElkNode & { ports: ElkPort[] }>();
@@ -179,7 +183,7 @@ export async function layoutOf(elk: ELK, diagram: BlockDiagram, asked: readonly 
   }
 
   const between = 34 + Math.max(0, ...nodes.map(({ id }) => name(id)));
-  const placed = await elk.layout({
+  const placed = await layOut({
     id: 'diagram',
     layoutOptions: { ...options, 'elk.layered.spacing.nodeNodeBetweenLayers': String(Math.min(between, 74)) },
     children: [...children.values()],

@@ -1,6 +1,6 @@
 import type { BlockDiagram } from '@nailset/core/diagrams';
 import { useEffect, useState } from 'react';
-import { elk } from './elk';
+import { layOut } from './elk';
 import { type Drawing, layoutOf } from './layout';
 
 /** A diagram with the places of its parts. */
@@ -9,17 +9,23 @@ export interface Drawn {
   readonly drawing: Drawing;
 }
 
-/** The drawing of a diagram; while a new one is laid out, the one before stays. */
-export function useDrawing(diagram: BlockDiagram | undefined, outputs: readonly string[]): Drawn | undefined {
-  const [drawn, setDrawn] = useState<Drawn>();
+/** The drawing of a diagram, or why there is none; while a new one is laid out, the one before stays. */
+export function useDrawing(
+  diagram: BlockDiagram | undefined,
+  outputs: readonly string[],
+): { drawn?: Drawn; failed?: string } {
+  const [found, setFound] = useState<{ drawn?: Drawn; failed?: string }>({});
   const asked = outputs.join(' ');
   useEffect(() => {
     if (!diagram) return undefined;
     let current = true;
-    void layoutOf(elk(), diagram, asked.split(' ')).then((drawing) => current && setDrawn({ diagram, drawing }));
+    layoutOf(layOut, diagram, asked.split(' ')).then(
+      (drawing) => current && setFound({ drawn: { diagram, drawing } }),
+      (error: Error) => current && setFound({ failed: `No drawing: ${error.message} Reload the page to try again.` }),
+    );
     return () => {
       current = false;
     };
   }, [diagram, asked]);
-  return drawn;
+  return found;
 }

@@ -17,6 +17,7 @@ import { KeyPanel } from '../ledger/KeyPanel';
 import { lineWords, shapeWords } from '../diagram/words';
 import { Button } from '../shared/Button';
 import { Formula } from '../shared/Formula';
+import { useSettled } from '../shared/useSettled';
 import { GestureBar } from './GestureBar';
 import { gesturesFor } from './gestures';
 import { useHistory } from './history';
@@ -245,7 +246,8 @@ function PairFields({
 const longestShown = 3000;
 
 /** The transfer function that is asked for, exact, letters kept. */
-function Result({ equations: { text, from, to } }: { equations: Equations }) {
+function Result({ equations }: { equations: Equations }) {
+  const { text, from, to } = useSettled(equations, 200);
   const shown = useMemo(() => {
     try {
       return { latex: symbolicToLatex(exactTransfer(exactQuestion(readWith(text, {}, [from])), { from, to })) };
