@@ -101,6 +101,32 @@ describe('choices', () => {
     expect(checkAnswer(strict, of('0.2'), { kind: 'choice', chosen: ['a', 'b'] }).points).toBe(0);
   });
 
+  test('diagrams are compared by what they do, whatever their letters are called in between', () => {
+    const loop = (name: string, text: string, to = 'y') => ({
+      ...{ name, meaning: '' },
+      form: { kind: 'equations' as const, text, from: 'r', to },
+    });
+    const drawn = [
+      loop('X', 'e = r - H*y\ny = G*e'),
+      loop('A', 'a = r/H - z\nz = H*G*a\nq = z/1', 'q'),
+      loop('B', 'e = r + H*y\ny = G*e'),
+      loop('C', 'y = Q*r'),
+    ];
+    const which: ChoicePart = {
+      ...part,
+      options: ['A', 'B', 'C'].map((name) => ({
+        id: name.toLowerCase(),
+        text: `![${name}](diagram:${name})`,
+        right: { equal: [name, 'X'] as [string, string] },
+      })),
+    };
+    const model = modelOf({ systems: drawn, series: [] }, {});
+    const met = ['a', 'b', 'c'].map((id) => checkAnswer(which, model, { kind: 'choice', chosen: [id] }).met);
+    expect(met).toEqual([true, false, false]);
+    const missing = { ...which, options: [{ ...which.options[0]!, right: { equal: ['A', 'Z'] as [string, string] } }] };
+    expect(() => checkAnswer(missing, model, { kind: 'choice', chosen: ['a'] })).toThrow(/no system Z/);
+  });
+
   test('two right ones are found before publishing', () => {
     const both = { ...part, options: part.options.map((option) => ({ ...option, right: true })) };
     expect(examine({ ...exercise, parts: [both] })[0]!.message).toMatch(/2 options are right/);

@@ -4,7 +4,6 @@ import { inputFrom } from '../exercise/inputs.js';
 import { figureCurves } from '../exercise/figure.js';
 import type { CorridorNail, CurvePart, GainsPart, Part } from '../exercise/parts.js';
 import { studentPart, targetOf } from '../exercise/studentView.js';
-import { holds, readCondition } from '../formula/condition.js';
 import { systemFrom } from '../formula/evaluate.js';
 import { gainsOf, openGains, startOf } from '../loop/controller.js';
 import { isProper } from '../rational/fraction.js';
@@ -12,7 +11,7 @@ import { asDelayedFraction } from '../system/transfer.js';
 import { curveMotion, refuseTakenNames } from './answers/curve.js';
 import { expectedNumber, holdsWith } from './answers/number.js';
 import { checkLoop, loopModelOf } from './answers/gains.js';
-import { rightOptions } from './answers/choice.js';
+import { isRight, rightOptions } from './answers/choice.js';
 import { exactQuestion, exactTransfer } from '../diagram/exact.js';
 import { reduction } from '../diagram/reduction.js';
 import { diagramOf } from './answers/diagram.js';
@@ -66,14 +65,11 @@ function ownTrials(part: Part, model: Model): Trial[] {
       return loopTrials(part, model);
     case 'choice':
       return [
-        ...part.options.map(({ right }, k) => ({
-          field: `options/${k}`,
-          run: () => void (typeof right === 'string' && holds(readCondition(right), scope)),
-        })),
+        ...part.options.map((option, k) => ({ field: `options/${k}`, run: () => void isRight(option, model) })),
         {
           field: 'options',
           run: () => {
-            const count = rightOptions(part, scope).size;
+            const count = rightOptions(part, model).size;
             if (!part.several && count !== 1) {
               throw new Problem('exercise', `${count === 0 ? 'No option is' : `${count} options are`} right.`);
             }

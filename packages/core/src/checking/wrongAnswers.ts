@@ -69,8 +69,8 @@ export function wrongAnswersOf(part: Part, model: Model, right: Settings | undef
   }
 }
 
-function wrongChoices(part: ChoicePart, { scope }: Model): WrongAnswer[] {
-  const right = rightOptions(part, scope);
+function wrongChoices(part: ChoicePart, model: Model): WrongAnswer[] {
+  const right = rightOptions(part, model);
   return part.options
     .filter(({ id }) => !right.has(id))
     .map(({ id, text }) => ({ id, words: text, answer: { kind: 'choice', chosen: [id] } }));
@@ -98,7 +98,7 @@ export function rightAnswerOf(part: Part, model: Model): Answer | null {
     case 'number':
       return { kind: 'number', text: String(Number(expectedNumber(part, scope).toPrecision(8))) };
     case 'choice':
-      return { kind: 'choice', chosen: [...rightOptions(part, scope)] };
+      return { kind: 'choice', chosen: [...rightOptions(part, model)] };
     case 'trend':
       return { kind: 'trend', cells: Object.fromEntries(expectedTrends(part, model)) };
     case 'diagram':

@@ -177,9 +177,13 @@ export const ChoicePart = Type.Object(
         {
           id,
           text: text(400, 1),
-          right: Type.Union([Type.Boolean(), text(500, 1)], {
-            description: 'Yes, no, or a condition on the student’s numbers.',
-          }),
+          right: Type.Union(
+            [Type.Boolean(), text(500, 1), Type.Object({ equal: Type.Tuple([symbol, symbol]) }, closed)],
+            {
+              description:
+                'Yes, no, a condition on the student’s numbers, or two systems in signal equations: right when their transfer functions are equal.',
+            },
+          ),
           remark: Type.Optional(text(400)),
         },
         closed,

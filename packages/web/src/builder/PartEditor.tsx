@@ -52,7 +52,7 @@ export function PartEditor({
       {part.kind === 'transferFunction' && <TransferFunctionEditor part={part} {...common} />}
       {part.kind === 'number' && <NumberEditor part={part} {...common} />}
       {part.kind === 'gains' && <GainsEditor part={part} {...common} />}
-      {part.kind === 'choice' && <ChoiceEditor part={part} {...common} />}
+      {part.kind === 'choice' && <ChoiceEditor part={part} diagrams={diagrams} {...common} />}
       {part.kind === 'trend' && <TrendEditor part={part} {...common} />}
       {part.kind === 'curve' && <CurveEditor part={part} {...common} />}
       {part.kind === 'diagram' && <DiagramEditor part={part} diagrams={diagrams} {...common} />}

@@ -2,17 +2,21 @@ import { Problem } from '../../expression/problem.js';
 import type { ChoicePart } from '../../exercise/parts.js';
 import { insertValues } from '../../exercise/studentView.js';
 import { holds, readCondition } from '../../formula/condition.js';
-import type { Scope } from '../../formula/evaluate.js';
+import type { Model } from '../model.js';
 import { verdictOf } from '../verdictOf.js';
 import { listOf } from '../words.js';
+import { areEqual } from './diagram.js';
 import type { AnswerKind } from './kind.js';
 
-/** The options that are right with these numbers. @throws Problem when a condition cannot be worked out. */
-export function rightOptions({ options }: Pick<ChoicePart, 'options'>, scope: Scope): Set<string> {
-  const right = options.filter(({ right: when }) =>
-    typeof when === 'boolean' ? when : holds(readCondition(when), scope),
-  );
-  return new Set(right.map(({ id }) => id));
+/** Whether an option is right with these numbers. @throws Problem when that cannot be worked out. */
+export function isRight({ right: when }: ChoicePart['options'][number], model: Model): boolean {
+  if (typeof when === 'boolean') return when;
+  return typeof when === 'string' ? holds(readCondition(when), model.scope) : areEqual(when.equal, model);
+}
+
+/** The options that are right with these numbers. @throws Problem as `isRight`. */
+export function rightOptions({ options }: Pick<ChoicePart, 'options'>, model: Model): Set<string> {
+  return new Set(options.filter((option) => isRight(option, model)).map(({ id }) => id));
 }
 
 /** Pictures and diagrams by what they show. */
@@ -39,8 +43,9 @@ export const choice: AnswerKind<'choice'> = {
     const unknown = chosen.find((id) => !options.some((option) => option.id === id));
     if (unknown !== undefined) throw new Problem('exercise', `There is no option “${unknown}”.`);
   },
-  check(part, { values, scope }, { chosen }) {
-    const right = rightOptions(part, scope);
+  check(part, model, { chosen }) {
+    const { values, scope } = model;
+    const right = rightOptions(part, model);
     const marked = part.several ? part.options : part.options.filter(({ id }) => chosen.includes(id));
     const share = part.points / marked.length;
     const items = marked.map(({ id, text, remark }) => {
@@ -64,8 +69,9 @@ export const choice: AnswerKind<'choice'> = {
           : missed[0]!.words;
     return verdictOf(items, words, {}, part.marking === 'allOrNothing');
   },
-  solution(part, { values, scope }) {
-    const right = rightOptions(part, scope);
+  solution(part, model) {
+    const { values, scope } = model;
+    const right = rightOptions(part, model);
     const texts = part.options
       .filter(({ id }) => right.has(id))
       .map(({ text }) => inWords(insertValues(text, values, scope)));

@@ -7,6 +7,7 @@ import {
   withBindings,
 } from '../../diagram/exact.js';
 import type { Diagram } from '../../diagram/equations.js';
+import { expressionsOf } from '../../diagram/reduce.js';
 import type { SignalPair } from '../../diagram/reduction.js';
 import { symbolsOf } from '../../diagram/blocks.js';
 import { parse } from '../../expression/parse.js';
@@ -61,6 +62,20 @@ export function compared(part: DiagramPart, model: Model, pair: SignalPair, text
   const question = exactQuestion(diagram, [withBindings(tree, diagram)]);
   const got = inLowestTerms(evaluate(tree, question.others[0]!.algebra));
   return { question, expected: exactTransfer(question, pair), got };
+}
+
+/**
+ * Whether two systems in signal equations have the same transfer function, each from its own input to its own output,
+ * exactly. @throws Problem when one of them is missing or cannot be reduced.
+ */
+export function areEqual([one, other]: readonly [string, string], model: Model): boolean {
+  const [left, right] = [one, other].map((system) => {
+    const { from, to } = equationsOf(model, system);
+    return { from, to, diagram: diagramOf({ system }, model, { from, to }) };
+  }) as [SignalPair & { diagram: Diagram }, SignalPair & { diagram: Diagram }];
+  const question = exactQuestion(left.diagram, [expressionsOf(right.diagram)]);
+  const beside = { diagram: right.diagram, field: question.others[0]!, others: [] };
+  return isSameSymbolic(exactTransfer(question, left), exactTransfer(beside, right));
 }
 
 /** Whether an answer counts as the expected fraction: the same function, or, without letters, within the tolerance. */

@@ -120,10 +120,10 @@ export const rampLoops: ExerciseDocument = {
         {
           id: 'a',
           text: '![One loop with H1 G2 + H2](diagram:A)',
-          right: false,
+          right: { equal: ['A', 'X'] },
           remark: 'Follow the loop of H1: it does not pass G3.',
         },
-        { id: 'b', text: '![One loop with H1/G3 and H2/G1](diagram:B)', right: true },
+        { id: 'b', text: '![One loop with H1/G3 and H2/G1](diagram:B)', right: { equal: ['B', 'X'] } },
       ],
     },
     {

@@ -2,12 +2,18 @@ import type { ChoicePart } from '@nailset/core';
 import { Button } from '../../shared/Button';
 import { CellText, CheckField, RemoveButton, SelectField, changedAt, without, PointsField } from '../fields';
 import { freeId } from '../newExercise';
+import { type Drawn, same } from './DiagramEditors';
 import { type EditorProps, errorOf } from './editor';
 import { MarkingField } from './MarkingField';
 
 type Option = ChoicePart['options'][number];
 
-export function ChoiceEditor({ part, findings, onChange }: EditorProps<'choice'>) {
+export function ChoiceEditor({
+  part,
+  diagrams,
+  findings,
+  onChange,
+}: EditorProps<'choice'> & { diagrams: readonly Drawn[] }) {
   const set = (index: number, change: Partial<Option>) => onChange({ options: changedAt(part.options, index, change) });
   const add = () => {
     const taken = part.options.map(({ id }) => id);
@@ -34,7 +40,7 @@ export function ChoiceEditor({ part, findings, onChange }: EditorProps<'choice'>
                 />
               )}
             </div>
-            <RightField option={option} index={index} onChange={(right) => set(index, { right })} />
+            <RightField option={option} index={index} diagrams={diagrams} onChange={(right) => set(index, { right })} />
             <CellText
               label={`What option ${index + 1} is told when it is wrong`}
               placeholder="remark when it is wrong (optional)"
@@ -62,25 +68,35 @@ export function ChoiceEditor({ part, findings, onChange }: EditorProps<'choice'>
   );
 }
 
-const ways = { yes: 'right', no: 'wrong', when: 'right when …' } as const;
+const ways = { yes: 'right', no: 'wrong', when: 'right when …', equal: 'right when equal' } as const;
 
 function RightField({
-  option: { right },
+  option: { right, text },
   index,
+  diagrams,
   onChange,
 }: {
   option: Option;
   index: number;
+  diagrams: readonly Drawn[];
   onChange: (right: Option['right']) => void;
 }) {
-  const way = typeof right === 'string' ? 'when' : right ? 'yes' : 'no';
+  const way = typeof right === 'string' ? 'when' : typeof right === 'object' ? 'equal' : right ? 'yes' : 'no';
+  const names = diagrams.map(({ name }) => name);
+  const { equal: _, ...fewer } = ways;
+  const choose = (next: keyof typeof ways) => {
+    if (next !== 'equal') return onChange(next === 'when' ? 'stable(G)' : next === 'yes');
+    const shown = /\(diagram:(\w+)\)/.exec(text)?.[1];
+    const one = shown && names.includes(shown) ? shown : names.at(-1)!;
+    onChange({ equal: [one, names.find((name) => name !== one) ?? one] });
+  };
   return (
-    <div className="grid grid-cols-[110px_1fr] items-end gap-2">
+    <div className="grid grid-cols-[130px_1fr] items-end gap-2">
       <SelectField
         label={`Option ${index + 1} is`}
         value={way}
-        options={ways}
-        onChange={(next) => onChange(next === 'when' ? 'stable(G)' : next === 'yes')}
+        options={names.length > 1 || way === 'equal' ? ways : (fewer as typeof ways)}
+        onChange={choose}
       />
       {typeof right === 'string' && (
         <CellText
@@ -89,8 +105,21 @@ function RightField({
           value={right}
           maxLength={500}
           placeholder="for example overshootPercent(G) > 5"
-          onChange={(text) => text && onChange(text)}
+          onChange={(condition) => condition && onChange(condition)}
         />
+      )}
+      {typeof right === 'object' && (
+        <div className="grid grid-cols-2 gap-2">
+          {right.equal.map((system, k) => (
+            <SelectField
+              key={k}
+              label={k === 0 ? 'The diagram' : 'equals'}
+              value={system}
+              options={same([...new Set([system, ...names])])}
+              onChange={(name) => onChange({ equal: k === 0 ? [name, right.equal[1]] : [right.equal[0], name] })}
+            />
+          ))}
+        </div>
       )}
     </div>
   );

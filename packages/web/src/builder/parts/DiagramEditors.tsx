@@ -17,7 +17,8 @@ export interface Drawn {
 
 type About<Kind extends 'diagram' | 'reduction' | 'paths'> = EditorProps<Kind> & { diagrams: readonly Drawn[] };
 
-const same = (names: readonly string[]): Record<string, string> =>
+/** Names as the options of a field, each standing for itself. */
+export const same = (names: readonly string[]): Record<string, string> =>
   Object.fromEntries(names.map((name) => [name, name]));
 
 /** Inputs and named signals of a diagram, what is chosen always among them. */
