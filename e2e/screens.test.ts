@@ -155,7 +155,10 @@ describe.each([
   test.each(screens)('%s is clean', async (name, who, open) => {
     const page = windows.get(who)!;
     await page.goto('/');
-    await open(page);
+    await open(page).catch(async (error: Error) => {
+      const seen = (await page.locator('body').innerText()).slice(0, 600);
+      throw new Error(`${error.message}\n${page.url()} ${stage.complaintsSoFar().join('; ')}\n${seen}`);
+    });
     await page.waitForTimeout(900);
     expect(await seriousViolations(page)).toEqual([]);
     const overflow = await page.evaluate(

@@ -23,7 +23,7 @@ export function DiagramFigure({ title, diagram }: { title: string; diagram: Show
   return (
     <Dialog.Root>
       <span className="my-2 block w-full min-w-40">
-        {view('h-[clamp(96px,26cqw,170px)]', true)}
+        {view('min-h-12 max-h-[170px] w-full', true)}
         <Dialog.Trigger className="link text-note">Enlarge</Dialog.Trigger>
       </span>
       <Dialog.Portal>

@@ -100,7 +100,11 @@ export function DiagramView(props: DiagramViewProps) {
 
   return (
     <figure className="min-w-0" onKeyDown={keys}>
-      <div ref={box} className={`relative overflow-hidden rounded-[2px] bg-sheet ${className}`}>
+      <div
+        ref={box}
+        className={`relative overflow-hidden rounded-[2px] bg-sheet ${className}`}
+        style={bare && drawn ? { aspectRatio: `${drawn.drawing.width + 16} / ${drawn.drawing.height + 16}` } : {}}
+      >
         {failed && <p className="p-3 text-brick">{failed}</p>}
         {drawn && (
           <svg

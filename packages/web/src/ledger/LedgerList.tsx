@@ -18,20 +18,22 @@ export function LedgerList({
   const entry = (steps: number, words: string, formula: string | undefined) => (
     <li
       key={steps}
-      className={`grid grid-cols-[22px_minmax(90px,1fr)_minmax(0,auto)] items-baseline gap-x-2 border-b border-grid px-1.5 py-1.5 ${
+      className={`grid grid-cols-[22px_minmax(0,1fr)] items-baseline gap-x-2 border-b border-grid px-1.5 py-1.5 ${
         steps === at ? 'bg-wash' : steps > at ? 'text-slate' : ''
       }`}
     >
       <span className="text-note text-slate">{steps === 0 ? '' : steps}</span>
-      <button
-        type="button"
-        aria-current={steps === at ? 'step' : undefined}
-        className="text-left hover:underline"
-        onClick={() => onGo(steps)}
-      >
-        {words}
-      </button>
-      {formula && <Formula latex={formula} className="overflow-x-auto overflow-y-hidden py-0.5" />}
+      <div className="flex flex-wrap items-baseline gap-x-2">
+        <button
+          type="button"
+          aria-current={steps === at ? 'step' : undefined}
+          className="flex-[1_1_160px] text-left [overflow-wrap:anywhere] hover:underline"
+          onClick={() => onGo(steps)}
+        >
+          {words}
+        </button>
+        {formula && <Formula latex={formula} className="max-w-full overflow-x-auto overflow-y-hidden py-0.5" />}
+      </div>
     </li>
   );
   return (
