@@ -210,9 +210,9 @@ export async function core() {
   const two = {
     ...part,
     controller: {
-      ...part.controller,
+      ...pid,
       terms: /** @type {const} */ ('PD'),
-      gains: part.controller.gains.filter(({ name }) => name !== 'Ki'),
+      gains: pid.gains.filter(({ name }) => name !== 'Ki'),
     },
     nails: part.nails.map((nail) =>
       'quantity' in nail && nail.quantity === 'stepError' ? { ...nail, limit: 0.05 } : nail,
@@ -250,6 +250,17 @@ export async function core() {
   console.log('');
 }
 
+/** @type {import('@nailset/core').PidController} */
+const pid = {
+  terms: 'PID',
+  form: 'parallel',
+  gains: [
+    { name: 'Kp', start: 1, fine: 1, coarse: 5, low: 0, high: 40 },
+    { name: 'Ki', start: 0, fine: 1, coarse: 5, low: 0, high: 40 },
+    { name: 'Kd', start: 0, fine: 1, coarse: 5, low: 0, high: 10 },
+  ],
+};
+
 /** @type {import('@nailset/core').GainsPart} */
 const part = {
   id: 'tune',
@@ -258,15 +269,7 @@ const part = {
   prompt: '',
   plant: 'b/(s^2 + a*s + k)',
   output: 'Position',
-  controller: {
-    terms: 'PID',
-    form: 'parallel',
-    gains: [
-      { name: 'Kp', start: 1, fine: 1, coarse: 5, low: 0, high: 40 },
-      { name: 'Ki', start: 0, fine: 1, coarse: 5, low: 0, high: 40 },
-      { name: 'Kd', start: 0, fine: 1, coarse: 5, low: 0, high: 10 },
-    ],
-  },
+  controller: pid,
   views: [],
   horizon: 4,
   nails: [

@@ -80,6 +80,8 @@ export { delayedToLatex, insertValues } from './exercise/studentView.js';
 export { ControlLoop } from './loop/controlLoop.js';
 export { controllerFrom, decimalFrom, gainsOf, isOpen, openGains, startOf } from './loop/controller.js';
 export { LoopModel } from './loop/model.js';
+export { partnersOf } from './loop/compensator.js';
+export { secondOrderPromise } from './checking/slips/rule.js';
 export { RecognisedSlip, Verdict, VerdictItem } from './checking/verdict.js';
 export { nailLabel } from './checking/nails.js';
 export { type Model, modelOf } from './checking/model.js';

@@ -5,7 +5,7 @@ import { checkAnswer, readAnswer, solutionOf } from '../src/checks';
 import { checkNails } from '../src/checking/nails';
 import { TransferSubject } from '../src/quantity/subject';
 import { compareFractions } from '../src/checking/answers/transferFunction';
-import { model, overshoot, tune, student } from './documents';
+import { model, overshoot, pid, tune, student } from './documents';
 
 const typed = (text: string): Answer => ({ kind: 'transferFunction', text });
 const number = (text: string): Answer => ({ kind: 'number', text });
@@ -116,9 +116,9 @@ describe('gains', () => {
 
   test('an unstable mode hidden by the controller is found', () => {
     const controller = {
-      ...tune.controller,
+      ...pid,
       terms: 'PD' as const,
-      gains: tune.controller.gains.filter(({ name }) => name !== 'Ki'),
+      gains: pid.gains.filter(({ name }) => name !== 'Ki'),
     };
     const part = { ...tune, plant: '1/((s-1)*(s+5))', controller };
     const verdict = checkAnswer(part, student, { kind: 'gains', gains: { Kp: '-10', Kd: '10' } });

@@ -1,4 +1,5 @@
 import { examine } from '../src/checks';
+import * as design from '../../server/src/demo/exercises/design';
 import * as diagrams from '../../server/src/demo/exercises/diagrams';
 import { lockGate } from '../../server/src/demo/exercises/lockGate';
 import { ferryRamp } from '../../server/src/demo/exercises/ramp';
@@ -18,6 +19,7 @@ test.each([
   lockGate,
   cableWinch,
   ...Object.values(diagrams),
+  ...Object.values(design),
 ])('nothing keeps “$title” from being published', (document) => {
   expect(examine(document)).toEqual([]);
 });

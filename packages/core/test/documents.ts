@@ -2,6 +2,7 @@ import {
   type ExerciseDocument,
   type GainsPart,
   type NumberPart,
+  type PidController,
   LoopModel,
   type TransferFunctionPart,
   modelOf,
@@ -29,21 +30,23 @@ export const overshoot: NumberPart = {
   tolerancePercent: 3,
 };
 
+export const pid: PidController = {
+  terms: 'PID',
+  form: 'parallel',
+  gains: [
+    { name: 'Kp', start: 1, fine: 1, coarse: 5 },
+    { name: 'Ki', start: 0, fine: 1, coarse: 5 },
+    { name: 'Kd', start: 0, fine: 1, coarse: 5 },
+  ],
+};
+
 export const tune: GainsPart = {
   id: 'tune',
   kind: 'gains',
   title: 'Tune',
   prompt: '',
   plant: 'b/(s^2 + a*s + 0.8)',
-  controller: {
-    terms: 'PID',
-    form: 'parallel',
-    gains: [
-      { name: 'Kp', start: 1, fine: 1, coarse: 5 },
-      { name: 'Ki', start: 0, fine: 1, coarse: 5 },
-      { name: 'Kd', start: 0, fine: 1, coarse: 5 },
-    ],
-  },
+  controller: pid,
   output: 'Position',
   horizon: 5,
   views: [],

@@ -1,6 +1,6 @@
 import { type ExerciseDocument, type StudentPart, fractionOf, insertValues, isSameFraction } from '../src/index';
 import { drawValues, studentExercise, examine, sampleOf } from '../src/checks';
-import { exercise, model, tune, values } from './documents';
+import { exercise, model, pid, tune, values } from './documents';
 
 const withParameter = (draw: ExerciseDocument['parameters'][number]['draw']) => ({
   parameters: [{ symbol: 'p', meaning: '', unit: '', draw }],
@@ -110,7 +110,7 @@ describe('examining an exercise before it is published', () => {
     ['an empty title of a part', withParts({ ...model, title: '' }), 'parts/0/title'],
     [
       'a controller without one of its gains',
-      withParts({ ...tune, controller: { ...tune.controller, gains: tune.controller.gains.slice(1) } }),
+      withParts({ ...tune, controller: { ...pid, gains: pid.gains.slice(1) } }),
       'parts/0/controller',
     ],
   ])('%s is found', (_name, document, path) => {

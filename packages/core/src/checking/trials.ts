@@ -2,7 +2,15 @@ import { Problem } from '../expression/problem.js';
 import type { InputSignal } from '../exercise/given.js';
 import { inputFrom } from '../exercise/inputs.js';
 import { figureCurves } from '../exercise/figure.js';
-import type { CorridorNail, CurvePart, GainsPart, Part } from '../exercise/parts.js';
+import {
+  type CorridorNail,
+  type CurvePart,
+  type GainsPart,
+  type Part,
+  type PidController,
+  isPid,
+} from '../exercise/parts.js';
+import { compensatorTrouble } from '../loop/compensator.js';
 import { studentPart, targetOf } from '../exercise/studentView.js';
 import { systemFrom } from '../formula/evaluate.js';
 import { gainsOf, openGains, startOf } from '../loop/controller.js';
@@ -100,19 +108,23 @@ function refuseImproper(formula: string, { scope }: Model): void {
   }
 }
 
-function loopTrials(part: GainsPart, model: Model): Trial[] {
-  const { controller, limits, sensor } = part;
+function pidTrouble(controller: PidController): string | undefined {
   const wanted = gainsOf(controller);
   const names = controller.gains.map(({ name }) => name);
+  if (wanted.length === names.length && wanted.every((name) => names.some((own) => own === name))) return undefined;
+  return `This controller has the gains ${wanted.join(', ')}, each once.`;
+}
+
+function loopTrials(part: GainsPart, model: Model): Trial[] {
+  const { controller, limits, sensor } = part;
   return [
     { field: 'plant', run: () => refuseImproper(part.plant, model) },
     ...(sensor === undefined ? [] : [{ field: 'sensor', run: () => void systemFrom(sensor, model.scope) }]),
     {
       field: 'controller',
       run: () => {
-        if (wanted.length !== names.length || wanted.some((name) => !names.includes(name))) {
-          throw new Problem('exercise', `This controller has the gains ${wanted.join(', ')}, each once.`);
-        }
+        const trouble = isPid(controller) ? pidTrouble(controller) : compensatorTrouble(controller);
+        if (trouble) throw new Problem('exercise', trouble);
         const open = openGains(controller);
         if (open.length === 0) throw new Problem('exercise', 'At least one gain is left to the student.');
         for (const { name, low, high, start } of open) {
@@ -133,6 +145,7 @@ function loopTrials(part: GainsPart, model: Model): Trial[] {
         if (part.nails.some((nail) => 'quantity' in nail && nail.quantity.startsWith('integral'))) {
           throw new Problem('exercise', 'Integrals of the error are not worked out for loops with limits.');
         }
+        if (!isPid(controller)) throw new Problem('exercise', 'Limits of the effort go with a PID controller.');
         if (controller.terms.includes('D') && controller.filterTime === undefined) {
           throw new Problem('exercise', 'With limits of the effort, the derivative needs a filter time.');
         }

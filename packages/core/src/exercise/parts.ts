@@ -111,29 +111,62 @@ const ladder = {
   high: Type.Optional(finite),
 };
 
-export const gainNames = ['Kp', 'Ki', 'Kd', 'Ti', 'Td'] as const;
-export type GainName = (typeof gainNames)[number];
-const gainName = Type.Enum([...gainNames]);
+export const pidGainNames = ['Kp', 'Ki', 'Kd', 'Ti', 'Td'] as const;
+export type PidGainName = (typeof pidGainNames)[number];
 
-/** A gain that the student sets, or one that is given. */
-export const ControllerGain = Type.Union([
-  Type.Object({ name: gainName, ...ladder }, closed),
-  Type.Object({ name: gainName, value: formula }, closed),
-]);
-export type ControllerGain = Static<typeof ControllerGain>;
+/** Gain, real zeros and poles, and one pair of each by real and imaginary part, all as places in the s-plane. */
+export const compensatorNames = ['K', 'z1', 'p1', 'z2', 'p2', 'z3', 'p3', 'zr', 'zi', 'pr', 'pi'] as const;
+export type CompensatorName = (typeof compensatorNames)[number];
+export type GainName = PidGainName | CompensatorName;
 
-export const Controller = Type.Object(
+const gainsNamed = <Name extends string>(names: readonly Name[]) => {
+  const name = Type.Enum([...names]);
+  return Type.Union(
+    [
+      Type.Object({ name, ...ladder, optional: Type.Optional(Type.Boolean()) }, closed),
+      Type.Object({ name, value: formula }, closed),
+    ],
+    { description: 'Set by the student, who may leave it out where it is optional, or given.' },
+  );
+};
+
+export const PidController = Type.Object(
   {
     terms: Type.Enum(['P', 'PI', 'PD', 'PID']),
     form: Type.Enum(['parallel', 'ideal', 'series'], {
       description: 'Kp + Ki/s + Kd s; Kp(1 + 1/(Ti s) + Td s); Kp(1 + 1/(Ti s))(1 + Td s).',
     }),
     filterTime: Type.Optional(formula),
-    gains: Type.Array(ControllerGain, { minItems: 1, maxItems: 3 }),
+    gains: Type.Array(gainsNamed(pidGainNames), { minItems: 1, maxItems: 3 }),
   },
   closed,
 );
+export type PidController = Static<typeof PidController>;
+
+export const Compensator = Type.Object(
+  {
+    terms: Type.Literal('compensator'),
+    form: Type.Enum(['factors', 'corners'], {
+      description: 'K (s − z)…/(s − p)…; K (1 − s/z)…/(1 − s/p)…, whose level at low frequency is K.',
+    }),
+    largestRatio: Type.Optional(
+      Type.Number({
+        exclusiveMinimum: 1,
+        maximum: 1e4,
+        description: 'Of pole to zero, or zero to pole, in a pair zk, pk.',
+      }),
+    ),
+    proper: Type.Optional(Type.Boolean({ description: 'At least as many poles as zeros.' })),
+    gains: Type.Array(gainsNamed(compensatorNames), { minItems: 1, maxItems: compensatorNames.length }),
+  },
+  closed,
+);
+export type Compensator = Static<typeof Compensator>;
+
+export const Controller = Type.Union([PidController, Compensator]);
 export type Controller = Static<typeof Controller>;
+export type ControllerGain = Controller['gains'][number];
+export const isPid = (controller: Controller): controller is PidController => controller.terms !== 'compensator';
 
 export const ActuatorLimits = Type.Object(
   {
@@ -143,6 +176,10 @@ export const ActuatorLimits = Type.Object(
   },
   { ...closed, description: 'Limits of the effort; with a tracking time the integrator does not wind up.' },
 );
+
+/** What the bench shows beside the response. */
+export const partViews = ['effort', 'plane', 'locus', 'bode', 'nyquist'] as const;
+export type PartView = (typeof partViews)[number];
 
 export const GainsPart = Type.Object(
   {
@@ -157,7 +194,7 @@ export const GainsPart = Type.Object(
     input: Type.Optional(InputSignal),
     disturbance: Type.Optional(InputSignal),
     horizon,
-    views: Type.Array(Type.Enum(['effort', 'plane']), { maxItems: 2, uniqueItems: true }),
+    views: Type.Array(Type.Enum([...partViews]), { maxItems: partViews.length, uniqueItems: true }),
     tunedStart: Type.Optional(Type.Boolean()),
     nails: Type.Array(Nail, { minItems: 1, maxItems: 12 }),
     marking,

@@ -11,7 +11,7 @@ import type { DrawValues, ExerciseDocument } from './document.js';
 import { figureCurves, inputLine, sampled } from './figure.js';
 import type { Series } from './given.js';
 import { motionOf } from './inputs.js';
-import type { Controller, CurvePart, GainsPart, Part } from './parts.js';
+import { type Controller, type ControllerGain, type CurvePart, type GainsPart, type Part, isPid } from './parts.js';
 import { attemptsOf, pointsOf } from './points.js';
 import { scopeOf } from './scope.js';
 import type { Family, Samples, ShownDiagram, StudentFigure, StudentPart } from './studentPart.js';
@@ -188,10 +188,13 @@ function familiesOf(document: Given, part: GainsPart, values: DrawValues): Famil
 }
 
 function numbersOfController(controller: Controller, written: (formula: string) => string): Controller {
+  const numbered = <Of extends ControllerGain>(gain: Of): Of =>
+    'value' in gain ? { ...gain, value: written(gain.value) } : gain;
+  if (!isPid(controller)) return { ...controller, gains: controller.gains.map(numbered) };
   return {
     ...controller,
     ...(controller.filterTime === undefined ? {} : { filterTime: written(controller.filterTime) }),
-    gains: controller.gains.map((gain) => ('value' in gain ? { ...gain, value: written(gain.value) } : gain)),
+    gains: controller.gains.map(numbered),
   };
 }
 

@@ -4,7 +4,8 @@ import type { Tree } from '../expression/tree.js';
 import { rational, rationalFromDecimal, rationalFromNumber, rationalToNumber } from '../rational/number.js';
 import type { Transfer } from '../system/transfer.js';
 import { type Transfers, constantOf, constantTransfer, transferAlgebra } from '../system/transferAlgebra.js';
-import { type Value, functions } from './functions.js';
+import type { Value } from './function.js';
+import { functions } from './functions.js';
 
 /** What the names of a formula stand for. */
 export interface Scope {

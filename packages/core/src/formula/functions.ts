@@ -2,6 +2,8 @@ import { Problem } from '../expression/problem.js';
 import { magnitudeAndPhase } from '../frequency/bode.js';
 import { isStable } from '../frequency/stability.js';
 import { rational } from '../rational/number.js';
+import type { FormulaFunction } from './function.js';
+import { locusFunctions } from './locusFunctions.js';
 import { quantities } from '../quantity/index.js';
 import { type QuantityName, quantityNames } from '../quantity/names.js';
 import { TransferSubject } from '../quantity/subject.js';
@@ -9,24 +11,6 @@ import { respond } from '../response/respond.js';
 import { type Transfer, withDeadTime } from '../system/transfer.js';
 import { constantTransfer, feedbackOf } from '../system/transferAlgebra.js';
 import { systemOf } from '../system/system.js';
-
-/** What a formula can be worked out to: a transfer function (an exact number is one too), or a rounded number. */
-export type Value = Transfer | number;
-
-/** A function of formulas. */
-export interface FormulaFunction {
-  /** Its values, as documentation shows them: `riseTime(T)`. */
-  readonly usage: string;
-  /** One sentence for the documentation. */
-  readonly gives: string;
-  readonly fewest: number;
-  readonly most: number;
-  /** Which values are transfer functions; the others are numbers. */
-  readonly systems: number;
-  readonly unit?: string;
-  /** @throws Problem when the systems do not have what is asked for. */
-  readonly value: (systems: readonly Transfer[], numbers: readonly number[]) => Value;
-}
 
 const plainNumber = (gives: string, of: (...x: number[]) => number, name: string, count = 1): FormulaFunction => ({
   usage: `${name}(${count === 1 ? 'x' : 'x, y'})`,
@@ -148,10 +132,12 @@ const quantityFunction = (name: QuantityName): FormulaFunction => {
 /** Every function of formulas by its name. */
 export const functions: Readonly<Record<string, FormulaFunction>> = {
   ...onSystems,
+  ...locusFunctions,
   ...Object.fromEntries(quantityNames.map((name) => [name, quantityFunction(name)])),
   ...calculation,
 };
 
+/** @throws Problem `deadTime` for a loop with dead time in it. */
 function polesOf(of: Transfer) {
   const plain = withDeadTime(of);
   if (!plain) throw new Problem('deadTime', 'A loop with dead time has infinitely many poles.');

@@ -87,10 +87,13 @@ function asymptotesOf(
   return { centroid: (sum(poles) - sum(zeros)) / count, anglesDegrees: anglesDegrees.sort((a, b) => a - b) };
 }
 
+/** Where dK/ds = 0, on the locus or off it. */
+export function stationaryPoints({ numerator, denominator }: Fraction): Root[] {
+  return roots(add(multiply(derivative(numerator), denominator), negate(multiply(numerator, derivative(denominator)))));
+}
+
 function breakPointsOf(fraction: Fraction): (Complex & { gain: number })[] {
-  const { numerator, denominator } = fraction;
-  const slope = add(multiply(derivative(numerator), denominator), negate(multiply(numerator, derivative(denominator))));
-  return roots(slope).flatMap(({ re, im }) => {
+  return stationaryPoints(fraction).flatMap(({ re, im }) => {
     const gain = gainAt(fraction, { re, im });
     const onLocus = gain.re > 0 && Number.isFinite(gain.re) && Math.abs(gain.im) <= realEnough * gain.re;
     return onLocus && gain.re > 1e-12 ? [{ re, im, gain: gain.re }] : [];

@@ -1,16 +1,22 @@
 import { Problem } from '../expression/problem.js';
 import type { Settings } from '../exercise/answer.js';
-import type { Controller, ControllerGain, GainName } from '../exercise/parts.js';
+import { type Controller, type ControllerGain, type GainName, type PidController, isPid } from '../exercise/parts.js';
 import { type Scope, systemFrom } from '../formula/evaluate.js';
 import type { Fraction } from '../rational/fraction.js';
 import { type Rational, rational, rationalFromDecimal } from '../rational/number.js';
+import { compensatorFrom } from './compensator.js';
 import { type PidForm, controllerOf, gainsOfForm, toParallel } from '../system/controller.js';
 import { constantOf } from '../system/transferAlgebra.js';
 
 /** The gains that a controller of these terms has in this form, in the order in which people write them. */
-export function gainsOf({ terms, form }: Pick<Controller, 'terms' | 'form'>): readonly GainName[] {
+export function gainsOf({ terms, form }: Pick<PidController, 'terms' | 'form'>): readonly GainName[] {
   if (form === 'parallel') return gainsOfForm[terms];
-  const times: Record<Controller['terms'], readonly GainName[]> = { P: [], PI: ['Ti'], PD: ['Td'], PID: ['Ti', 'Td'] };
+  const times: Record<PidController['terms'], readonly GainName[]> = {
+    P: [],
+    PI: ['Ti'],
+    PD: ['Td'],
+    PID: ['Ti', 'Td'],
+  };
   return ['Kp', ...times[terms]];
 }
 
@@ -18,11 +24,15 @@ export type OpenGain = Extract<ControllerGain, { start: number }>;
 export const isOpen = (gain: ControllerGain): gain is OpenGain => 'start' in gain;
 
 /** The gains that the student sets. */
-export const openGains = ({ gains }: Pick<Controller, 'gains'>): OpenGain[] => gains.filter(isOpen);
+export const openGains = ({ gains }: { readonly gains: readonly ControllerGain[] }): OpenGain[] => gains.filter(isOpen);
 
-/** Where the student starts, as typed. */
-export const startOf = (controller: Pick<Controller, 'gains'>): Settings =>
-  Object.fromEntries(openGains(controller).map(({ name, start }) => [name, String(start)]));
+/** Where the student starts, as typed: without what may be left out. */
+export const startOf = (controller: { readonly gains: readonly ControllerGain[] }): Settings =>
+  Object.fromEntries(
+    openGains(controller)
+      .filter(({ optional }) => !optional)
+      .map(({ name, start }) => [name, String(start)]),
+  );
 
 /** A decimal as people type it. @throws Problem `notANumber` naming what it was typed for. */
 export function decimalFrom(text: string | undefined, name: string): Rational {
@@ -33,14 +43,20 @@ export function decimalFrom(text: string | undefined, name: string): Rational {
   return rationalFromDecimal(bare);
 }
 
-/** A controller with numbers, in the form asked for and in parallel form. */
-export interface SetController {
-  /** By name, in the form of the exercise; Ti is null where nothing integrates. */
-  readonly set: Readonly<Partial<Record<GainName, Rational | null>>>;
+/** The three terms of a PID controller in parallel form. */
+export interface PidGains {
   readonly Kp: Rational;
   readonly Ki: Rational;
   readonly Kd: Rational;
   readonly filterTime: Rational;
+}
+
+/** A controller with numbers. */
+export interface SetController {
+  /** By name, in the form of the exercise; Ti is null where nothing integrates. */
+  readonly set: Readonly<Partial<Record<GainName, Rational | null>>>;
+  /** Null for a compensator. */
+  readonly pid: PidGains | null;
   readonly fraction: Fraction;
 }
 
@@ -49,22 +65,25 @@ const endless = /^(∞|inf|infinity)$/i;
 
 /**
  * The controller with a student's settings and what is given of it.
- * @throws Problem `notANumber` for a gain that is missing or no decimal number; `notPossible` for Ti = 0.
+ * @throws Problem `notANumber` for a gain that is missing or no decimal number; `notPossible` for Ti = 0 and for a
+ * compensator outside its limits.
  */
 export function controllerFrom(controller: Controller, settings: Settings, scope: Scope): SetController {
   const set: Partial<Record<GainName, Rational | null>> = {};
   for (const gain of controller.gains) {
     if (!isOpen(gain)) set[gain.name] = exactNumber(gain.value, scope, gain.name);
+    else if (gain.optional && settings[gain.name] === undefined) continue;
     else if (gain.name === 'Ti' && endless.test((settings['Ti'] ?? '').trim())) set.Ti = null;
     else set[gain.name] = decimalFrom(settings[gain.name], gain.name);
   }
+  if (!isPid(controller)) return { set, pid: null, fraction: compensatorFrom(controller, set) };
   const { Kp, Ki, Kd } = toParallel(asPid(controller.form, set));
   const written = controller.filterTime === undefined ? none : exactNumber(controller.filterTime, scope, 'The filter');
   const fraction = controllerOf({ Kp, Ki, Kd }, Kd.numerator === 0n ? none : written);
-  return { set, Kp, Ki, Kd, filterTime: written, fraction };
+  return { set, pid: { Kp, Ki, Kd, filterTime: written }, fraction };
 }
 
-function asPid(form: Controller['form'], set: Partial<Record<GainName, Rational | null>>): PidForm {
+function asPid(form: PidController['form'], set: Partial<Record<GainName, Rational | null>>): PidForm {
   const Kp = set.Kp ?? none;
   if (form === 'parallel') return { form, Kp, Ki: set.Ki ?? none, Kd: set.Kd ?? none };
   return { form, Kp, Ti: set.Ti ?? null, Td: set.Td ?? none };

@@ -111,9 +111,11 @@ export class LoopModel {
 
   private limited(loop: ControlLoop, reference: Input, disturbance: Input | undefined): LimitedSignals {
     const { fraction, deadTime } = asDelayedFraction(this.plant, 'A loop with limits');
-    const [Kp, Ki, Kd, filterTime] = [loop.gains.Kp, loop.gains.Ki, loop.gains.Kd, loop.gains.filterTime].map(
-      rationalToNumber,
-    ) as [number, number, number, number];
+    const { pid } = loop.gains;
+    if (!pid) throw new Problem('exercise', 'Limits of the effort go with a PID controller, not with a compensator.');
+    const [Kp, Ki, Kd, filterTime] = [pid.Kp, pid.Ki, pid.Kd, pid.filterTime].map(rationalToNumber) as [
+      ...[number, number, number, number],
+    ];
     const { low, high, trackingTime } = this.limits!;
     return limitedLoop({
       plant: fraction,

@@ -56,6 +56,15 @@ const ladders: Readonly<Record<string, (random: number) => Record<string, number
       [4, 6, 9, 12].flatMap((Ki) => [2, 2.5, 3, 4].map((Kd) => ({ Kp, Ki, Kd: Kd + 0.2 * Math.round(random * 3) }))),
     ),
   gain: (random) => [0.46, 0.5, 0.54, 0.6, 0.7, 0.8].map((Kp) => ({ Kp: Kp + 0.02 * Math.round(random * 2) })),
+  line: (random) => [0.26, 0.3, 0.34, 0.4, 0.5].map((K) => ({ K: K + 0.01 * Math.round(random * 3) })),
+  lead: (random) =>
+    [6, 8.4, 11, 15, 20].flatMap((K) =>
+      [0.9, 1.05].map((z) => ({ K: K + 0.4 * Math.round(random * 2), z1: -z, p1: -8 * z })),
+    ),
+  steady: (random) =>
+    [0.8, 1, 1.3, 1.7].flatMap((K) =>
+      [4.3, 5].map((z) => ({ K: K + 0.04 * Math.round(random * 2), z1: -z, p1: -11.6 * z })),
+    ),
   pi: (random) => [3, 4.5].flatMap((Kp) => [6, 8].map((Ti) => ({ Kp, Ti: Ti + 0.5 * Math.round(random) }))),
 };
 

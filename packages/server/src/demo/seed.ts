@@ -7,6 +7,7 @@ import { addExercise, changeExercise, drawFor, newestVersion, publishDraft } fro
 import { addCourse, addPerson, hashPassword } from '../store/people.js';
 import { courses, memberships, people, submissions, verdicts } from '../store/schema.js';
 import { lampAnswer, trolleyAnswer, usualAnswer } from './answers.js';
+import { mooringWinch, radarMast, slewingCrane } from './exercises/design.js';
 import { gateEquations, gaugeSteps, hoistLoops, lampLoop, rampLoops, winchDrive } from './exercises/diagrams.js';
 import { lockGate } from './exercises/lockGate.js';
 import { ferryRamp } from './exercises/ramp.js';
@@ -80,6 +81,9 @@ export async function seedDemo(database: Database): Promise<void> {
     await published(database, courseId, instructor.id, winchDrive, 25),
     await published(database, courseId, instructor.id, gateEquations, 27),
     await published(database, courseId, instructor.id, gaugeSteps, 29),
+    await published(database, courseId, instructor.id, slewingCrane, 31),
+    await published(database, courseId, instructor.id, mooringWinch, 33),
+    await published(database, courseId, instructor.id, radarMast, 35),
   ];
   await addExercise(database, courseId, cableWinch);
 

@@ -124,7 +124,6 @@ export function BenchSheet({
             {live && !live.response && <p className="text-brick">{live.problem?.message}</p>}
             {part.kind === 'gains' && live?.kind === 'gains' && live.response && (
               <GainsBench
-                series={bench.series}
                 key={part.id}
                 part={part}
                 work={work}

@@ -1,4 +1,4 @@
-import { Problem, type Series, formatNumber, withUnit } from '@nailset/core';
+import { Problem, type Settings, formatNumber, isPid, withUnit } from '@nailset/core';
 import { useEffect, useMemo, useState } from 'react';
 import { EffortPlot } from '../plot/EffortPlot';
 import { PolePlane, reachOf } from '../plot/PolePlane';
@@ -8,11 +8,13 @@ import { frameFor } from '../plot/frame';
 import { limitsOf } from '../plot/limits';
 import { measureMarks } from '../plot/measureMarks';
 import { Formula } from '../shared/Formula';
-import { controllerLatex } from './controllerText';
+import { additionsTo, ratiosOf, without } from '../plane/handles';
+import { compensatorLatex, controllerLatex } from './controllerText';
 import { knobsOf } from './knobs';
 import { Ladder } from './Ladder';
 import { type GainsOf, type LoopResponse, type LoopResponses, tryResponse } from './loopResponse';
-import { PlotTools, type Shown, familyOverGain, familyOverParameter, loopsOverParameter } from './PlotTools';
+import { PlotTools, type Shown, familyOverGain, familyOverParameter } from './PlotTools';
+import { DesignPanes, isDesign } from './DesignPanes';
 import { TrailTable } from './TrailTable';
 import { TunedStart } from './TunedStart';
 import { useBenchKeys } from './useBenchKeys';
@@ -30,7 +32,6 @@ export function GainsBench({
   dispatch,
   responses,
   response,
-  series,
   keys,
 }: {
   part: GainsOf;
@@ -38,12 +39,14 @@ export function GainsBench({
   dispatch: (action: WorkAction) => void;
   responses: LoopResponses;
   response: LoopResponse;
-  series: readonly Series[];
   keys: boolean;
 }) {
   const answer = work.answers[part.id]!;
-  const settings = settingsOf(answer) ?? {};
-  const knobs = useMemo(() => knobsOf(part), [part]);
+  const settings = useMemo(() => settingsOf(answer) ?? {}, [answer]);
+  const knobs = useMemo(
+    () => knobsOf(part).filter(({ name, optional }) => !optional || settings[name] !== undefined),
+    [part, settings],
+  );
   const families = [...knobs.map(({ name }) => name), ...part.families.map(({ parameter }) => parameter)];
   const trail = useMemo(() => work.trails[part.id] ?? [], [work.trails, part.id]);
   const { measures, curves, verdict, riseFrom, poles, zeros } = response;
@@ -89,10 +92,9 @@ export function GainsBench({
   const pinned = earlier.filter(({ stop }) => stop.pinned);
   const ghosts = shown.ghosts ? earlier.slice(1).filter(({ stop }) => !stop.pinned) : [];
   const overGain = knobs.some(({ name }) => name === shown.family);
-  const loops = useMemo(() => loopsOverParameter(part, shown.family, series), [part, shown.family, series]);
   const family = overGain
     ? familyOverGain(shown.family, settings, responses, shown.signal)
-    : familyOverParameter(loops, settings, shown.signal);
+    : familyOverParameter(shown.family, settings, responses, shown.signal);
   const drawn: PlotCurve[] = [
     ...ghosts
       .slice(-ghostsShown)
@@ -116,8 +118,10 @@ export function GainsBench({
   const { marks, band } =
     shown.measures && isOutput && isStep ? measureMarks(measures, curve, frame.tMax) : { marks: [], band: undefined };
 
-  return (
-    <div className="flex min-w-0 flex-col gap-3.5">
+  const setAll = (next: Settings) => dispatch({ do: 'setAll', part: part.id, settings: next });
+  const design = isDesign(part);
+  const plots = (
+    <>
       <ResponsePlot
         title={isOutput ? part.output : 'Error, reference minus measured'}
         frame={frame}
@@ -143,10 +147,38 @@ export function GainsBench({
           className="h-[88px]"
         />
       )}
-      <Ladder part={part.id} knobs={knobs} settings={settings} chosen={work.chosen} dispatch={dispatch} />
+    </>
+  );
+
+  return (
+    <div className="flex min-w-0 flex-col gap-3.5">
+      {design ? (
+        <div className="grid gap-x-5 gap-y-4 @min-[620px]:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]">
+          <DesignPanes {...{ part, settings, responses, response, first }} onSettings={setAll} />
+          <div className="flex min-w-0 flex-col gap-3.5">{plots}</div>
+        </div>
+      ) : (
+        plots
+      )}
+      <Ladder
+        part={part.id}
+        knobs={knobs}
+        settings={settings}
+        chosen={work.chosen}
+        dispatch={dispatch}
+        onRemove={(name) => setAll(without(settings, name))}
+      />
       <p className="flex flex-wrap items-baseline gap-x-5 gap-y-1 text-note text-slate">
-        <ControllerForms response={response} own={part.controller.form} />
-        {part.tunedStart && (
+        <ControllerForms response={response} part={part} />
+        {ratiosOf(settings).map((words) => (
+          <span key={words}>{words}</span>
+        ))}
+        {additionsTo(part, settings).map(({ label, settings: added }) => (
+          <button key={label} type="button" className="link" onClick={() => setAll({ ...settings, ...added })}>
+            Add {label}
+          </button>
+        ))}
+        {part.tunedStart && isPid(part.controller) && (
           <TunedStart
             part={part}
             responses={responses}
@@ -190,12 +222,16 @@ function effortLevels({ model }: LoopResponses, start: LoopResponse['curves']['u
   return [0, 5 * Math.max(0, ...values), 5 * Math.min(0, ...values)];
 }
 
-/** The controller in s, in the form asked for and in the other one. */
-function ControllerForms({ response, own }: { response: LoopResponse; own: 'parallel' | 'ideal' | 'series' }) {
-  const forms = [own, own === 'parallel' ? 'ideal' : 'parallel'] as const;
-  const written = forms.map((form) => controllerLatex(response.loop, form)).filter((latex) => latex !== null);
-  const latex = written.filter((text, k) => written.indexOf(text) === k).join('\\;=\\;');
+/** The controller in s: a PID in the form asked for and in the other one, a compensator in factors. */
+function ControllerForms({ response, part: { controller } }: { response: LoopResponse; part: GainsOf }) {
+  const latex = isPid(controller) ? pidLatex(response, controller.form) : compensatorLatex(response.loop);
   return <Formula latex={`C(s)=${latex}`} className="text-[15px] text-ink" />;
+}
+
+function pidLatex({ loop }: LoopResponse, own: 'parallel' | 'ideal' | 'series'): string {
+  const forms = [own, own === 'parallel' ? 'ideal' : 'parallel'] as const;
+  const written = forms.map((form) => controllerLatex(loop, form)).filter((latex) => latex !== null);
+  return written.filter((text, k) => written.indexOf(text) === k).join('\\;=\\;');
 }
 
 function peakOf({ measures: { peakTime, peakValue } }: LoopResponse): Reading[] {

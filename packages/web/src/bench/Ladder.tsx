@@ -11,16 +11,25 @@ export function Ladder({
   settings,
   chosen,
   dispatch,
+  onRemove,
 }: {
   part: string;
   knobs: readonly Knob[];
   settings: Settings;
   chosen: string;
   dispatch: (action: WorkAction) => void;
+  /** Takes out what may be left out. */
+  onRemove?: (name: string) => void;
 }) {
   const present = knobs.some(({ name }) => name === chosen) ? chosen : knobs[0]?.name;
   return (
-    <div className="grid gap-x-3.5 gap-y-3 @min-[620px]:grid-flow-col @min-[620px]:auto-cols-fr">
+    <div
+      className={`grid gap-x-3.5 gap-y-3 ${
+        knobs.length > 3
+          ? '@min-[620px]:grid-cols-[repeat(auto-fit,minmax(220px,1fr))]'
+          : '@min-[620px]:auto-cols-fr @min-[620px]:grid-flow-col'
+      }`}
+    >
       {knobs.map((knob, index) => {
         const { name, latex, unit, fine, coarse } = knob;
         const text = settings[name] ?? '0';
@@ -39,7 +48,17 @@ export function Ladder({
                 <Formula latex={latex} className="text-[16px] text-ink" /> {unit && `in ${unit}`}
               </span>
               <span>
-                {index + 1} · rung {fine} / {coarse}
+                {index < 9 && `${index + 1} · `}rung {fine} / {coarse}
+                {knob.optional && onRemove && (
+                  <button
+                    type="button"
+                    className="link ml-2"
+                    aria-label={`Remove ${name}`}
+                    onClick={() => onRemove(name)}
+                  >
+                    ×
+                  </button>
+                )}
               </span>
             </div>
             <div className="mt-1 flex gap-1">
@@ -119,7 +138,7 @@ export function ladderKey(
 ): WorkAction | undefined {
   const knob = knobs.find(({ name }) => name === work.chosen) ?? knobs[0];
   if (!knob) return undefined;
-  const index = ['1', '2', '3', '4', '5'].indexOf(event.key);
+  const index = '123456789'.indexOf(event.key);
   if (index >= 0 && knobs[index]) return { do: 'choose', knob: knobs[index].name };
   const up = event.key === 'ArrowUp';
   if (!up && event.key !== 'ArrowDown') return undefined;

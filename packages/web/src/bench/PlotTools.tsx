@@ -1,6 +1,6 @@
-import { type Curve, Problem, type Series, type Settings, type SignalName } from '@nailset/core';
+import { type Curve, Problem, type Settings, type SignalName } from '@nailset/core';
 import type { PlotCurve } from '../plot/curves';
-import { type GainsOf, type LoopResponses, loopResponses, tryResponse } from './loopResponse';
+import { type LoopResponses, tryResponse } from './loopResponse';
 
 /** What the plot shows beside the present curve. */
 export interface Shown {
@@ -77,24 +77,16 @@ export function familyOverGain(
   });
 }
 
-/** The loops of the part with one parameter at other values, made ready once. */
-export function loopsOverParameter(part: GainsOf, name: string, series: readonly Series[]): Map<string, LoopResponses> {
-  const { members } = part.families.find(({ parameter }) => parameter === name) ?? { members: [] };
-  return new Map(
-    members.map(({ value, ...loop }) => [
-      `${name} ${value}`,
-      loopResponses({ ...part, ...loop }, { names: new Map() }, series),
-    ]),
-  );
-}
-
 /** The response with the same gains at the other values of a parameter. */
 export function familyOverParameter(
-  loops: Map<string, LoopResponses>,
+  name: string,
   settings: Settings,
+  responses: LoopResponses,
   signal: SignalName,
 ): PlotCurve[] {
-  return [...loops].flatMap(([label, responses]) => member(label, curveAt(responses, settings, signal)));
+  return responses
+    .others(name)
+    .flatMap(({ label, responses: other }) => member(label, curveAt(other, settings, signal)));
 }
 
 function curveAt(responses: LoopResponses, settings: Settings, signal: SignalName): Curve | null {

@@ -1,4 +1,4 @@
-import { Problem, convertController, rationalFromNumber, tunedStart } from '@nailset/core';
+import { Problem, isPid, convertController, rationalFromNumber, tunedStart } from '@nailset/core';
 import { Popover } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { Button } from '../shared/Button';
@@ -93,6 +93,7 @@ function Slider({
 
 /** Gains in the form of the part; `pace` moves the crossover by up to a factor of two. */
 function tune(part: GainsOf, { model }: LoopResponses, sensitivityPeak: number, pace: number) {
+  if (!isPid(part.controller)) return new Problem('notPossible', 'A tuned start is for PID controllers.');
   const { terms, form } = part.controller;
   try {
     const usual = tunedStart(model.plant, terms, { sensitivityPeak });

@@ -1,11 +1,22 @@
-import { type Controller, type ControlLoop, Problem, convertController, rationalToNumber } from '@nailset/core';
+import {
+  type ControlLoop,
+  type PidForm,
+  Problem,
+  convertController,
+  factoredToLatex,
+  rationalToNumber,
+} from '@nailset/core';
 
-type Form = Controller['form'];
+type Form = PidForm['form'];
 
 const short = (value: number): string => String(Number(value.toPrecision(4)));
 
-/** The controller in s with its numbers, terms that are zero left out, in one of its forms; null where there is none. */
-export function controllerLatex({ gains }: Pick<ControlLoop, 'gains'>, form: Form): string | null {
+/** A compensator in s, in factors. */
+export const compensatorLatex = ({ gains }: Pick<ControlLoop, 'gains'>): string => factoredToLatex(gains.fraction);
+
+/** The PID controller in s with its numbers, terms that are zero left out, in one of its forms; null where there is none. */
+export function controllerLatex({ gains: { pid: gains } }: Pick<ControlLoop, 'gains'>, form: Form): string | null {
+  if (!gains) return null;
   const numbers = { Kp: rationalToNumber(gains.Kp), Ki: rationalToNumber(gains.Ki), Kd: rationalToNumber(gains.Kd) };
   const filter = rationalToNumber(gains.filterTime);
   const derivative =

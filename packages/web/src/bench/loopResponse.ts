@@ -41,6 +41,8 @@ export interface LoopResponses {
   readonly reference: Curve;
   /** @throws Problem for gains that cannot be used. */
   of(settings: Settings): LoopResponse;
+  /** The same with one parameter of the plant at its other values; made when they are first asked for. */
+  others(parameter: string): readonly { readonly label: string; readonly responses: LoopResponses }[];
 }
 
 /** Share of the frame's height by which a drawn curve may differ from the response. */
@@ -57,6 +59,7 @@ export function loopResponses(part: GainsOf, scope: Scope, series: readonly Seri
   const line = inputLine(part.input, series, part.horizon);
   const reference = { times: Float64Array.from(line.times), values: Float64Array.from(line.values) };
   const height = Math.max(1e-9, ...line.values.map(Math.abs));
+  const families = new Map<string, { label: string; responses: LoopResponses }[]>();
   return {
     model,
     reference,
@@ -93,6 +96,17 @@ export function loopResponses(part: GainsOf, scope: Scope, series: readonly Seri
       if (known.size >= kept) known.delete(known.keys().next().value!);
       known.set(key, response);
       return response;
+    },
+    others(parameter) {
+      const found = families.get(parameter);
+      if (found) return found;
+      const { members } = part.families.find((family) => family.parameter === parameter) ?? { members: [] };
+      const made = members.map(({ value, ...loop }) => ({
+        label: `${parameter} ${value}`,
+        responses: loopResponses({ ...part, ...loop }, scope, series),
+      }));
+      families.set(parameter, made);
+      return made;
     },
   };
 }

@@ -58,7 +58,9 @@ export function workFrom(bench: Pick<Bench, 'parts' | 'saved' | 'handedIn'>, bef
 
 /** The answer with which a part starts. */
 export function blank(part: StudentPart): Answer {
-  const start = Object.fromEntries(knobsOf(part).map(({ name, start: value }) => [name, String(value)]));
+  const start = Object.fromEntries(
+    knobsOf(part).flatMap(({ name, start: value, optional }) => (optional ? [] : [[name, String(value)]])),
+  ) as Settings;
   switch (part.kind) {
     case 'gains':
       return { kind: 'gains', gains: start };
@@ -84,7 +86,10 @@ function fitting(part: StudentPart, answer: Answer): Answer {
   const settings = settingsOf(answer);
   const start = settingsOf(blank(part));
   if (!settings || !start) return answer;
-  const own = Object.keys(start).map((name) => [name, settings[name] ?? start[name]!] as const);
+  const own = knobsOf(part).flatMap(({ name }) => {
+    const text = settings[name] ?? start[name];
+    return text === undefined ? [] : [[name, text] as const];
+  });
   return withSettings(answer, Object.fromEntries(own));
 }
 
@@ -217,7 +222,11 @@ export function addDecimal(text: string, by: number): string {
 export function sameSettings(left: Settings | undefined, right: Settings | undefined): boolean {
   if (!left || !right) return false;
   const names = new Set([...Object.keys(left), ...Object.keys(right)]);
-  return [...names].every((name) => Number(left[name] ?? 0) === Number(right[name] ?? 0));
+  // What is left out is not the same as a zero or pole at the origin.
+  return [...names].every(
+    (name) =>
+      Number(left[name] ?? 0) === Number(right[name] ?? 0) && (!/^[zp]/.test(name) || name in left === name in right),
+  );
 }
 
 /** Whether two answers would be checked alike. */

@@ -1,3 +1,4 @@
+import { download, pngOf } from '../shared/files';
 import type { Drawing } from './layout';
 
 /** Takes a drawing away as a file: SVG, or PNG at twice its size. */
@@ -19,22 +20,6 @@ export async function savePicture(
   }
   const text = new XMLSerializer().serializeToString(copy);
   if (kind === 'svg') return download(new Blob([text], { type: 'image/svg+xml' }), `${title}.svg`);
-  const image = new Image();
-  image.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(text)}`;
-  await image.decode();
-  const canvas = document.createElement('canvas');
-  [canvas.width, canvas.height] = [2 * width, 2 * height];
-  const context = canvas.getContext('2d')!;
-  context.fillStyle = '#fefdf9';
-  context.fillRect(0, 0, canvas.width, canvas.height);
-  context.drawImage(image, 0, 0, canvas.width, canvas.height);
-  canvas.toBlob((blob) => blob && download(blob, `${title}.png`));
-}
-
-function download(blob: Blob, name: string): void {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(blob);
-  link.download = name;
-  link.click();
-  URL.revokeObjectURL(link.href);
+  const png = await pngOf(text, width, height);
+  if (png) download(png, `${title}.png`);
 }

@@ -1,6 +1,6 @@
 import { Problem } from '../../expression/problem.js';
 import type { Answer, Settings } from '../../exercise/answer.js';
-import type { GainsPart } from '../../exercise/parts.js';
+import { type GainsPart, isPid } from '../../exercise/parts.js';
 import { gainsOf, openGains } from '../../loop/controller.js';
 import type { ControlLoop } from '../../loop/controlLoop.js';
 import { loopModelOf } from '../answers/gains.js';
@@ -92,7 +92,13 @@ function converted({ controller }: GainsPart, settings: Settings, to: 'gains' | 
   const numbers = new Map(open.map((name) => [name, Number((settings[name] ?? '').trim().replace('−', '-'))]));
   const Kp = numbers.get('Kp');
   // A derivative alone is taken for another too easily: only a set with an integral part tells the forms apart.
-  if (!Kp || !(numbers.has('Ki') || numbers.has('Ti')) || open.length < gainsOf(controller).length) return undefined;
+  if (
+    !isPid(controller) ||
+    !Kp ||
+    !(numbers.has('Ki') || numbers.has('Ti')) ||
+    open.length < gainsOf(controller).length
+  )
+    return undefined;
   const found = [...numbers].map(([name, value]): [string, number] => {
     if (name === 'Ki' || name === 'Ti') return [name, Kp / value];
     if (name === 'Kd' || name === 'Td') return [name, to === 'gains' ? Kp * value : value / Kp];
@@ -108,7 +114,7 @@ function withoutIntegral(part: GainsPart, settings: Settings): Settings | undefi
 
 const aboutRest: ReadonlySet<string> = new Set(['stepError', 'rampError', 'parabolaError', 'finalValue']);
 const isAboutRest = (nail: GainsPart['nails'][number]): boolean => 'quantity' in nail && aboutRest.has(nail.quantity);
-const lacksIntegral = (loop: ControlLoop): boolean => loop.gains.Ki.numerator === 0n && loop.steadyState.type === 0;
+const lacksIntegral = (loop: ControlLoop): boolean => loop.steadyState.type === 0;
 
 function promisedByRule(nail: GainsPart['nails'][number], loop: ControlLoop): boolean {
   if (!('quantity' in nail) || (nail.signal ?? 'y') !== 'y' || (nail.input ?? 'r') !== 'r') return false;

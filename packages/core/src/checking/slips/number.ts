@@ -7,6 +7,7 @@ import { TransferSubject } from '../../quantity/subject.js';
 import type { Transfer } from '../../system/transfer.js';
 import { allowedFor, expectedNumber, numberFromText } from '../answers/number.js';
 import type { Model } from '../model.js';
+import { locusMisreadings } from './locus.js';
 import { type NumberSlip, type Slip, type WrongAnswer, onlyOne } from './slip.js';
 
 /** What an answer goes wrong by, if exactly one usual slip leads to it. */
@@ -163,7 +164,7 @@ function misreadings(call: Call, scope: Scope): (Slip & { tree: Tree })[] {
         1 / new TransferSubject(system()).steadyState.positionConstant,
       );
     default:
-      return [];
+      return locusMisreadings(call.name, system).flatMap(({ id, words, value }) => number(id, words, value));
   }
 }
 

@@ -1,3 +1,4 @@
+import { type PartView, isPid } from '@nailset/core';
 import { ExpressionField } from '../../shared/ExpressionField';
 import { CheckField, NumberField, TextField } from '../fields';
 import { ControllerEditor } from './ControllerEditor';
@@ -8,11 +9,20 @@ import { NailsEditor } from './NailsEditor';
 
 const gone = undefined as never;
 
+const viewNames: Record<PartView, string> = {
+  effort: 'control effort',
+  plane: 'closed-loop poles',
+  locus: 's-plane with locus',
+  bode: 'Bode',
+  nyquist: 'Nyquist',
+};
+
 /** The loop, its controller, what the bench shows, and the nails. */
 export function GainsEditor({ part, scope, series, findings, onChange }: EditorProps<'gains'>) {
-  const view = (name: 'effort' | 'plane') => (
+  const view = (name: PartView) => (
     <CheckField
-      label={name === 'effort' ? 'control effort' : 's-plane'}
+      key={name}
+      label={viewNames[name]}
       checked={part.views.includes(name)}
       onChange={(on) => onChange({ views: on ? [...part.views, name] : part.views.filter((old) => old !== name) })}
     />
@@ -136,13 +146,14 @@ export function GainsEditor({ part, scope, series, findings, onChange }: EditorP
         </div>
         <div className="flex flex-wrap items-end gap-x-5 gap-y-2">
           <span className="text-[13px] text-slate">The bench offers</span>
-          {view('effort')}
-          {view('plane')}
-          <CheckField
-            label="a tuned start"
-            checked={part.tunedStart ?? false}
-            onChange={(on) => onChange({ tunedStart: on || gone })}
-          />
+          {(Object.keys(viewNames) as PartView[]).map(view)}
+          {isPid(part.controller) && (
+            <CheckField
+              label="a tuned start"
+              checked={part.tunedStart ?? false}
+              onChange={(on) => onChange({ tunedStart: on || gone })}
+            />
+          )}
         </div>
         <div className="w-44">
           <MarkingField marking={part.marking} onChange={(marking) => onChange({ marking })} />

@@ -1,0 +1,219 @@
+import { Problem, type Settings, formatNumber, formatPoint, openGains } from '@nailset/core';
+import { useMemo, useState } from 'react';
+import { type GainsOf, type LoopResponse, type LoopResponses, tryResponse } from '../bench/loopResponse';
+import { type Handle, handlesOf, moved } from './handles';
+import type { Layers } from './LocusLayers';
+import { LocusPlot, type PoleTrack } from './LocusPlot';
+import { factorOf, frameAround, locusOf, openLoopOf, promisedOvershoot, regionOf, tryLocus } from './locus';
+import { type PlaneReading, type SetReading, readingsOn } from './readings';
+
+const firstLayers: Layers = {
+  ...{ axis: true, asymptotes: false, breaks: false, crossings: false, angles: false, grid: false, region: true },
+};
+const mostReadings = 6;
+
+/** The locus of a part's loop with everything that is done on it. */
+export default function LocusPane({
+  part,
+  settings,
+  responses,
+  response,
+  first,
+  onSettings,
+  className,
+}: {
+  part: GainsOf;
+  settings: Settings;
+  responses: LoopResponses;
+  response: LoopResponse;
+  first: LoopResponse | undefined;
+  onSettings: (settings: Settings) => void;
+  className: string;
+}) {
+  const factor = factorOf(part);
+  // The locus changes with everything but the factor itself.
+  const rest = JSON.stringify({ ...settings, ...(factor ? { [factor]: '1' } : {}) });
+  const open = useMemo(
+    () => tryFraction(() => openLoopOf(responses.model, JSON.parse(rest) as Settings, factor)),
+    [responses, rest, factor],
+  );
+  const [frame, setFrame] = useState(() => startFrame(part, response, open));
+  const [layers, setLayers] = useState(firstLayers);
+  const [over, setOver] = useState('');
+  const [set, setReadings] = useState<readonly SetReading[]>([]);
+  const { locus, words } = useMemo(
+    () => (open instanceof Problem ? { words: open.message } : tryLocus(() => open && locusOf(open, frame))),
+    [open, frame],
+  );
+  const region = useMemo(() => regionOf(part.nails), [part.nails]);
+  const gain = factor ? Number(settings[factor]) : null;
+  const tracks = useMemo(
+    () => (over ? tracksOver(over, part, responses, JSON.parse(rest) as Settings, factor, gain) : []),
+    [over, part, responses, rest, factor, gain],
+  );
+  if (!locus) return <p className={`text-slate ${className}`}>{words}</p>;
+  const readings = readingsOn(locus.branches, set, responses, settings, factor);
+  const handle = (which: Handle, to: { re: number; im: number }) => onSettings(moved(part, settings, which, to));
+  const warning = warningOf(part, response);
+  const parameters = openGains(part.controller).filter(({ name }) => settings[name] !== undefined && name !== factor);
+
+  return (
+    <div className="grid min-w-0 content-start gap-1.5">
+      <LocusPlot
+        {...{ locus, frame, layers, region, readings, tracks, className }}
+        poles={response.poles}
+        before={first?.poles ?? []}
+        gain={gain}
+        handles={handlesOf(part, settings)}
+        onLayers={setLayers}
+        onFrame={setFrame}
+        onFit={() => setFrame(frameAround([...locus.poles, ...locus.zeros, ...response.poles]))}
+        onGain={(value) => factor && onSettings({ ...settings, [factor]: String(Number(value.toPrecision(4))) })}
+        onHandle={handle}
+        onAddReading={(value, branch) =>
+          setReadings((old) => [
+            ...old.slice(-(mostReadings - 1)),
+            { id: 1 + Math.max(0, ...old.map(({ id }) => id)), gain: value, branch },
+          ])
+        }
+        onReading={(id, value, branch) =>
+          setReadings((old) => old.map((reading) => (reading.id === id ? { id, gain: value, branch } : reading)))
+        }
+        onRemoveReading={(id) => setReadings((old) => old.filter((reading) => reading.id !== id))}
+      />
+      <p className="flex flex-wrap items-baseline gap-x-4 text-note text-slate">
+        {gain !== null && (
+          <button type="button" className="link" onClick={() => addHere(locus.branches, gain, setReadings)}>
+            Read here
+          </button>
+        )}
+        <label>
+          Poles over{' '}
+          <select
+            aria-label="Poles over"
+            className="bg-transparent text-petrol"
+            value={over}
+            onChange={(event) => setOver(event.target.value)}
+          >
+            <option value="">the gain</option>
+            {parameters.map(({ name }) => (
+              <option key={name}>{name}</option>
+            ))}
+            {part.families.map(({ parameter }) => (
+              <option key={parameter}>{parameter}</option>
+            ))}
+          </select>
+        </label>
+        {warning && <span className="text-brick">{warning}</span>}
+      </p>
+      {readings.length > 0 && <Readings readings={readings} />}
+    </div>
+  );
+}
+
+function addHere(
+  branches: Parameters<typeof readingsOn>[0],
+  gain: number,
+  setReadings: (change: (old: readonly SetReading[]) => readonly SetReading[]) => void,
+): void {
+  const upper = branches.findIndex(({ im }) => im.some((value) => value > 0));
+  setReadings((old) => [
+    ...old.slice(-(mostReadings - 1)),
+    { id: 1 + Math.max(0, ...old.map(({ id }) => id)), gain, branch: Math.max(0, upper) },
+  ]);
+}
+
+function Readings({ readings }: { readings: readonly PlaneReading[] }) {
+  const cell = (value: number | null, unit = '') => (value === null ? '–' : `${formatNumber(value)}${unit}`);
+  return (
+    <div className="overflow-x-auto">
+      <table aria-label="Readings on the locus" className="w-full text-right text-note">
+        <thead className="text-slate">
+          <tr>
+            {['', 'K', 'pole', 'ζ', 'ωn', 'rule', 'response'].map((head) => (
+              <th key={head} className="px-1.5 font-normal">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {readings.map(({ id, gain, re, im, dampingRatio, naturalFrequency, promised, actual }) => (
+            <tr key={id} className="border-t border-grid">
+              <td className="px-1.5 text-copper">{id}</td>
+              <td className="px-1.5">{cell(gain)}</td>
+              <td className="px-1.5 whitespace-nowrap">{formatPoint({ re, im })}</td>
+              <td className="px-1.5">{cell(dampingRatio)}</td>
+              <td className="px-1.5">{cell(naturalFrequency)}</td>
+              <td className="px-1.5">{cell(promised, ' %')}</td>
+              <td className="px-1.5">{cell(actual, ' %')}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** The second-order rule for the slowest pole that is seen, against the response, where they part. */
+function warningOf(part: GainsOf, { poles, measures }: LoopResponse): string | undefined {
+  const asked = part.nails.some((nail) => 'quantity' in nail && nail.quantity === 'overshootPercent');
+  const slowest = [...poles].sort((a, b) => b.re - a.re)[0];
+  if (!asked || !slowest || measures.overshootPercent === null) return undefined;
+  const promised = promisedOvershoot(slowest);
+  if (Math.abs(promised - measures.overshootPercent) < 3) return undefined;
+  return `The rule promises ${formatNumber(promised)} %, the response overshoots ${formatNumber(
+    measures.overshootPercent,
+  )} %: zeros or other poles are too near for it.`;
+}
+
+function tryFraction<Of>(work: () => Of): Of | Problem {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof Problem) return error;
+    throw error;
+  }
+}
+
+function startFrame(part: GainsOf, response: LoopResponse, open: ReturnType<typeof openLoopOf> | Problem) {
+  const own = open && !(open instanceof Problem) ? locusOf(open, { re: 0, im: 0, reach: 1 }) : undefined;
+  const places = openGains(part.controller)
+    .filter(({ name }) => name !== 'K' && /^[zp]/.test(name))
+    .map(({ start }) => ({ re: start, im: 0 }));
+  return frameAround([...response.poles, ...(own?.poles ?? []), ...(own?.zeros ?? []), ...places]);
+}
+
+const members = 60;
+
+/** Closed-loop poles with one setting over its range, or one parameter of the plant at its other values. */
+function tracksOver(
+  over: string,
+  part: GainsOf,
+  responses: LoopResponses,
+  rest: Settings,
+  factor: string | null,
+  gain: number | null,
+): PoleTrack[] {
+  const settings = factor && gain !== null ? { ...rest, [factor]: String(gain) } : rest;
+  const knob = openGains(part.controller).find(({ name }) => name === over);
+  if (!knob) {
+    return responses.others(over).flatMap(({ label, responses: other }): PoleTrack[] => {
+      const found = tryResponse(other, settings);
+      return found instanceof Problem ? [] : [{ label, poles: found.poles }];
+    });
+  }
+  const { low = Math.min(0, knob.start), high = knob.start + 12 * knob.coarse } = knob;
+  return Array.from({ length: members }, (_, k) => low + ((high - low) * k) / (members - 1)).flatMap(
+    (value): PoleTrack[] => {
+      const label = `${over} ${formatNumber(value)}`;
+      try {
+        const loop = responses.model.loopWith({ ...settings, [over]: String(Number(value.toPrecision(6))) });
+        return [{ label, poles: loop.modes }];
+      } catch (error) {
+        if (error instanceof Problem) return [];
+        throw error;
+      }
+    },
+  );
+}

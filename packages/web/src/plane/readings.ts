@@ -1,0 +1,67 @@
+import { type Branch, Problem, type Settings, formatNumber, formatPoint } from '@nailset/core';
+import { type LoopResponses, tryResponse } from '../bench/loopResponse';
+import { promisedOvershoot } from './locus';
+
+/** A point of a branch that someone asked about. */
+export interface SetReading {
+  readonly id: number;
+  readonly gain: number;
+  readonly branch: number;
+}
+
+/** The point with what it says. */
+export interface PlaneReading extends SetReading {
+  readonly re: number;
+  readonly im: number;
+  readonly dampingRatio: number;
+  readonly naturalFrequency: number;
+  /** In per cent: by the second-order rule, and of the response itself; null where there is none. */
+  readonly promised: number | null;
+  readonly actual: number | null;
+  readonly words: string;
+}
+
+/** The point of a branch at a gain, between its samples along the chord. */
+export function onBranch({ gains, re, im }: Branch, gain: number): { re: number; im: number } {
+  let [low, high] = [0, gains.length - 1];
+  if (gain <= gains[0]!) return { re: re[0]!, im: im[0]! };
+  if (gain >= gains[high]!) return { re: re[high]!, im: im[high]! };
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (gains[middle]! <= gain) low = middle;
+    else high = middle;
+  }
+  const share = (gain - gains[low]!) / (gains[high]! - gains[low]! || 1);
+  return { re: re[low]! + share * (re[high]! - re[low]!), im: im[low]! + share * (im[high]! - im[low]!) };
+}
+
+/** The settings with the whole controller at another gain: its factor, or each of its terms times it. */
+export function withGain(settings: Settings, factor: string | null, gain: number): Settings {
+  const short = (value: number): string => String(Number(value.toPrecision(6)));
+  if (factor) return { ...settings, [factor]: short(gain) };
+  return Object.fromEntries(Object.entries(settings).map(([name, text]) => [name, short(Number(text) * gain)]));
+}
+
+/** Readings with their values for the branches as they are now. */
+export function readingsOn(
+  branches: readonly Branch[],
+  set: readonly SetReading[],
+  responses: LoopResponses,
+  settings: Settings,
+  factor: string | null,
+): PlaneReading[] {
+  return set.flatMap((reading): PlaneReading[] => {
+    const branch = branches[reading.branch];
+    if (!branch) return [];
+    const { re, im } = onBranch(branch, reading.gain);
+    const naturalFrequency = Math.hypot(re, im);
+    const dampingRatio = naturalFrequency === 0 ? 0 : -re / naturalFrequency;
+    const found = tryResponse(responses, withGain(settings, factor, reading.gain));
+    const actual = found instanceof Problem ? null : found.measures.overshootPercent;
+    const rule = promisedOvershoot({ re, im });
+    const promised = Number.isFinite(rule) ? rule : null;
+    const percent = (value: number | null): string => (value === null ? 'none' : `${formatNumber(value)} %`);
+    const words = `K ${formatNumber(reading.gain)}, pole ${formatPoint({ re, im })}, ζ ${formatNumber(dampingRatio)}, ωn ${formatNumber(naturalFrequency)} rad/s, overshoot by the rule ${percent(promised)}, of the response ${percent(actual)}`;
+    return [{ ...reading, re, im, dampingRatio, naturalFrequency, promised, actual, words }];
+  });
+}

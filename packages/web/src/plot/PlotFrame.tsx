@@ -1,0 +1,106 @@
+import { type ReactNode, useId, useRef, useState } from 'react';
+import { savePlot, saveTable } from './savePlot';
+
+/** What a plot shows, in numbers. */
+export interface PlotTable {
+  readonly heads: readonly string[];
+  readonly rows: readonly (readonly (string | number | null)[])[];
+}
+
+/** Title, switches and the ways out of a plot: as a table, SVG, PNG and CSV. */
+export function PlotFrame({
+  title,
+  tools,
+  onFit,
+  table,
+  className,
+  children,
+}: {
+  title: string;
+  tools?: ReactNode;
+  onFit?: () => void;
+  /** Worked out when it is asked for. */
+  table: () => PlotTable;
+  /** Of the table that stands in the plot's place. */
+  className: string;
+  children: ReactNode;
+}) {
+  const [asTable, setAsTable] = useState(false);
+  const id = useId();
+  const place = useRef<HTMLDivElement>(null);
+  const picture = () => place.current?.querySelector('svg');
+  const save = (kind: string) => {
+    if (kind === 'csv') {
+      const { heads, rows } = table();
+      return saveTable(heads, rows, title);
+    }
+    const svg = picture();
+    if (svg) void savePlot(svg, title, kind === 'svg' ? 'svg' : 'png');
+  };
+  return (
+    <figure className="min-w-0" aria-labelledby={id}>
+      <figcaption className="mb-1 flex flex-wrap items-baseline justify-between gap-x-3">
+        <span id={id} className="caption">
+          {title}
+        </span>
+        <span className="flex flex-wrap items-baseline gap-x-2 text-[13px] text-slate">
+          {tools}
+          {onFit && (
+            <button type="button" className="link" onClick={onFit}>
+              Fit
+            </button>
+          )}
+          <button type="button" className="link" aria-pressed={asTable} onClick={() => setAsTable(!asTable)}>
+            {asTable ? 'Plot' : 'Table'}
+          </button>
+          <select
+            aria-label={`Save ${title}`}
+            className="w-[52px] bg-transparent text-petrol"
+            value=""
+            onChange={(event) => save(event.target.value)}
+          >
+            <option value="">Save</option>
+            <option value="csv">CSV</option>
+            {!asTable && <option value="svg">SVG</option>}
+            {!asTable && <option value="png">PNG</option>}
+          </select>
+        </span>
+      </figcaption>
+      {asTable ? <Numbers {...table()} title={title} className={className} /> : <div ref={place}>{children}</div>}
+    </figure>
+  );
+}
+
+function Numbers({ heads, rows, title, className }: PlotTable & { title: string; className: string }) {
+  return (
+    <div
+      className={`relative overflow-auto border-t border-rule ${className}`}
+      tabIndex={0}
+      role="region"
+      aria-label={`${title} in numbers`}
+    >
+      <table className="w-full text-right text-note">
+        <thead className="sticky top-0 bg-paper text-slate">
+          <tr>
+            {heads.map((head) => (
+              <th key={head} className="px-2 py-1 font-normal">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row, k) => (
+            <tr key={k} className="border-t border-grid">
+              {row.map((value, column) => (
+                <td key={column} className="px-2 py-0.5">
+                  {typeof value === 'number' ? Number(value.toPrecision(4)) : value}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
