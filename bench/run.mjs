@@ -2,6 +2,7 @@
 import { cpus } from 'node:os';
 import { withDemo } from './browser.mjs';
 import { core } from './core.mjs';
+import { drags } from './drags.mjs';
 import { drawing } from './drawing.mjs';
 import { nudges } from './nudges.mjs';
 
@@ -10,4 +11,5 @@ await core();
 await withDemo(async (open) => {
   await nudges(await open('Ilse Okafor'));
   await drawing(await open('Marit Solano'));
+  await drags(await open('Marit Solano'));
 });

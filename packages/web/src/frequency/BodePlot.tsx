@@ -1,6 +1,7 @@
 import { formatNumber } from '@nailset/core';
 import { scaleLinear, scaleLog } from 'd3-scale';
 import { type KeyboardEvent, type PointerEvent, useId, useRef } from 'react';
+import { flushSync } from 'react-dom';
 import { PlotFrame } from '../plot/PlotFrame';
 import { useSize } from '../plot/useSize';
 import type { Handle } from '../plane/handles';
@@ -155,7 +156,8 @@ export function BodePlot({
             }}
             onPointerMove={(event) => {
               const { omega } = grabbed(event);
-              if (held.current) toCorner(held.current, omega);
+              const grip = held.current;
+              if (grip) flushSync(() => toCorner(grip, omega));
               else onAt(omega >= frame.from && omega <= frame.to ? omega : undefined);
             }}
             onPointerUp={() => (held.current = undefined)}

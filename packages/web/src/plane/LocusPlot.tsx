@@ -1,5 +1,6 @@
 import { type Pole, formatPoint, nearestOnBranches, nearestOnLocus } from '@nailset/core';
 import { type KeyboardEvent, type PointerEvent, useId, useMemo, useRef } from 'react';
+import { flushSync } from 'react-dom';
 import { PlotFrame } from '../plot/PlotFrame';
 import { useSize } from '../plot/useSize';
 import type { Handle } from './handles';
@@ -178,7 +179,7 @@ export function LocusPlot({
             aria-label={summary}
             className="block touch-none overflow-hidden text-[11px] select-none"
             onPointerDown={begin}
-            onPointerMove={(event) => held.current && drag(pointAt(event))}
+            onPointerMove={(event) => held.current && flushSync(() => drag(pointAt(event)))}
             onPointerUp={() => (held.current = undefined)}
             onKeyDown={keys}
           >
