@@ -14,11 +14,23 @@ export async function drags(page) {
   await page.getByRole('button', { name: /^Add lead/ }).click();
   await page.locator('[data-handle=z1]').waitFor();
   console.log('\nDrag to paint: zero of a loop of order 6, response, effort and rail, 1280x800');
-  report(await page.evaluate(timeDrags, { grip: '[data-handle=z1] circle', shown: '[data-branch]', way: -1 }));
+  report(
+    await page.evaluate(timeDrags, {
+      grip: '[data-handle=z1] circle',
+      shown: '[data-branch]',
+      way: /** @type {const} */ (-1),
+    }),
+  );
   await page.getByRole('button', { name: 'Frequency' }).click();
   await page.locator('[data-corner=z1]').waitFor();
   console.log('\nDrag to paint: corner on the Bode plot, with Nyquist, response, effort and rail');
-  report(await page.evaluate(timeDrags, { grip: '[data-corner=z1] circle', shown: '[data-curve=magnitude]', way: 1 }));
+  report(
+    await page.evaluate(timeDrags, {
+      grip: '[data-corner=z1] circle',
+      shown: '[data-curve=magnitude]',
+      way: /** @type {const} */ (1),
+    }),
+  );
 }
 
 /** @param {number[]} times */

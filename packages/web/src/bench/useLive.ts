@@ -26,11 +26,11 @@ export function useLive(
     try {
       if (part.kind === 'gains') {
         const responses = loopResponses(part, noNames, series);
-        return { kind: 'gains' as const, responses, of: (settings: Settings) => tryResponse(responses, settings) };
+        return { kind: 'gains' as const, responses, ...remembering((settings) => tryResponse(responses, settings)) };
       }
       if (part.kind === 'curve') {
         const responses = curveResponses(part, series);
-        return { kind: 'curve' as const, responses, of: responses };
+        return { kind: 'curve' as const, responses, ...remembering(responses) };
       }
       return undefined;
     } catch (error) {
@@ -44,9 +44,22 @@ export function useLive(
   const found = prepared.of(settings);
   const problem = found instanceof Problem ? found : undefined;
   const shown = problem && readable ? prepared.of(readable) : found;
-  const response = shown instanceof Problem ? undefined : shown;
+  const response = shown instanceof Problem ? prepared.last() : shown;
   // The kind of the prepared responses is that of what they give.
   return { kind: prepared.kind, responses: prepared.responses, response, problem } as Live;
+}
+
+/** Responses with the last that there was, for settings that are numbers and yet not allowed. */
+function remembering<Of>(of: (settings: Settings) => Of | Problem) {
+  let last: Of | undefined;
+  return {
+    of(settings: Settings): Of | Problem {
+      const found = of(settings);
+      if (!(found instanceof Problem)) last = found;
+      return found;
+    },
+    last: (): Of | undefined => last,
+  };
 }
 
 /** Everything of a student’s loop comes with its numbers. */

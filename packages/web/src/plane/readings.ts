@@ -42,6 +42,12 @@ export function withGain(settings: Settings, factor: string | null, gain: number
   return Object.fromEntries(Object.entries(settings).map(([name, text]) => [name, short(Number(text) * gain)]));
 }
 
+/** The pole that a point of a drawn branch stands for. */
+function nearestTo(drawn: { re: number; im: number }, poles: readonly { re: number; im: number }[]) {
+  const off = ({ re, im }: { re: number; im: number }): number => Math.hypot(re - drawn.re, im - drawn.im);
+  return poles.reduce((best, pole) => (off(pole) < off(best) ? pole : best), poles[0] ?? drawn);
+}
+
 /** Readings with their values for the branches as they are now. */
 export function readingsOn(
   branches: readonly Branch[],
@@ -53,10 +59,11 @@ export function readingsOn(
   return set.flatMap((reading): PlaneReading[] => {
     const branch = branches[reading.branch];
     if (!branch) return [];
-    const { re, im } = onBranch(branch, reading.gain);
+    const drawn = onBranch(branch, reading.gain);
+    const found = tryResponse(responses, withGain(settings, factor, reading.gain));
+    const { re, im } = found instanceof Problem ? drawn : nearestTo(drawn, found.poles);
     const naturalFrequency = Math.hypot(re, im);
     const dampingRatio = naturalFrequency === 0 ? 0 : -re / naturalFrequency;
-    const found = tryResponse(responses, withGain(settings, factor, reading.gain));
     const actual = found instanceof Problem ? null : found.measures.overshootPercent;
     const rule = promisedOvershoot({ re, im });
     const promised = Number.isFinite(rule) ? rule : null;
