@@ -138,3 +138,27 @@ test('moving a corner leaves the level at low frequency', async () => {
   expect(await number(page, 'p1')).toBeLessThan(-5.5);
   expect(Math.abs(Number(await start()) - Number(before))).toBeLessThan(0.5);
 });
+
+test('points are marked by hand on an empty plane, judged by their angle, and then the locus is revealed', async () => {
+  const page = await stage.windowOf('Ilse Okafor');
+  await follow(page, 'Slewing crane');
+  await page.getByRole('button', { name: 'Points of the locus' }).click();
+  const plane = page.getByRole('group', { name: /^s-plane with 0 points/ });
+  await plane.waitFor();
+  const { x, y, width, height } = (await plane.boundingBox())!;
+  await page.mouse.click(x + 0.66 * width, y + 0.5 * height);
+  await page.mouse.click(x + 0.6 * width, y + 0.3 * height);
+  const field = page.getByRole('textbox', { name: /^Or typed/ });
+  const [onAxis, off] = (await field.inputValue()).split(', ');
+  expect(onAxis).toMatch(/^-\d+(\.\d+)?$/);
+  expect(off).toMatch(/j$/);
+  await page.getByRole('slider', { name: 'Point 2' }).press('Delete');
+  expect(await field.inputValue()).toBe(onAxis);
+  await page.getByRole('slider', { name: 'Point 1' }).press('ArrowRight');
+  expect(Number(await field.inputValue())).toBeGreaterThan(Number(onAxis));
+  expect(await page.locator('[data-branch]').count()).toBe(0);
+  await field.fill('-0.5, -8 + 4j, -0.2');
+  await page.getByRole('button', { name: 'Hand in' }).click();
+  await page.getByText(/^−8 \+ 4j: the angle is .*° off/).waitFor();
+  await page.locator('[data-branch]').first().waitFor();
+});

@@ -64,6 +64,33 @@ const screens: [name: string, who: string | null, open: (page: Page) => Promise<
       await page.getByRole('button', { name: 'Measures' }).click();
     },
   ],
+  [
+    's-plane and response',
+    student,
+    async (page) => {
+      await follow(page, 'Mooring winch');
+      await page.locator('[data-branch]').first().waitFor();
+      await page.getByRole('button', { name: 'Read here' }).click();
+    },
+  ],
+  [
+    'Bode and Nyquist',
+    student,
+    async (page) => {
+      await follow(page, 'Radar mast');
+      await page.getByRole('button', { name: 'Raise the phase' }).click();
+      await page.locator('[data-curve=nyquist]').waitFor();
+    },
+  ],
+  [
+    'points on the plane',
+    student,
+    async (page) => {
+      await follow(page, 'Slewing crane');
+      await page.getByRole('button', { name: 'Crossings' }).click();
+      await page.getByRole('textbox', { name: /^Or typed/ }).waitFor();
+    },
+  ],
   ['the bench for a diagram', student, (page) => diagram(page, 'Winch drive')],
   [
     'the ledger',
@@ -116,6 +143,7 @@ const screens: [name: string, who: string | null, open: (page: Page) => Promise<
       await page.getByText('Can it be solved').waitFor();
     },
   ],
+  ['the builder with a compensator', staff, (page) => follow(page, 'Mooring winch')],
   ['the builder with systems', staff, (page) => follow(page, 'Winch with a slow sensor')],
   ['the shelf', staff, (page) => page.getByRole('heading', { name: 'Shelf' }).waitFor()],
   ['people', staff, (page) => follow(page, 'People')],

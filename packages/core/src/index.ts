@@ -88,6 +88,8 @@ export { type Model, modelOf } from './checking/model.js';
 export { checkLoop } from './checking/answers/gains.js';
 export { curveMotion, curveVerdict, misfitPercent } from './checking/answers/curve.js';
 export { cellOf } from './checking/answers/trend.js';
+export { pointsFromText } from './checking/answers/points.js';
+export { textOfPoints } from './checking/slips/points.js';
 export { numberFromText } from './checking/answers/number.js';
 export * from './exchange/messages.js';
 export { formatNumber, formatPoint, withUnit } from './checking/words.js';

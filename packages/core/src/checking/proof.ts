@@ -117,6 +117,7 @@ export function answerToText(answer: Answer): string {
     case 'transferFunction':
     case 'number':
     case 'paths':
+    case 'points':
       return answer.text;
     case 'diagram':
       return Object.values(answer.texts).join('; ');

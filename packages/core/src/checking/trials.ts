@@ -25,6 +25,7 @@ import { reduction } from '../diagram/reduction.js';
 import { diagramOf } from './answers/diagram.js';
 import { expectedPaths } from './answers/paths.js';
 import { startOfReduction } from './answers/reduction.js';
+import { expectedPoints, fractionOfPoints } from './answers/points.js';
 import { rightStates } from './answers/states.js';
 import { expectedTrends } from './answers/trend.js';
 import type { Model } from './model.js';
@@ -95,6 +96,18 @@ function ownTrials(part: Part, model: Model): Trial[] {
       return [{ field: 'system', run: () => void expectedPaths(part, model) }];
     case 'states':
       return [{ field: 'expected', run: () => void rightStates(part, model) }];
+    case 'points':
+      return [
+        {
+          field: 'of',
+          run: () => {
+            fractionOfPoints(part, model);
+            if (part.what !== 'locus' && expectedPoints(part, model).length === 0) {
+              throw new Problem('exercise', 'There are none of these points here.');
+            }
+          },
+        },
+      ];
     case 'trend':
       return [{ field: 'rows', run: () => void expectedTrends(part, model) }];
     case 'curve':

@@ -10,6 +10,7 @@ import { checkAnswer } from './answers/index.js';
 import { reduction } from '../diagram/reduction.js';
 import { expectedPaths } from './answers/paths.js';
 import { startOfReduction } from './answers/reduction.js';
+import { rightPoints, wrongPoints } from './slips/points.js';
 import { rightStates } from './answers/states.js';
 import { rightTexts, wrongDiagrams } from './slips/diagram.js';
 import { wrongPaths } from './slips/paths.js';
@@ -62,6 +63,8 @@ export function wrongAnswersOf(part: Part, model: Model, right: Settings | undef
       return wrongDiagrams(part, model);
     case 'paths':
       return wrongPaths(part, model);
+    case 'points':
+      return wrongPoints(part, model);
     case 'curve':
     case 'reduction':
     case 'states':
@@ -111,6 +114,8 @@ export function rightAnswerOf(part: Part, model: Model): Answer | null {
       return { kind: 'paths', text: expectedPaths(part, model).join(', ') || 'none' };
     case 'states':
       return rightStates(part, model);
+    case 'points':
+      return { kind: 'points', text: rightPoints(part, model) };
     case 'gains':
     case 'curve':
       return null;

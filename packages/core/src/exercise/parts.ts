@@ -326,6 +326,33 @@ export const StatesPart = Type.Object(
 );
 export type StatesPart = Static<typeof StatesPart>;
 
+export const pointSets = ['poles', 'zeros', 'breakPoints', 'axisCrossings', 'locus'] as const;
+export type PointSet = (typeof pointSets)[number];
+
+/** Points of the s-plane, marked or typed: those of a system or of its root locus, or any that lie on the locus. */
+export const PointsPart = Type.Object(
+  {
+    ...heading,
+    kind: Type.Literal('points'),
+    points,
+    of: formula,
+    what: Type.Enum([...pointSets], {
+      description:
+        'Poles or zeros of the system; real break points or axis crossings of its locus; points on the locus.',
+    }),
+    tolerancePercent,
+    count: Type.Optional(
+      Type.Integer({ minimum: 1, maximum: 20, description: 'How many points on the locus are asked for.' }),
+    ),
+    toleranceDegrees: Type.Optional(
+      Type.Number({ exclusiveMinimum: 0, maximum: 45, description: 'Of the angle condition.' }),
+    ),
+    marking,
+  },
+  closed,
+);
+export type PointsPart = Static<typeof PointsPart>;
+
 export const Part = Type.Union([
   TransferFunctionPart,
   NumberPart,
@@ -337,5 +364,6 @@ export const Part = Type.Union([
   ReductionPart,
   PathsPart,
   StatesPart,
+  PointsPart,
 ]);
 export type Part = Static<typeof Part>;

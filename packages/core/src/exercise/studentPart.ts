@@ -6,6 +6,7 @@ import {
   DiagramPart,
   GainsPart,
   PathsPart,
+  PointsPart,
   ReductionPart,
   StatesPart,
   TrendPart,
@@ -104,5 +105,19 @@ export const StudentPart = Type.Union([
   Type.Object({ ...ReductionPart.properties, ...heading, equations }, closed),
   Type.Object({ ...PathsPart.properties, ...heading, equations }, closed),
   Type.Object({ ...heading, kind: StatesPart.properties.kind, tolerancePercent: Type.Number() }, closed),
+  Type.Object(
+    {
+      ...heading,
+      kind: PointsPart.properties.kind,
+      what: PointsPart.properties.what,
+      tolerancePercent: Type.Number(),
+      count: PointsPart.properties.count,
+      toleranceDegrees: PointsPart.properties.toleranceDegrees,
+      loop: Type.Optional(
+        Type.String({ description: 'The open loop, where its poles and zeros are not what is asked.' }),
+      ),
+    },
+    closed,
+  ),
 ]);
 export type StudentPart = Static<typeof StudentPart>;

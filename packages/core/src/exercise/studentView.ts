@@ -68,6 +68,17 @@ export function studentPart(document: Given, part: Part, values: DrawValues, sco
       return { ...withoutFigure(part), ...common, equations: equationsOf(document, part.system).text };
     case 'paths':
       return { ...withoutFigure(part), ...common, equations: equationsOf(document, part.system).text };
+    case 'points': {
+      const { kind, what, tolerancePercent, count, toleranceDegrees, of } = part;
+      const isGiven = what !== 'poles' && what !== 'zeros';
+      return {
+        ...common,
+        ...{ kind, what, tolerancePercent },
+        ...(count === undefined ? {} : { count }),
+        ...(toleranceDegrees === undefined ? {} : { toleranceDegrees }),
+        ...(isGiven ? { loop: textOf(systemFrom(of, scope)) } : {}),
+      };
+    }
     case 'states':
       return { ...common, kind: part.kind, tolerancePercent: part.tolerancePercent };
     case 'curve': {

@@ -7,6 +7,7 @@ import {
   inputLine,
   nameToLatex,
   numberFromText,
+  pointsFromText,
   parametersOf,
 } from '@nailset/core';
 import { Fragment, type ReactNode, Suspense, lazy, memo, useEffect, useMemo, useState } from 'react';
@@ -29,6 +30,7 @@ import { type Work, type WorkAction, sameAnswer } from './work';
 // Diagrams come with a layout library of their own size, so they are loaded when a part has one.
 const DiagramBench = lazy(async () => ({ default: (await import('./DiagramBench')).DiagramBench }));
 const PathsBench = lazy(async () => ({ default: (await import('./DiagramBench')).PathsBench }));
+const PointsBench = lazy(() => import('./PointsBench'));
 const StatesBench = lazy(async () => ({ default: (await import('./DiagramBench')).StatesBench }));
 const ReductionBench = lazy(async () => ({ default: (await import('../ledger/ReductionBench')).ReductionBench }));
 
@@ -168,6 +170,16 @@ export function BenchSheet({
               {part.kind === 'paths' && answer.kind === 'paths' && (
                 <PathsBench key={part.id} part={part} text={text} solution={solution?.text} onChange={type} />
               )}
+              {part.kind === 'points' && (
+                <PointsBench
+                  key={part.id}
+                  part={part}
+                  text={text}
+                  tried={attempts.length > 0}
+                  solution={solution?.text}
+                  onChange={type}
+                />
+              )}
               {part.kind === 'states' && answer.kind === 'states' && (
                 <StatesBench
                   key={part.id}
@@ -258,6 +270,8 @@ function readableAnswer(part: StudentPart, answer: Answer, scope: Scope, live: L
       const open = Object.values(answer.texts).every((text) => !text.trim());
       return { shown: null, words: '', problem: open ? 'Type your answer first.' : undefined };
     }
+    case 'points':
+      return readablePoints(answer.text);
     case 'paths':
       return { shown: null, words: '', problem: answer.text.trim() ? undefined : 'List them first.' };
     case 'states': {
@@ -271,6 +285,16 @@ function readableAnswer(part: StudentPart, answer: Answer, scope: Scope, live: L
     }
     default:
       return { shown: null, words: '', problem: undefined };
+  }
+}
+
+function readablePoints(text: string): Readable {
+  try {
+    const count = pointsFromText(text).length;
+    return { shown: null, words: count === 1 ? 'One point.' : `${count} points.`, problem: undefined };
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error;
+    return { shown: null, words: '', problem: error.message };
   }
 }
 

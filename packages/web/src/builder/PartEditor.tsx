@@ -6,6 +6,7 @@ import { CurveEditor } from './parts/CurveEditor';
 import { DiagramEditor, type Drawn, PathsEditor, ReductionEditor } from './parts/DiagramEditors';
 import { errorOf } from './parts/editor';
 import { FigureEditor } from './parts/FigureEditor';
+import { PointsEditor } from './parts/PointsEditor';
 import { GainsEditor } from './parts/GainsEditor';
 import { TrendEditor } from './parts/TrendEditor';
 import { NumberEditor, StatesEditor, TransferFunctionEditor } from './parts/TypedEditors';
@@ -58,6 +59,7 @@ export function PartEditor({
       {part.kind === 'diagram' && <DiagramEditor part={part} diagrams={diagrams} {...common} />}
       {part.kind === 'reduction' && <ReductionEditor part={part} diagrams={diagrams} {...common} />}
       {part.kind === 'paths' && <PathsEditor part={part} diagrams={diagrams} {...common} />}
+      {part.kind === 'points' && <PointsEditor part={part} {...common} />}
       {part.kind === 'states' && <StatesEditor part={part} {...common} />}
       {!['gains', 'curve', 'diagram', 'reduction', 'paths'].includes(part.kind) && (
         <FigureEditor

@@ -45,6 +45,7 @@ export const kinds = {
   reduction: 'diagram, reduced in steps',
   paths: 'diagram, loops or paths',
   states: 'state matrices',
+  points: 'points of the s-plane',
 } as const;
 export type NewKind = keyof typeof kinds;
 
@@ -60,6 +61,7 @@ const names: Record<NewKind, string> = {
   reduction: 'reduce',
   paths: 'loops',
   states: 'states',
+  points: 'points',
 };
 
 /** A diagram and the pair of signals that new parts ask about. */
@@ -199,6 +201,17 @@ export function newPart(
         to,
         list: 'loops',
         points: 2,
+      };
+    case 'points':
+      return {
+        id,
+        kind,
+        title: 'Break points',
+        prompt: 'Where do branches meet on the real axis?',
+        points: 2,
+        of: '1/(s*(s + 2)*(s + 6))',
+        what: 'breakPoints',
+        tolerancePercent: 5,
       };
     case 'states':
       return {

@@ -11,6 +11,7 @@ import type { AnswerKind } from './kind.js';
 import { diagram } from './diagram.js';
 import { number } from './number.js';
 import { paths } from './paths.js';
+import { points } from './points.js';
 import { reduction } from './reduction.js';
 import { states } from './states.js';
 import { transferFunction } from './transferFunction.js';
@@ -27,6 +28,7 @@ const kinds: { [Kind in Part['kind']]: AnswerKind<Kind> } = {
   reduction,
   paths,
   states,
+  points,
 };
 
 // The kind of the part selects the entry, so part and answer are of the same kind; the compiler cannot follow that.

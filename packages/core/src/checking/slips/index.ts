@@ -3,6 +3,7 @@ import type { Part } from '../../exercise/parts.js';
 import type { Model } from '../model.js';
 import type { RecognisedSlip, Verdict } from '../verdict.js';
 import { slipOfDiagram } from './diagram.js';
+import { slipOfPoints } from './points.js';
 import { slipOfPaths } from './paths.js';
 import { slipOfGains } from './gains.js';
 import { slipOfNumber } from './number.js';
@@ -27,6 +28,7 @@ export function recogniseSlip(
       return slipOfTransfer(part, model, answer.text);
     }
     if (part.kind === 'diagram' && answer.kind === 'diagram') return slipOfDiagram(part, model, answer.texts);
+    if (part.kind === 'points' && answer.kind === 'points') return slipOfPoints(part, model, answer.text);
     if (part.kind === 'paths' && answer.kind === 'paths') return slipOfPaths(part, model, answer.text);
     if (part.kind === 'number' && answer.kind === 'number' && !part.condition)
       return slipOfNumber(part, model, answer.text);

@@ -1,0 +1,88 @@
+import type { PointsPart } from '../../exercise/parts.js';
+import { specialPoints, stationaryPoints } from '../../locus/specialPoints.js';
+import type { Complex } from '../../system/complex.js';
+import { rationalFromNumber } from '../../rational/number.js';
+import { add, constant, multiply } from '../../rational/polynomial.js';
+import { roots } from '../../system/roots.js';
+import { systemOf } from '../../system/system.js';
+import { expectedPoints, fractionOfPoints, matched, pointsFromText, repeated, usualCount } from '../answers/points.js';
+import type { Model } from '../model.js';
+import { type Slip, type WrongAnswer, onlyOne } from './slip.js';
+
+interface Candidate extends Slip {
+  readonly marked: readonly Complex[];
+}
+
+/** What is usually marked by mistake. */
+function candidates(part: PointsPart, model: Model): Candidate[] {
+  if (part.what === 'locus') return [];
+  const expected = expectedPoints(part, model);
+  const fraction = fractionOfPoints(part, model);
+  const { poles, zeros } = systemOf(fraction);
+  const found: Candidate[] = [
+    { id: 'sign', words: 'The signs are turned round.', marked: expected.map(({ re, im }) => ({ re: -re, im })) },
+    {
+      id: 'conjugate',
+      words: 'Complex points come in pairs; the lower ones are missing.',
+      marked: expected.filter(({ im }) => im >= 0),
+    },
+  ];
+  if (part.what === 'poles') found.push({ id: 'zeros', words: 'These are the zeros.', marked: repeated(zeros) });
+  if (part.what === 'zeros') found.push({ id: 'poles', words: 'These are the poles.', marked: repeated(poles) });
+  if (part.what === 'breakPoints') {
+    const all = stationaryPoints(fraction).filter(({ im }) => im === 0);
+    const words = 'dK/ds is zero at all of these, but K is negative at some: they are not on the locus.';
+    found.push({ id: 'offLocus', words, marked: all });
+  }
+  if (part.what === 'axisCrossings') {
+    const upper = specialPoints(fraction).axisCrossings.map(({ omega }) => ({ re: omega, im: 0 }));
+    found.push({
+      id: 'realForImaginary',
+      words: 'Crossings lie on the imaginary axis: write 3j, not 3.',
+      marked: upper,
+    });
+  }
+  return found.filter(({ marked }) => marked.length > 0 && !isSame(part, expected, marked));
+}
+
+const isSame = (part: PointsPart, expected: readonly Complex[], marked: readonly Complex[]): boolean =>
+  expected.length === marked.length && matched(part, expected, marked).every((at) => at >= 0);
+
+/** What a set of points goes wrong by, if exactly one usual slip leads to it. */
+export function slipOfPoints(part: PointsPart, model: Model, text: string): Slip | undefined {
+  const marked = pointsFromText(text);
+  return onlyOne(candidates(part, model).filter((candidate) => isSame(part, candidate.marked, marked)));
+}
+
+/** Slips as answers that could have been typed. */
+export function wrongPoints(part: PointsPart, model: Model): WrongAnswer[] {
+  return candidates(part, model).map(({ id, words, marked }) => ({
+    id,
+    words,
+    answer: { kind: 'points', text: textOfPoints(marked) },
+  }));
+}
+
+/** Points as they could be typed. */
+export const textOfPoints = (marked: readonly Complex[]): string =>
+  marked
+    .map(({ re, im }) =>
+      im === 0
+        ? formatNumberOf(re)
+        : `${re === 0 ? '' : formatNumberOf(re)}${im < 0 ? '-' : re === 0 ? '' : '+'}${formatNumberOf(Math.abs(im))}j`,
+    )
+    .join(', ');
+
+const formatNumberOf = (value: number): string => String(Number(value.toPrecision(6)));
+
+/** The expected points as an answer; for points on the locus, closed-loop poles at rising gains. */
+export function rightPoints(part: PointsPart, model: Model): string {
+  if (part.what !== 'locus') return textOfPoints(expectedPoints(part, model));
+  const fraction = fractionOfPoints(part, model);
+  const { numerator, denominator } = fraction;
+  const critical = specialPoints(fraction).axisCrossings.at(-1)?.gain ?? 1;
+  const found = [0.05, 0.2, 0.5, 0.9, 1.5, 3, 6].flatMap((share) =>
+    roots(add(denominator, multiply(constant(rationalFromNumber(share * critical)), numerator))),
+  );
+  return textOfPoints(found.filter(({ im }) => im >= 0).slice(0, part.count ?? usualCount));
+}

@@ -1,0 +1,155 @@
+import { type PointsPart, fractionOf, modelOf, parse, pointsFromText, textOfPoints } from '../src/index';
+import { checkAnswer, examine, rightAnswerOf, studentPart, wrongAnswersOf } from '../src/checks';
+import { angleError } from '../src/checking/answers/points';
+import { exercise } from './documents';
+
+const nothing = modelOf({ systems: [], series: [] }, {});
+const part: PointsPart = {
+  ...{ id: 'p', title: 'Points', prompt: '', points: 4 },
+  kind: 'points',
+  of: '(s + 3)/((s + 1)^2*(s^2 + 2*s + 5))',
+  what: 'poles',
+  tolerancePercent: 2,
+};
+const given = (change: Partial<PointsPart>, text: string) =>
+  checkAnswer({ ...part, ...change }, nothing, { kind: 'points', text });
+const slew = '1/(s*(s + 4)*(s + 6))';
+
+describe('points as they are typed', () => {
+  test.each([
+    ['-2', [[-2, 0]]],
+    [
+      '−2, 3',
+      [
+        [-2, 0],
+        [3, 0],
+      ],
+    ],
+    ['3j', [[0, 3]]],
+    ['-2i', [[0, -2]]],
+    ['j', [[0, 1]]],
+    [
+      '-1 ± 2j',
+      [
+        [-1, 2],
+        [-1, -2],
+      ],
+    ],
+    [
+      '-1 +- 2j; .5',
+      [
+        [-1, 2],
+        [-1, -2],
+        [0.5, 0],
+      ],
+    ],
+    ['-1+j2', [[-1, 2]]],
+    [
+      '± 4.9j',
+      [
+        [0, 4.9],
+        [0, -4.9],
+      ],
+    ],
+    ['1e-1 - 2.5e0j', [[0.1, -2.5]]],
+  ])('%s', (text, expected) => {
+    expect(pointsFromText(text).map(({ re, im }) => [re, im])).toEqual(expected);
+  });
+
+  test.each(['', 'two', '1+', '1 2', '--3', '1+2j+3'])('“%s” is refused', (text) => {
+    expect(() => pointsFromText(text)).toThrow(/is not a point|first/);
+  });
+
+  test('are written so that they are read again', () => {
+    const points = [
+      { re: -1, im: 2 },
+      { re: 0, im: -3 },
+      { re: 0.125, im: 0 },
+      { re: 0, im: 0 },
+    ];
+    expect(pointsFromText(textOfPoints(points))).toEqual(points);
+  });
+});
+
+describe('a set of points', () => {
+  test('holds each as often as it is there, in any order', () => {
+    expect(given({}, '-1±2j, -1, -1')).toMatchObject({ met: true, points: 4, words: 'All poles are right.' });
+    expect(given({}, '-1, -1 + 2j, -1.01, -1 - 1.99j').met).toBe(true);
+    expect(given({}, '-1, -1±2j')).toMatchObject({ met: false, points: 3 });
+    expect(given({ what: 'zeros' }, '-3').met).toBe(true);
+  });
+
+  test('marks that stand for nothing take points away', () => {
+    const verdict = given({}, '-1±2j, -1, -1, 4');
+    expect(verdict.points).toBeCloseTo(3.2, 9);
+    expect(verdict.words).toBe('4 of 4 poles are there, 1 marked that are none.');
+    expect(given({ marking: 'allOrNothing' }, '-1±2j, -1, -1, 4').points).toBe(0);
+  });
+
+  test('of a locus: real break points and crossings', () => {
+    expect(given({ of: slew, what: 'breakPoints' }, '-1.57').met).toBe(true);
+    expect(given({ of: slew, what: 'axisCrossings' }, '±4.9j').met).toBe(true);
+  });
+
+  test.each([
+    [{}, '1±2j, 1, 1', 'sign'],
+    [{}, '-1+2j, -1, -1', 'conjugate'],
+    [{}, '-3', 'zeros'],
+    [{ what: 'zeros' as const }, '-1±2j, -1, -1', 'poles'],
+    [{ of: slew, what: 'breakPoints' as const }, '-1.57, -5.1', 'offLocus'],
+    [{ of: slew, what: 'axisCrossings' as const }, '4.9', 'realForImaginary'],
+  ])('%j %s shows the slip %s', (change, text, slip) => {
+    expect(given(change, text).slip?.id).toBe(slip);
+  });
+
+  test('every usual wrong answer of the table is wrong, and told its own slip', () => {
+    for (const what of ['poles', 'zeros'] as const) {
+      const own = { ...part, what };
+      const wrong = wrongAnswersOf(own, nothing, undefined);
+      expect(wrong.length).toBeGreaterThan(1);
+      for (const { answer, id } of wrong) {
+        const verdict = checkAnswer(own, nothing, answer);
+        expect(verdict.met).toBe(false);
+        expect(verdict.slip?.id ?? id).toBe(id);
+      }
+    }
+  });
+});
+
+describe('points sketched on a locus', () => {
+  const sketch = { of: slew, what: 'locus' as const, count: 3, toleranceDegrees: 5 };
+  const fraction = fractionOf(parse(slew), new Map());
+
+  test('are judged by the angle condition', () => {
+    expect(angleError(fraction, { re: -2, im: 0 })).toBeCloseTo(0, 9);
+    expect(angleError(fraction, { re: -5, im: 0 })).toBeCloseTo(180, 9);
+    expect(angleError(fraction, { re: -4, im: 0 })).toBe(0);
+    expect(angleError(fraction, { re: 0, im: Math.sqrt(24) })).toBeCloseTo(0, 6);
+    const verdict = given(sketch, '-1, 4.9j, -3+3j');
+    expect(verdict.items.map(({ met }) => met)).toEqual([true, true, false]);
+    expect(verdict.items[2]!.words).toMatch(/^−3 \+ 3j: the angle is .*° off; 5° counts\.$/);
+  });
+
+  test('fewer than asked for leave their share open', () => {
+    expect(given(sketch, '-1').points).toBeCloseTo(4 / 3, 9);
+    expect(given({ ...sketch, of: `-${slew}` }, '-5, 2, -7').points).toBeCloseTo((4 / 3) * 2, 9);
+  });
+
+  test('the answer for the key is right', () => {
+    const own = { ...part, ...sketch };
+    expect(checkAnswer(own, nothing, rightAnswerOf(own, nothing)!).met).toBe(true);
+  });
+});
+
+test('the student gets the loop where its poles are not what is asked, and nothing else', () => {
+  const shown = (what: PointsPart['what']) => studentPart(exercise, { ...part, what }, {}, nothing.scope);
+  expect(shown('breakPoints')).toMatchObject({ loop: '((s+3)/(s^4+4*s^3+10*s^2+12*s+5))' });
+  expect(shown('poles')).not.toHaveProperty('loop');
+});
+
+test('a set that is empty is found before publishing', () => {
+  const none = { ...part, what: 'breakPoints' as const, of: '1/(s + 1)' };
+  expect(examine({ ...exercise, parts: [none] }).map(({ message }) => message)[0]).toMatch(
+    /^There are none of these points here\./,
+  );
+});
