@@ -45,7 +45,7 @@ describe('the s-plane', () => {
   beforeAll(async () => {
     page = await stage.windowOf('Ilse Okafor');
     await follow(page, 'Mooring winch');
-    await page.locator('[data-branch]').first().waitFor();
+    await page.locator('[data-pole]').first().waitFor();
   });
 
   test('a pole dragged along the locus sets the gain, and response and rail follow', async () => {
@@ -160,5 +160,5 @@ test('points are marked by hand on an empty plane, judged by their angle, and th
   await field.fill('-0.5, -8 + 4j, -0.2');
   await page.getByRole('button', { name: 'Hand in' }).click();
   await page.getByText(/^−8 \+ 4j: the angle is .*° off/).waitFor();
-  await page.locator('[data-branch]').first().waitFor();
+  expect(await page.locator('[data-branch]').count()).toBe(3);
 });

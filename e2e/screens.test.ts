@@ -69,7 +69,7 @@ const screens: [name: string, who: string | null, open: (page: Page) => Promise<
     student,
     async (page) => {
       await follow(page, 'Mooring winch');
-      await page.locator('[data-branch]').first().waitFor();
+      await page.locator('[data-pole]').first().waitFor();
       await page.getByRole('button', { name: 'Read here' }).click();
     },
   ],

@@ -77,22 +77,38 @@ export function pointsFromText(text: string): Complex[] {
     if (!found || bare === '' || /[\d.]\s+[\d.]/.test(piece)) {
       throw new Problem('notANumber', `“${piece}” is not a point; write −2, 3j or −1 ± 2j.`);
     }
-    const [, typed, ofImaginary, size, unit, behind] = found;
-    let [real, sign, before, after] = [typed, ofImaginary, size, behind];
+    const [, typed, typedSign, typedSize, unit, after] = found;
     // A number alone before j is the imaginary part: 3j, −2j.
-    if (unit && real !== undefined && sign === undefined && before === undefined && after === undefined) {
-      [sign, before, real] = [real.startsWith('-') ? '-' : '+', real.replace(/^[+-]/, ''), undefined];
-    }
+    const isAlone = unit !== undefined && typed !== undefined && typedSign === undefined && after === undefined;
+    const [real, sign, before] = isAlone
+      ? [undefined, typed.startsWith('-') ? '-' : '+', typed.replace(/^[+-]/, '')]
+      : [typed, typedSign, typedSize];
     const re = Number(real ?? 0);
-    const size = unit ? Number(before ?? after ?? 1) : 0;
-    if (sign === '±' && size !== 0)
+    const im = unit ? Number(before ?? after ?? 1) : 0;
+    if (sign === '±' && im !== 0)
       return [
-        { re, im: size },
-        { re, im: -size },
+        { re, im },
+        { re, im: -im },
       ];
-    return [{ re, im: sign === '-' ? -size : size }];
+    return [{ re, im: sign === '-' ? -im : im }];
   });
 }
+
+/** Points as they could be typed. */
+export const textOfPoints = (marked: readonly Complex[]): string =>
+  marked
+    .map(({ re, im }) =>
+      im === 0 ? short(re) : `${re === 0 ? '' : short(re)}${im < 0 ? '-' : re === 0 ? '' : '+'}${short(Math.abs(im))}j`,
+    )
+    .join(', ');
+
+const short = (value: number): string => String(Number(value.toPrecision(6)));
+
+/** One marked point in words. */
+const pointWords = (point: Complex): string =>
+  textOfPoints([point])
+    .replaceAll('-', '−')
+    .replace(/(\d)([+−])/, '$1 $2 ');
 
 /** By how many degrees the angle condition fails at a point: the angle of −L, or of L for a negative constant. */
 export function angleError(fraction: Fraction, point: Complex): number {
@@ -153,12 +169,12 @@ function checkOnLocus(part: PointsPart, model: Model, marked: readonly Complex[]
   const items: VerdictItem[] = marked.map((point, k) => {
     const error = angleError(fraction, point);
     const met = error <= allowed;
-    const words = `${formatPoint(point)}: ${met ? 'on the locus' : `the angle is ${formatNumber(error)}° off; ${formatNumber(allowed)}° counts`}.`;
+    const words = `${pointWords(point)}: ${met ? 'on the locus' : `the angle is ${formatNumber(error)}° off; ${formatNumber(allowed)}° counts`}.`;
     return {
       ...plain,
       ...{
         id: String(k + 1),
-        label: formatPoint(point),
+        label: pointWords(point),
         unit: '°',
         measured: error,
         limit: allowed,
@@ -191,11 +207,11 @@ export const points: AnswerKind<'points'> = {
     const share = part.points / slots;
     const items: VerdictItem[] = marked.map((point, k) => {
       const met = found[k]! >= 0;
-      const words = `${formatPoint(point)}: ${met ? 'right' : `no ${one} here`}.`;
+      const words = `${pointWords(point)}: ${met ? 'right' : `no ${one} here`}.`;
       return {
         ...plain,
         id: String(k + 1),
-        label: formatPoint(point),
+        label: pointWords(point),
         met,
         points: met ? share : 0,
         outOf: share,

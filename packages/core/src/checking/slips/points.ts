@@ -5,7 +5,15 @@ import { rationalFromNumber } from '../../rational/number.js';
 import { add, constant, multiply } from '../../rational/polynomial.js';
 import { roots } from '../../system/roots.js';
 import { systemOf } from '../../system/system.js';
-import { expectedPoints, fractionOfPoints, matched, pointsFromText, repeated, usualCount } from '../answers/points.js';
+import {
+  expectedPoints,
+  fractionOfPoints,
+  matched,
+  pointsFromText,
+  repeated,
+  textOfPoints,
+  usualCount,
+} from '../answers/points.js';
 import type { Model } from '../model.js';
 import { type Slip, type WrongAnswer, onlyOne } from './slip.js';
 
@@ -62,18 +70,6 @@ export function wrongPoints(part: PointsPart, model: Model): WrongAnswer[] {
     answer: { kind: 'points', text: textOfPoints(marked) },
   }));
 }
-
-/** Points as they could be typed. */
-export const textOfPoints = (marked: readonly Complex[]): string =>
-  marked
-    .map(({ re, im }) =>
-      im === 0
-        ? formatNumberOf(re)
-        : `${re === 0 ? '' : formatNumberOf(re)}${im < 0 ? '-' : re === 0 ? '' : '+'}${formatNumberOf(Math.abs(im))}j`,
-    )
-    .join(', ');
-
-const formatNumberOf = (value: number): string => String(Number(value.toPrecision(6)));
 
 /** The expected points as an answer; for points on the locus, closed-loop poles at rising gains. */
 export function rightPoints(part: PointsPart, model: Model): string {
