@@ -162,3 +162,52 @@ test('points are marked by hand on an empty plane, judged by their angle, and th
   await page.getByText(/^−8 \+ 4j: the angle is .*° off/).waitFor();
   expect(await page.locator('[data-branch]').count()).toBe(3);
 });
+
+describe('the lectern', () => {
+  let page: Page;
+  beforeAll(async () => {
+    page = await stage.windowOf('Marit Solano');
+  });
+  const open = async (exercise: string) => {
+    await page.goto('/');
+    await follow(page, exercise);
+    await page.getByRole('button', { name: 'More' }).click();
+    await page.getByRole('menuitem', { name: 'On the lectern' }).click();
+  };
+
+  test('asks, counts hands, and reveals curves and what is right', async () => {
+    await open('Three lamp tables');
+    await page.getByRole('button', { name: 'One hand more for Table B' }).click();
+    await page.getByRole('textbox', { name: 'Hands for Table A' }).fill('3');
+    expect(await page.locator('[data-curve]').count()).toBe(0);
+    expect(await page.getByText('✓').count()).toBe(0);
+    await page.getByRole('button', { name: 'Reveal' }).click();
+    await page.locator('[data-curve]').first().waitFor();
+    expect(await page.getByText('✓ Table A').count()).toBe(1);
+    expect(await page.getByRole('textbox', { name: 'Hands for Table A' }).inputValue()).toBe('3');
+  });
+
+  test('runs a loop over its gain, stepped and played', async () => {
+    await open('Mooring winch');
+    const now = () => page.locator('[data-curve=now]').getAttribute('d');
+    expect(await page.getByRole('button', { name: 'Play' }).isDisabled()).toBe(true);
+    await page.getByRole('button', { name: 'Reveal' }).click();
+    await page.getByRole('slider').fill('8');
+    const before = await now();
+    await page.getByRole('button', { name: 'Step on' }).click();
+    const after = await now();
+    expect(after).not.toBe(before);
+    await page.getByRole('button', { name: 'Play' }).click();
+    await page.waitForFunction((was) => document.querySelector('[data-curve=now]')?.getAttribute('d') !== was, after);
+    await page.getByRole('button', { name: 'Pause' }).click();
+  });
+
+  test('can be read from the last row', async () => {
+    const sizes = await page.evaluate(() =>
+      [...document.querySelectorAll('main p, main svg text, main button')].map(
+        (element) => element.getBoundingClientRect().height / (element.textContent.length > 60 ? 2 : 1),
+      ),
+    );
+    expect(Math.min(...sizes.filter((size) => size > 0))).toBeGreaterThan(15);
+  });
+});

@@ -143,6 +143,17 @@ const screens: [name: string, who: string | null, open: (page: Page) => Promise<
       await page.getByText('Can it be solved').waitFor();
     },
   ],
+  [
+    'the lectern',
+    staff,
+    async (page) => {
+      await follow(page, 'Mooring winch');
+      await page.getByRole('button', { name: 'More' }).click();
+      await page.getByRole('menuitem', { name: 'On the lectern' }).click();
+      await page.getByRole('button', { name: 'Reveal' }).click();
+      await page.locator('[data-curve=now]').waitFor();
+    },
+  ],
   ['the builder with a compensator', staff, (page) => follow(page, 'Mooring winch')],
   ['the builder with systems', staff, (page) => follow(page, 'Winch with a slow sensor')],
   ['the shelf', staff, (page) => page.getByRole('heading', { name: 'Shelf' }).waitFor()],

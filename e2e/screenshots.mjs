@@ -112,11 +112,40 @@ await picture('workshop', 'Marit Solano', async (page) => {
   await page.getByRole('button', { name: 'Draw the diagram' }).click();
   await page.getByRole('button', { name: /^Line u to block/ }).click({ force: true });
 });
+await picture('s-plane', 'Ilse Okafor', async (page) => {
+  await link('Mooring winch')(page);
+  await page.getByRole('button', { name: 'With a lead' }).click();
+  const add = page.getByRole('button', { name: /^Add lead/ });
+  if (await add.isVisible()) await add.click();
+  await page.getByRole('textbox', { name: 'K, typed' }).fill('4');
+  await page.waitForTimeout(1100);
+  await page.getByRole('textbox', { name: 'K, typed' }).fill('9');
+  await page.getByRole('textbox', { name: 'z1, typed' }).fill('-1.1');
+  await page.getByRole('button', { name: 'Read here' }).click();
+});
+await picture('frequency', 'Ilse Okafor', async (page) => {
+  await link('Radar mast')(page);
+  await page.getByRole('button', { name: 'Raise the phase' }).click();
+  await page.getByRole('textbox', { name: 'p1, typed' }).fill('-40');
+  await page.waitForTimeout(1100);
+});
+await picture('lectern', 'Marit Solano', async (page) => {
+  await link('Three lamp tables')(page);
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByRole('menuitem', { name: 'On the lectern' }).click();
+  for (const [table, hands] of [
+    ['A', '14'],
+    ['B', '3'],
+    ['C', '5'],
+  ]) {
+    await page.getByRole('textbox', { name: `Hands for Table ${table}` }).fill(String(hands));
+  }
+  await page.getByRole('button', { name: 'Reveal' }).click();
+});
 await picture('proof', 'Marit Solano', async (page) => {
   await link('Crane trolley')(page);
   await page.getByRole('tab', { name: 'Proof' }).click();
   await page.getByRole('button', { name: 'Prove this part' }).click();
   await page.getByText('Can it be solved').waitFor();
 });
-await picture('people', 'Marit Solano', link('People'));
 await browser.close();

@@ -1,4 +1,5 @@
 import { examine } from '../src/checks';
+import * as byHand from '../../server/src/demo/exercises/byHand';
 import * as design from '../../server/src/demo/exercises/design';
 import * as diagrams from '../../server/src/demo/exercises/diagrams';
 import { lockGate } from '../../server/src/demo/exercises/lockGate';
@@ -20,6 +21,7 @@ test.each([
   cableWinch,
   ...Object.values(diagrams),
   ...Object.values(design),
+  ...Object.values(byHand),
 ])('nothing keeps “$title” from being published', (document) => {
   expect(examine(document)).toEqual([]);
 });

@@ -29,7 +29,7 @@ describe('the demo course', () => {
     ]);
   });
 
-  test('has fourteen exercises, one of them in the making, with parts of every kind', async () => {
+  test('has twenty-two exercises, one of them in the making, with parts of every kind', async () => {
     const { memberships } = await comeInAs('instructor');
     const { body } = await browser.get<Shelf>(`/courses/${memberships[0]!.courseId}/shelf`);
     expect(body.exercises.map(({ version, students, points }) => [version, students, points])).toEqual([
@@ -45,6 +45,14 @@ describe('the demo course', () => {
       [1, 24, 4],
       [1, 24, 8],
       [1, 24, 4],
+      [1, 24, 6],
+      [1, 24, 13],
+      [1, 24, 5],
+      [1, 24, 9],
+      [1, 24, 6],
+      [1, 24, 6],
+      [1, 24, 6],
+      [1, 24, 2],
       [1, 24, 6],
       [null, 24, 4],
     ]);

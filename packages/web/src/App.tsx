@@ -10,6 +10,7 @@ import { SignInPage } from './signIn/SignInPage';
 
 const BenchPage = lazy(() => import('./bench/BenchPage'));
 const BuilderPage = lazy(() => import('./builder/BuilderPage'));
+const LecternPage = lazy(() => import('./lectern/LecternPage'));
 const ClassSheetPage = lazy(() => import('./classSheet/ClassSheetPage'));
 
 /** Every address and its view. */
@@ -25,6 +26,7 @@ export function App() {
           <Route path="/exercises/:exerciseId" element={<BenchPage />} />
           <Route path="/exercises/:exerciseId/build" element={<BuilderPage />} />
           <Route path="/exercises/:exerciseId/class" element={<ClassSheetPage />} />
+          <Route path="/exercises/:exerciseId/lectern" element={<LecternPage />} />
           <Route path="*" element={<Nowhere />} />
         </Route>
       </Routes>

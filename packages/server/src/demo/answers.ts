@@ -61,6 +61,10 @@ const ladders: Readonly<Record<string, (random: number) => Record<string, number
     [6, 8.4, 11, 15, 20].flatMap((K) =>
       [0.9, 1.05].map((z) => ({ K: K + 0.4 * Math.round(random * 2), z1: -z, p1: -8 * z })),
     ),
+  lag: (random) =>
+    [1.4, 1, 2].flatMap((K) =>
+      [0.08, 0.12].map((z) => ({ K: K + 0.05 * Math.round(random * 2), z1: -z, p1: -z / 12 })),
+    ),
   steady: (random) =>
     [0.8, 1, 1.3, 1.7].flatMap((K) =>
       [4.3, 5].map((z) => ({ K: K + 0.04 * Math.round(random * 2), z1: -z, p1: -11.6 * z })),

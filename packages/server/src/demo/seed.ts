@@ -7,6 +7,7 @@ import { addExercise, changeExercise, drawFor, newestVersion, publishDraft } fro
 import { addCourse, addPerson, hashPassword } from '../store/people.js';
 import { courses, memberships, people, submissions, verdicts } from '../store/schema.js';
 import { lampAnswer, trolleyAnswer, usualAnswer } from './answers.js';
+import { bollardArm, ferryFins, gangwayArm, pilotLift, tideSluice } from './exercises/byHand.js';
 import { mooringWinch, radarMast, slewingCrane } from './exercises/design.js';
 import { gateEquations, gaugeSteps, hoistLoops, lampLoop, rampLoops, winchDrive } from './exercises/diagrams.js';
 import { lockGate } from './exercises/lockGate.js';
@@ -84,6 +85,11 @@ export async function seedDemo(database: Database): Promise<void> {
     await published(database, courseId, instructor.id, slewingCrane, 31),
     await published(database, courseId, instructor.id, mooringWinch, 33),
     await published(database, courseId, instructor.id, radarMast, 35),
+    await published(database, courseId, instructor.id, gangwayArm, 37),
+    await published(database, courseId, instructor.id, ferryFins, 39),
+    await published(database, courseId, instructor.id, tideSluice, 41),
+    await published(database, courseId, instructor.id, pilotLift, 43),
+    await published(database, courseId, instructor.id, bollardArm, 45),
   ];
   await addExercise(database, courseId, cableWinch);
 

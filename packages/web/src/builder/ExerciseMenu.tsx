@@ -1,7 +1,7 @@
 import { type Draft, type ExerciseDocument, formatNumber } from '@nailset/core';
 import { Dialog, DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { useChangeExercise, useCopy, useVersion, useVersions } from '../api/queries';
 import { Button } from '../shared/Button';
 import { ErrorNote, Loading } from '../shared/states';
@@ -36,6 +36,11 @@ export function ExerciseMenu({
           >
             <DropdownMenu.Item className={item} onSelect={() => setVersions(true)}>
               Versions
+            </DropdownMenu.Item>
+            <DropdownMenu.Item asChild className={item}>
+              <Link to={`/exercises/${draft.id}/lectern`} className="block">
+                On the lectern
+              </Link>
             </DropdownMenu.Item>
             <DropdownMenu.Item asChild className={item}>
               <a href={`/api/exercises/${draft.id}/file`} download className="block">

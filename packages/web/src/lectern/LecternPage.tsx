@@ -1,0 +1,118 @@
+import { type ExerciseDocument, Problem, type StudentPart, modelOf } from '@nailset/core';
+import { rightAnswerOf, revealedCurves, sampleOf, solutionOf, studentExercise } from '@nailset/core/checks';
+import { useMemo, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { useDraft } from '../api/queries';
+import { FigurePlot } from '../bench/FigurePlot';
+import { Button } from '../shared/Button';
+import { Formula } from '../shared/Formula';
+import { PageOf } from '../shared/PageOf';
+import { ShownContext, Statement } from '../shared/Statement';
+import { useTitle } from '../shared/useTitle';
+import { RunOver } from './RunOver';
+import { VoteList } from './VoteList';
+import { type Votes, optionsOf } from './votes';
+
+/** An exercise projected: ask, count the hands, reveal. */
+export default function LecternPage() {
+  const { exerciseId = '' } = useParams();
+  const draft = useDraft(exerciseId);
+  useTitle(draft.data ? `Lectern: ${draft.data.document.title}` : 'Lectern');
+  return (
+    <PageOf query={draft} what="Opening the lectern">
+      {(data) => <Lectern document={data.document} exerciseId={exerciseId} />}
+    </PageOf>
+  );
+}
+
+function Lectern({ document, exerciseId }: { document: ExerciseDocument; exerciseId: string }) {
+  const shown = useMemo(() => {
+    try {
+      const values = sampleOf(document, 1).at(-1)!;
+      return { values, exercise: studentExercise(document, values), model: modelOf(document, values) };
+    } catch (error) {
+      if (error instanceof Problem) return error;
+      throw error;
+    }
+  }, [document]);
+  const [index, setIndex] = useState(0);
+  const [votes, setVotes] = useState<Readonly<Record<string, Votes>>>({});
+  const [revealed, setRevealed] = useState<readonly string[]>([]);
+  if (shown instanceof Problem) {
+    return <p className="p-8 text-brick">This exercise cannot be shown yet: {shown.message}</p>;
+  }
+  const { values, exercise, model } = shown;
+  const part = exercise.parts[Math.min(index, exercise.parts.length - 1)]!;
+  const own = document.parts.find(({ id }) => id === part.id)!;
+  const isRevealed = revealed.includes(part.id);
+  const right = isRevealed ? rightAnswerOf(own, model) : null;
+  const curves = isRevealed ? revealedCurves(document, own, values) : [];
+  const toggle = () => setRevealed((old) => (isRevealed ? old.filter((id) => id !== part.id) : [...old, part.id]));
+  return (
+    <ShownContext value={{ pictures: exercise.pictures, diagrams: exercise.diagrams }}>
+      {/* Larger than on a desk by half, to be read from the last row. */}
+      <div className="grid min-h-dvh grid-rows-[auto_1fr] sm:min-h-[calc(100dvh/1.55)] sm:[zoom:1.55]">
+        <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-5 py-2 text-[13px]">
+          <Link to={`/exercises/${exerciseId}/build`} className="link">
+            Close
+          </Link>
+          <h1 className="min-w-40 flex-1 truncate font-serif text-[16px]">{document.title}</h1>
+          <Button look="quiet" disabled={index === 0} onClick={() => setIndex(index - 1)}>
+            Before
+          </Button>
+          <span>
+            {index + 1} of {exercise.parts.length}
+          </span>
+          <Button look="quiet" disabled={index + 1 >= exercise.parts.length} onClick={() => setIndex(index + 1)}>
+            Next
+          </Button>
+          <Button look="strong" onClick={toggle}>
+            {isRevealed ? 'Hide' : 'Reveal'}
+          </Button>
+        </header>
+        <main className="@container grid content-start gap-x-6 gap-y-4 px-5 py-4 sm:grid-cols-[minmax(0,1fr)_minmax(0,1.25fr)]">
+          <section aria-label="Question" className="grid content-start gap-3">
+            <h2 className="font-serif text-[19px]">{part.title}</h2>
+            <Statement text={part.prompt} />
+            {index === 0 && <Statement text={exercise.statement} />}
+            <VoteList
+              options={optionsOf(part)}
+              votes={votes[part.id] ?? {}}
+              right={right?.kind === 'choice' ? right.chosen : undefined}
+              onChange={(next) => setVotes({ ...votes, [part.id]: next })}
+            />
+          </section>
+          <section aria-label="Shown" className="grid min-w-0 content-start gap-3">
+            {part.kind === 'gains' ? (
+              <RunOver key={part.id} part={part} series={exercise.series} revealed={isRevealed} />
+            ) : (
+              <>
+                {part.figure && (
+                  <FigurePlot
+                    key={`${part.id} ${curves.length}`}
+                    figure={part.figure}
+                    revealed={curves}
+                    committed={false}
+                  />
+                )}
+                {isRevealed && <Solution part={part} text={solutionOf(own, model)} />}
+              </>
+            )}
+          </section>
+        </main>
+      </div>
+    </ShownContext>
+  );
+}
+
+const formulas: readonly StudentPart['kind'][] = ['transferFunction', 'diagram', 'reduction', 'paths', 'states'];
+
+function Solution({ part, text }: { part: StudentPart; text: string | null }) {
+  if (text === null) return <p className="text-slate">Many answers are right here.</p>;
+  return (
+    <div className="overflow-x-auto border-l-2 border-moss py-1 pl-4 text-[17px]">
+      <span className="label mb-1">Expected</span>
+      {formulas.includes(part.kind) ? <Formula latex={text} display /> : <Statement text={text} />}
+    </div>
+  );
+}
