@@ -116,7 +116,7 @@ describe('the bench', () => {
 
   test('everything is also there as a table', async () => {
     await page.getByRole('button', { name: 'Table' }).first().click();
-    expect(await page.getByRole('region', { name: 'Values of the curves' }).getByRole('row').count()).toBe(22);
+    expect(await page.getByRole('region', { name: 'Load position, m in numbers' }).getByRole('row').count()).toBe(22);
   });
 
   test('keys are listed under ?', async () => {

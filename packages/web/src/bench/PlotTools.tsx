@@ -43,7 +43,8 @@ export function PlotTools({
         <option value="y">output</option>
         <option value="e">error</option>
       </select>
-      ·{toggle('measures', 'Measures')}·{toggle('ghosts', 'Ghosts')}·
+      {toggle('measures', 'Measures')}
+      {toggle('ghosts', 'Ghosts')}
       <select
         aria-label="Family over a gain or parameter"
         className="bg-transparent text-petrol"
@@ -57,7 +58,6 @@ export function PlotTools({
           </option>
         ))}
       </select>
-      ·
     </>
   );
 }

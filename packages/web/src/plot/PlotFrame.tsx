@@ -1,3 +1,4 @@
+import { formatNumber } from '@nailset/core';
 import { type ReactNode, useId, useRef, useState } from 'react';
 import { savePlot, saveTable } from './savePlot';
 
@@ -46,7 +47,7 @@ export function PlotFrame({
         <span className="flex flex-wrap items-baseline gap-x-2 text-[13px] text-slate">
           {tools}
           {onFit && (
-            <button type="button" className="link" onClick={onFit}>
+            <button type="button" className="link" title="The axes hold still until this is pressed." onClick={onFit}>
               Fit
             </button>
           )}
@@ -94,7 +95,7 @@ function Numbers({ heads, rows, title, className }: PlotTable & { title: string;
             <tr key={k} className="border-t border-grid">
               {row.map((value, column) => (
                 <td key={column} className="px-2 py-0.5">
-                  {typeof value === 'number' ? Number(value.toPrecision(4)) : value}
+                  {typeof value === 'number' ? formatNumber(value) : value}
                 </td>
               ))}
             </tr>

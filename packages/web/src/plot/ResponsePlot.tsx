@@ -1,12 +1,12 @@
 import type { Curve } from '@nailset/core';
 import { scaleLinear } from 'd3-scale';
-import { type ReactNode, useId, useState } from 'react';
-import { CurveTable } from './CurveTable';
+import { type ReactNode, useId } from 'react';
 import { type PlotCurve, type Reading, strokes } from './curves';
 import { type Frame, clamp, spread, valueAt } from './frame';
 import type { Limit } from './limits';
 import { Axes, Band, CurvePath, EdgeArrow, Ground, InputLine, Mark, Pin } from './marks';
 import type { MeasureBand, MeasureMark } from './measureMarks';
+import { PlotFrame, type PlotTable } from './PlotFrame';
 import { type Probe, type ProbeActions, Probes } from './Probes';
 import { useSize } from './useSize';
 
@@ -52,52 +52,44 @@ export function ResponsePlot({
   tools?: ReactNode;
   className?: string;
 }) {
-  const [asTable, setAsTable] = useState(false);
-  const titleId = useId();
   return (
-    <figure className="min-w-0" aria-labelledby={titleId}>
-      <figcaption className="mb-1 flex flex-wrap items-baseline justify-between gap-x-4">
-        <span id={titleId} className="caption">
-          {title}
-        </span>
-        <span className="flex flex-wrap gap-x-2 text-[13px] text-slate">
-          {tools}
-          {onFit && (
-            <>
-              <span>Axes held ·</span>
-              <button type="button" className="link" onClick={onFit}>
-                Fit
-              </button>
-              ·
-            </>
-          )}
-          <button type="button" className="link" aria-pressed={asTable} onClick={() => setAsTable(!asTable)}>
-            {asTable ? 'Plot' : 'Table'}
-          </button>
-        </span>
-      </figcaption>
-      {asTable ? (
-        <CurveTable curves={curves} frame={frame} className={className} />
-      ) : (
-        <Drawing
-          {...{
-            frame,
-            curves,
-            limits,
-            readings,
-            reference,
-            referenceName,
-            marks,
-            band,
-            probing,
-            onPick,
-            summary,
-            className,
-          }}
-        />
-      )}
-    </figure>
+    <PlotFrame
+      title={title}
+      tools={tools}
+      {...(onFit ? { onFit } : {})}
+      table={() => tableOf(curves, frame)}
+      className={className}
+    >
+      <Drawing
+        {...{
+          frame,
+          curves,
+          limits,
+          readings,
+          reference,
+          referenceName,
+          marks,
+          band,
+          probing,
+          onPick,
+          summary,
+          className,
+        }}
+      />
+    </PlotFrame>
   );
+}
+
+const tableRows = 21;
+
+/** The labelled curves in numbers, at times over the frame. */
+function tableOf(curves: readonly PlotCurve[], { tMax }: Frame): PlotTable {
+  const shown = curves.filter(({ label }) => label);
+  const times = Array.from({ length: tableRows }, (_, k) => (k * tMax) / (tableRows - 1));
+  return {
+    heads: ['time, s', ...shown.map(({ label }) => label!)],
+    rows: times.map((time) => [time, ...shown.map(({ curve }) => valueAt(curve, time))]),
+  };
 }
 
 /** Readings with what a person does to them; a click on the plot sets a new one. */
