@@ -1,4 +1,8 @@
+import { configure } from '@testing-library/react';
 import Elk, { type ElkNode } from 'elkjs/lib/elk.bundled.js';
+
+// A first layout takes its time on a busy machine.
+configure({ asyncUtilTimeout: 4000 });
 
 const one = new Elk();
 
