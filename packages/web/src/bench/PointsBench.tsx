@@ -9,7 +9,7 @@ import {
   textOfPoints,
 } from '@nailset/core';
 import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from 'react';
-import { BranchPaths, PlaneAxes, planeScale, stepFor } from '../plane/LocusLayers';
+import { BranchPaths, OpenLoopMarks, PlaneAxes, planeScale, stepFor } from '../plane/LocusLayers';
 import { frameAround, locusOf } from '../plane/locus';
 import { PlotFrame } from '../plot/PlotFrame';
 import { useSize } from '../plot/useSize';
@@ -154,24 +154,7 @@ export default function PointsBench({
             >
               <PlaneAxes scale={scale} />
               {locus && <BranchPaths branches={locus.branches} scale={scale} />}
-              {given?.poles.map(({ re, im }) => (
-                <path
-                  key={`${re} ${im}`}
-                  d={`M${x(re) - 4.5} ${y(im) - 4.5}l9 9m0 -9l-9 9`}
-                  className="stroke-ink"
-                  strokeWidth="1.7"
-                />
-              ))}
-              {given?.zeros.map(({ re, im }) => (
-                <circle
-                  key={`${re} ${im}`}
-                  cx={x(re)}
-                  cy={y(im)}
-                  r="4.5"
-                  className="fill-sheet stroke-ink"
-                  strokeWidth="1.5"
-                />
-              ))}
+              {given && <OpenLoopMarks locus={given} scale={scale} />}
               {points.map((point, k) => (
                 <g
                   key={k}

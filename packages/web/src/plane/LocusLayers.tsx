@@ -251,6 +251,24 @@ export function SpecialMarks({ locus, layers, scale }: { locus: Locus; layers: L
   );
 }
 
+/** Poles and zeros of the open loop, crosses and circles. */
+export function OpenLoopMarks({ locus: { poles, zeros }, scale: { x, y } }: { locus: Locus; scale: PlaneScale }) {
+  return (
+    <>
+      {poles.map(({ re, im }) => (
+        <Cross key={`${re} ${im}`} x={x(re)} y={y(im)} className="stroke-ink" />
+      ))}
+      {zeros.map(({ re, im }) => (
+        <circle key={`${re} ${im}`} cx={x(re)} cy={y(im)} r="4.5" className="fill-sheet stroke-ink" strokeWidth="1.5" />
+      ))}
+    </>
+  );
+}
+
+export function Cross({ x, y, className }: { x: number; y: number; className: string }) {
+  return <path d={`M${x - 4} ${y - 4}l8 8m0 -8l-8 8`} className={className} strokeWidth="1.7" />;
+}
+
 export function Label({
   x,
   y,

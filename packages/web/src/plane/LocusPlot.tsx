@@ -4,7 +4,17 @@ import { flushSync } from 'react-dom';
 import { PlotFrame } from '../plot/PlotFrame';
 import { useSize } from '../plot/useSize';
 import type { Handle } from './handles';
-import { BranchPaths, DampingGrid, Label, type Layers, PlaneAxes, SpecialMarks, planeScale } from './LocusLayers';
+import {
+  BranchPaths,
+  Cross,
+  DampingGrid,
+  Label,
+  type Layers,
+  PlaneAxes,
+  SpecialMarks,
+  planeScale,
+  OpenLoopMarks,
+} from './LocusLayers';
 import { LayerMenu } from './LayerMenu';
 import { type Locus, type PlaneFrame, type PoleRegion, regionEdge } from './locus';
 import type { PlaneReading } from './readings';
@@ -205,19 +215,7 @@ export function LocusPlot({
                 </g>
               )),
             )}
-            {locus.poles.map((pole) => (
-              <Cross key={formatPoint(pole)} x={x(pole.re)} y={y(pole.im)} className="stroke-ink" />
-            ))}
-            {locus.zeros.map((zero) => (
-              <circle
-                key={formatPoint(zero)}
-                cx={x(zero.re)}
-                cy={y(zero.im)}
-                r="4.5"
-                className="fill-sheet stroke-ink"
-                strokeWidth="1.5"
-              />
-            ))}
+            <OpenLoopMarks locus={locus} scale={scale} />
             {before.map((pole, k) => (
               <circle
                 key={k}
@@ -307,8 +305,4 @@ export function LocusPlot({
       </div>
     </PlotFrame>
   );
-}
-
-function Cross({ x, y, className }: { x: number; y: number; className: string }) {
-  return <path d={`M${x - 4} ${y - 4}l8 8m0 -8l-8 8`} className={className} strokeWidth="1.7" />;
 }
