@@ -52,7 +52,8 @@ export { type ErrorIntegrals, errorIntegrals, peakOfResponse } from './response/
 export { type SteadyState, steadyStateOf } from './response/steadyState.js';
 export { type Curve, curveOf } from './response/curve.js';
 export { type SpecialPoints, specialPoints } from './locus/specialPoints.js';
-export { type Branch, branchesOf, nearestOnBranches, nearestOnLocus } from './locus/branches.js';
+export { type Branch, type Window, branchesOf, nearestOnBranches, nearestOnLocus } from './locus/branches.js';
+export { sweepParameter, sweepSetting } from './loop/sweep.js';
 export { onDampingRay } from './locus/dampingRay.js';
 export { stableGains } from './locus/stableRanges.js';
 export { routhArray } from './locus/routh.js';

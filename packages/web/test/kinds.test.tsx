@@ -191,7 +191,9 @@ describe('a loop with all its views', () => {
     id: 'g',
     kind: 'gains',
     plant: '2/(s^2 + s)',
-    families: [{ parameter: 'a', members: ['0.5', '2'].map((value) => ({ value, plant: `2/(s^2 + ${value}s)` })) }],
+    families: [
+      { parameter: 'a', members: ['0.5', '2'].map((value) => ({ value, plant: `2/(s^2 + ${value}s)` })), sweep: [] },
+    ],
     controller: {
       terms: 'PID',
       form: 'ideal',

@@ -14,7 +14,8 @@ import {
   regionEdge,
   regionOf,
 } from '../src/plane/locus';
-import { onBranch, readingsOn, withGain } from '../src/plane/readings';
+import { onBranch, readingsOn } from '../src/plane/readings';
+import { sweepGain, sweepOver } from '../src/plane/sweep';
 
 type Gains = Extract<StudentPart, { kind: 'gains' }>;
 
@@ -80,7 +81,8 @@ describe('the locus of a part', () => {
   test('a reading tells the gain of its point, and what rule and response say', () => {
     const { branches } = locusOf(openLoopOf(model, { K: '1' }, 'K')!, { re: -3, im: 0, reach: 6 });
     const upper = branches.findIndex(({ im }) => im.some((value) => value > 0.5));
-    const [reading] = readingsOn(branches, [{ id: 1, gain: 2, branch: upper }], responses, { K: '1' }, 'K');
+    const sweep = sweepGain(branches, responses, { K: '1' }, 'K');
+    const [reading] = readingsOn(sweep, [{ id: 1, gain: 2, branch: upper }]);
     const pole = responses.of({ K: '2' }).poles.find(({ im }) => Math.sign(im) === Math.sign(reading!.im))!;
     expect(reading!.re).toBeCloseTo(pole.re, 3);
     expect(Math.abs(reading!.im)).toBeCloseTo(Math.abs(pole.im), 3);
@@ -90,9 +92,76 @@ describe('the locus of a part', () => {
     expect(onBranch(branches[upper]!, 0).im).toBeCloseTo(0, 9);
   });
 
-  test('another gain multiplies every term where none is the factor', () => {
-    expect(withGain({ Kp: '2', Kd: '0.5' }, null, 3)).toEqual({ Kp: '6', Kd: '1.5' });
-    expect(withGain({ K: '2', z1: '-1' }, 'K', 3)).toEqual({ K: '3', z1: '-1' });
+  test('where no gain is the factor, another gain multiplies every term', () => {
+    const rung = { start: 1, fine: 1, coarse: 1 };
+    const pd: Gains = {
+      ...part,
+      controller: { terms: 'PD', form: 'parallel', gains: (['Kp', 'Kd'] as const).map((name) => ({ name, ...rung })) },
+    };
+    const sweep = sweepGain([], loopResponses(pd, noNames, []), { Kp: '2', Kd: '0.5' }, null);
+    expect(sweep.responseAt(3)!.settings).toEqual({ Kp: '6', Kd: '1.5' });
+    expect(sweepGain([], responses, { K: '2', z1: '-1', p1: '-9' }, 'K').responseAt(3)!.settings).toEqual({
+      ...{ K: '3', z1: '-1', p1: '-9' },
+    });
+  });
+});
+
+describe('poles over something else than the gain', () => {
+  const frame = { re: -3, im: 0, reach: 6 };
+  const steps = Array.from({ length: 33 }, (_, k) => 2 ** ((k - 16) / 8));
+  const plantAt = (b: number) => `6/(s*(s + ${b.toPrecision(6)})*(s + 6))`;
+  const family = {
+    parameter: 'b',
+    members: [],
+    sweep: steps.map((b) => ({ value: b.toPrecision(6), plant: plantAt(b) })),
+  };
+  const over = (name: string) =>
+    sweepOver(
+      name,
+      { ...part, families: [family] },
+      loopResponses({ ...part, families: [family] }, noNames, []),
+      {
+        ...{ K: '2', z1: '-1.5', p1: '-8' },
+      },
+      frame,
+    );
+
+  test('run over a place of the compensator in its range', () => {
+    const { branches, responseAt } = over('p1');
+    expect(branches).toHaveLength(4);
+    expect([branches[0]!.gains[0], branches[0]!.gains.at(-1)]).toEqual([-80, -0.1]);
+    for (const k of [0, 20, 40]) {
+      const value = branches[0]!.gains[k]!;
+      const poles = responseAt(value)!.poles;
+      for (const { re, im } of branches) {
+        const off = poles.map(
+          (pole) => Math.hypot(pole.re - re[k]!, pole.im - im[k]!) / (1 + Math.hypot(pole.re, pole.im)),
+        );
+        expect(Math.min(...off)).toBeLessThan(1e-4);
+      }
+    }
+  });
+
+  test('run over a parameter of the plant, true between its values too', () => {
+    const { branches, snapped, stepped } = over('b');
+    expect(branches[0]!.gains[0]).toBeCloseTo(0.25, 6);
+    expect(branches[0]!.gains.at(-1)).toBeCloseTo(4, 4);
+    const k = branches[0]!.gains.findIndex((value) => value > 1.04);
+    const b = branches[0]!.gains[k]!;
+    const { poles } = loopResponses({ ...part, plant: plantAt(b) }, noNames, []).of({ K: '2', z1: '-1.5', p1: '-8' });
+    for (const { re, im } of branches) {
+      expect(Math.min(...poles.map((pole) => Math.hypot(pole.re - re[k]!, pole.im - im[k]!)))).toBeLessThan(1e-3);
+    }
+    expect(snapped(1.02)).toBe(1);
+    expect(stepped(1, 10)).toBeCloseTo(2 ** (1 / 8), 5);
+    expect(stepped(4, 1)).toBe(4);
+  });
+
+  test('readings name what they were read over', () => {
+    const sweep = over('b');
+    const [reading] = readingsOn(sweep, [{ id: 1, gain: 2, branch: 0 }]);
+    expect(reading!.words).toMatch(/^b 2, pole /);
+    expect(reading!.actual).toBeCloseTo(sweep.responseAt(2)!.measures.overshootPercent!, 9);
   });
 });
 

@@ -37,16 +37,17 @@ const heading = {
 const optionProperties = { id: Type.String(), text: Type.String() };
 const labelled = Type.Array(Type.Object({ id: Type.String(), label: Type.String() }, closed));
 
+const FamilyMember = Type.Object(
+  { value: Type.String(), plant: GainsPart.properties.plant, sensor: GainsPart.properties.sensor },
+  closed,
+);
+
 /** The loop at other values of one parameter that it depends on. */
 export const Family = Type.Object(
   {
     parameter: Type.String(),
-    members: Type.Array(
-      Type.Object(
-        { value: Type.String(), plant: GainsPart.properties.plant, sensor: GainsPart.properties.sensor },
-        closed,
-      ),
-    ),
+    members: Type.Array(FamilyMember),
+    sweep: Type.Array(FamilyMember, { description: 'In even steps of its logarithm, where poles are drawn over it.' }),
   },
   closed,
 );

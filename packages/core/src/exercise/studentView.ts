@@ -171,8 +171,13 @@ function numbersOfLoop(
 }
 
 const familyFactors = [0.5, 0.75, 1.33, 2];
+/** From a quarter of a value to four times it. */
+const sweepFactors = Array.from({ length: 33 }, (_, k) => 2 ** ((k - 16) / 8));
 
-/** Plant and sensor with one parameter at a half, three quarters, four thirds and double of the student's value. */
+/**
+ * Plant and sensor with one parameter at a half, three quarters, four thirds and double of the student's value; where
+ * the bench has a locus, closer and farther too.
+ */
 function familiesOf(document: Given, part: GainsPart, values: DrawValues): Family[] {
   const formulas = [part.plant, ...(part.sensor === undefined ? [] : [part.sensor])];
   const written = (of: DrawValues): string[] => {
@@ -181,20 +186,23 @@ function familiesOf(document: Given, part: GainsPart, values: DrawValues): Famil
   };
   const now = written(values).join();
   return Object.keys(values).flatMap((parameter) => {
-    const members = familyFactors.flatMap((factor) => {
-      const value = String(Number((Number(values[parameter]) * factor).toPrecision(3)));
-      try {
-        const [plant, sensor] = written({ ...values, [parameter]: value });
-        return [{ value, plant: plant!, ...(sensor === undefined ? {} : { sensor }) }];
-      } catch (error) {
-        if (error instanceof Problem) return [];
-        throw error;
-      }
-    });
+    const at = (factors: readonly number[], digits: number): Family['members'] =>
+      factors.flatMap((factor) => {
+        const value = String(Number((Number(values[parameter]) * factor).toPrecision(digits)));
+        try {
+          const [plant, sensor] = written({ ...values, [parameter]: value });
+          return [{ value, plant: plant!, ...(sensor === undefined ? {} : { sensor }) }];
+        } catch (error) {
+          if (error instanceof Problem) return [];
+          throw error;
+        }
+      });
+    const members = at(familyFactors, 3);
     const matters = members.some(
       ({ plant, sensor }) => [plant, ...(sensor === undefined ? [] : [sensor])].join() !== now,
     );
-    return matters ? [{ parameter, members }] : [];
+    if (!matters) return [];
+    return [{ parameter, members, sweep: part.views.includes('locus') ? at(sweepFactors, 6) : [] }];
   });
 }
 

@@ -79,10 +79,24 @@ export function parameterBranches(p: ParametricPolynomial, from: number, to: num
   if (lead.some(({ re, im }) => im === 0 && re >= from && re <= to)) {
     throw new Problem('notPossible', 'The number of poles changes in this range of the parameter.');
   }
+  return tracedBranches(order, (at, into) => falling.forEach((c, k) => (into[k] = valueOf(c, at))), from, to, window);
+}
+
+/**
+ * The roots of a polynomial of one order whose coefficients follow a value, from one value to another, as branches;
+ * `gains` holds the value.
+ * @param write puts the coefficients for a value, highest power first
+ */
+export function tracedBranches(
+  order: number,
+  write: (at: number, falling: Float64Array) => void,
+  from: number,
+  to: number,
+  window: Window,
+): Branch[] {
   if (order < 1) return [];
-  const trace = new Tracer(order, window, (at, into) => falling.forEach((c, k) => (into[k] = valueOf(c, at))));
-  const even = Array.from({ length: 41 }, (_, k) => from + ((to - from) * k) / 40);
-  return branchesFrom(trace.along(even), order);
+  const even = Array.from({ length: 41 }, (_, k) => (k === 40 ? to : from + ((to - from) * k) / 40));
+  return branchesFrom(new Tracer(order, window, write).along(even), order);
 }
 
 function branchesFrom(rows: readonly Row[], order: number): Branch[] {

@@ -1,6 +1,7 @@
 import { type Branch, formatNumber } from '@nailset/core';
 import { memo } from 'react';
 import type { Locus, PlaneFrame } from './locus';
+import type { Sweep } from './sweep';
 
 /** From the s-plane to the sheet. */
 export interface PlaneScale {
@@ -56,6 +57,50 @@ export const BranchPaths = memo(
     a.scale.width === b.scale.width &&
     a.scale.height === b.scale.height,
 );
+
+/** Poles over another quantity: dashed, an open ring where it is least, its ends written. */
+export function SweptPaths({ sweep: { name, branches }, scale }: { sweep: Sweep; scale: PlaneScale }) {
+  const { x, y } = scale;
+  const ends = (k: number) => branches.map(({ re, im }) => ({ re: re.at(k)!, im: im.at(k)! }));
+  const highest = (points: readonly { re: number; im: number }[]) =>
+    points.reduce((best, each) => (each.im > best.im ? each : best), points[0]!);
+  return (
+    <g data-sweep={name}>
+      {branches.map((branch, k) => (
+        <path
+          key={k}
+          d={pathOf(branch, scale)}
+          className="fill-none stroke-copper"
+          strokeWidth="1.6"
+          strokeDasharray="7 3"
+        />
+      ))}
+      {branches.length > 0 &&
+        ([0, -1] as const).map((k) => {
+          const end = highest(ends(k));
+          return (
+            <g key={k}>
+              {ends(k).map(({ re, im }, branch) => (
+                <circle
+                  key={branch}
+                  cx={x(re)}
+                  cy={y(im)}
+                  r="3"
+                  className={`stroke-copper ${k === 0 ? 'fill-sheet' : 'fill-copper'}`}
+                />
+              ))}
+              <Label
+                x={x(end.re) + 7}
+                y={y(end.im) - 6}
+                anchor="start"
+                text={`${name} ${formatNumber(branches[0]!.gains.at(k)!)}`}
+              />
+            </g>
+          );
+        })}
+    </g>
+  );
+}
 
 /** A line through the points that differ on the screen. */
 function pathOf({ re, im }: Branch, { x, y }: PlaneScale): string {

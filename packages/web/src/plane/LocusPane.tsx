@@ -1,11 +1,12 @@
-import { Problem, type Settings, formatNumber, formatPoint, openGains } from '@nailset/core';
+import { type Branch, Problem, type Settings, formatNumber, formatPoint, openGains } from '@nailset/core';
 import { useMemo, useState } from 'react';
-import { type GainsOf, type LoopResponse, type LoopResponses, tryResponse } from '../bench/loopResponse';
+import type { GainsOf, LoopResponse, LoopResponses } from '../bench/loopResponse';
 import { type Handle, handlesOf, moved } from './handles';
 import type { Layers } from './LocusLayers';
-import { LocusPlot, type PoleTrack } from './LocusPlot';
+import { LocusPlot } from './LocusPlot';
 import { factorOf, frameAround, locusOf, openLoopOf, promisedOvershoot, regionOf, tryLocus } from './locus';
 import { type PlaneReading, type SetReading, readingsOn } from './readings';
+import { sweepGain, sweepOver } from './sweep';
 
 const firstLayers: Layers = {
   ...{ axis: true, asymptotes: false, breaks: false, crossings: false, angles: false, grid: false, region: true },
@@ -47,20 +48,27 @@ export default function LocusPane({
   );
   const region = useMemo(() => regionOf(part.nails), [part.nails]);
   const gain = factor ? Number(settings[factor]) : null;
-  const tracks = useMemo(
-    () => (over ? tracksOver(over, part, responses, JSON.parse(rest) as Settings, factor, gain) : []),
-    [over, part, responses, rest, factor, gain],
-  );
+  const now = JSON.stringify(settings);
+  const swept = useMemo(() => {
+    const settings = JSON.parse(now) as Settings;
+    return over ? tryFraction(() => sweepOver(over, part, responses, settings, frame)) : null;
+  }, [over, part, responses, now, frame]);
   if (!locus) return <p className={`text-slate ${className}`}>{words}</p>;
-  const readings = readingsOn(locus.branches, set, responses, settings, factor);
+  const sweep = swept && !(swept instanceof Problem) ? swept : sweepGain(locus.branches, responses, settings, factor);
+  const readings = readingsOn(sweep, set);
   const handle = (which: Handle, to: { re: number; im: number }) => onSettings(moved(part, settings, which, to));
-  const warning = warningOf(part, response);
+  const addReading = (value: number, branch: number) =>
+    setReadings((old) => [
+      ...old.slice(-(mostReadings - 1)),
+      { id: 1 + Math.max(0, ...old.map(({ id }) => id)), gain: sweep.snapped(value), branch },
+    ]);
+  const warning = swept instanceof Problem ? swept.message : warningOf(part, response);
   const parameters = openGains(part.controller).filter(({ name }) => settings[name] !== undefined && name !== factor);
 
   return (
     <div className="grid min-w-0 content-start gap-1.5">
       <LocusPlot
-        {...{ locus, frame, layers, region, readings, tracks, className }}
+        {...{ locus, sweep, frame, layers, region, readings, className }}
         poles={response.poles}
         before={first?.poles ?? []}
         gain={gain}
@@ -70,30 +78,30 @@ export default function LocusPane({
         onFit={() => setFrame(frameAround([...locus.poles, ...locus.zeros, ...response.poles]))}
         onGain={(value) => factor && onSettings({ ...settings, [factor]: String(Number(value.toPrecision(4))) })}
         onHandle={handle}
-        onAddReading={(value, branch) =>
-          setReadings((old) => [
-            ...old.slice(-(mostReadings - 1)),
-            { id: 1 + Math.max(0, ...old.map(({ id }) => id)), gain: value, branch },
-          ])
-        }
+        onAddReading={addReading}
         onReading={(id, value, branch) =>
-          setReadings((old) => old.map((reading) => (reading.id === id ? { id, gain: value, branch } : reading)))
+          setReadings((old) =>
+            old.map((reading) => (reading.id === id ? { id, gain: sweep.snapped(value), branch } : reading)),
+          )
         }
         onRemoveReading={(id) => setReadings((old) => old.filter((reading) => reading.id !== id))}
       />
       <p className="flex flex-wrap items-baseline gap-x-4 text-note text-slate">
-        {gain !== null && (
-          <button type="button" className="link" onClick={() => addHere(locus.branches, gain, setReadings)}>
+        {sweep.now !== null && (
+          <button type="button" className="link" onClick={() => addReading(sweep.now!, upperBranch(sweep.branches))}>
             Read here
           </button>
         )}
         <label>
-          Poles over{' '}
+          Locus over{' '}
           <select
-            aria-label="Poles over"
+            aria-label="Locus over"
             className="bg-transparent text-petrol"
             value={over}
-            onChange={(event) => setOver(event.target.value)}
+            onChange={(event) => {
+              setReadings([]);
+              setOver(event.target.value);
+            }}
           >
             <option value="">the gain</option>
             {parameters.map(({ name }) => (
@@ -106,31 +114,25 @@ export default function LocusPane({
         </label>
         {warning && <span className="text-brick">{warning}</span>}
       </p>
-      {readings.length > 0 && <Readings readings={readings} />}
+      {readings.length > 0 && <Readings name={sweep.name} readings={readings} />}
     </div>
   );
 }
 
-function addHere(
-  branches: Parameters<typeof readingsOn>[0],
-  gain: number,
-  setReadings: (change: (old: readonly SetReading[]) => readonly SetReading[]) => void,
-): void {
-  const upper = branches.findIndex(({ im }) => im.some((value) => value > 0));
-  setReadings((old) => [
-    ...old.slice(-(mostReadings - 1)),
-    { id: 1 + Math.max(0, ...old.map(({ id }) => id)), gain, branch: Math.max(0, upper) },
-  ]);
-}
+const upperBranch = (branches: readonly Branch[]): number =>
+  Math.max(
+    0,
+    branches.findIndex(({ im }) => im.some((value) => value > 0)),
+  );
 
-function Readings({ readings }: { readings: readonly PlaneReading[] }) {
+function Readings({ name, readings }: { name: string; readings: readonly PlaneReading[] }) {
   const cell = (value: number | null, unit = '') => (value === null ? '–' : `${formatNumber(value)}${unit}`);
   return (
     <div className="overflow-x-auto">
       <table aria-label="Readings on the locus" className="w-full text-right text-note">
         <thead className="text-slate">
           <tr>
-            {['', 'K', 'pole', 'ζ', 'ωn', 'rule', 'response'].map((head) => (
+            {['', name, 'pole', 'ζ', 'ωn', 'rule', 'response'].map((head) => (
               <th key={head} className="px-1.5 font-normal">
                 {head}
               </th>
@@ -182,38 +184,4 @@ function startFrame(part: GainsOf, response: LoopResponse, open: ReturnType<type
     .filter(({ name }) => name !== 'K' && /^[zp]/.test(name))
     .map(({ start }) => ({ re: start, im: 0 }));
   return frameAround([...response.poles, ...(own?.poles ?? []), ...(own?.zeros ?? []), ...places]);
-}
-
-const members = 60;
-
-/** Closed-loop poles with one setting over its range, or one parameter of the plant at its other values. */
-function tracksOver(
-  over: string,
-  part: GainsOf,
-  responses: LoopResponses,
-  rest: Settings,
-  factor: string | null,
-  gain: number | null,
-): PoleTrack[] {
-  const settings = factor && gain !== null ? { ...rest, [factor]: String(gain) } : rest;
-  const knob = openGains(part.controller).find(({ name }) => name === over);
-  if (!knob) {
-    return responses.others(over).flatMap(({ label, responses: other }): PoleTrack[] => {
-      const found = tryResponse(other, settings);
-      return found instanceof Problem ? [] : [{ label, poles: found.poles }];
-    });
-  }
-  const { low = Math.min(0, knob.start), high = knob.start + 12 * knob.coarse } = knob;
-  return Array.from({ length: members }, (_, k) => low + ((high - low) * k) / (members - 1)).flatMap(
-    (value): PoleTrack[] => {
-      const label = `${over} ${formatNumber(value)}`;
-      try {
-        const loop = responses.model.loopWith({ ...settings, [over]: String(Number(value.toPrecision(6))) });
-        return [{ label, poles: loop.modes }];
-      } catch (error) {
-        if (error instanceof Problem) return [];
-        throw error;
-      }
-    },
-  );
 }

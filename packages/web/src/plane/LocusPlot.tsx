@@ -12,22 +12,18 @@ import {
   type Layers,
   PlaneAxes,
   SpecialMarks,
+  SweptPaths,
   planeScale,
   OpenLoopMarks,
 } from './LocusLayers';
 import { LayerMenu } from './LayerMenu';
 import { type Locus, type PlaneFrame, type PoleRegion, regionEdge } from './locus';
 import type { PlaneReading } from './readings';
+import type { Sweep } from './sweep';
 
 interface Point {
   readonly re: number;
   readonly im: number;
-}
-
-/** Poles that belong to another value of a parameter. */
-export interface PoleTrack {
-  readonly label: string;
-  readonly poles: readonly Point[];
 }
 
 /** What is held while the pointer is down. */
@@ -51,7 +47,7 @@ export function LocusPlot({
   handles,
   region,
   readings,
-  tracks = [],
+  sweep,
   onGain,
   onHandle,
   onReading,
@@ -73,7 +69,8 @@ export function LocusPlot({
   handles: readonly Handle[];
   region: PoleRegion;
   readings: readonly PlaneReading[];
-  tracks?: readonly PoleTrack[];
+  /** What readings are set on: the locus, or poles over something else, drawn over it. */
+  sweep: Sweep;
   onGain: (gain: number) => void;
   onHandle: (handle: Handle, to: Point) => void;
   onReading: (id: number, gain: number, branch: number) => void;
@@ -111,14 +108,14 @@ export function LocusPlot({
       if (found && found.gain > 0) onGain(found.gain);
       return;
     }
-    const found = nearestOnBranches(locus.branches, to);
+    const found = nearestOnBranches(sweep.branches, to);
     if (found) onReading(now.id, found.gain, found.branch);
   };
   const begin = (event: PointerEvent<SVGSVGElement>) => {
     const at = pointAt(event);
     held.current = take(at);
     if (held.current) return event.currentTarget.setPointerCapture(event.pointerId);
-    const found = nearestOnBranches(locus.branches, at);
+    const found = nearestOnBranches(sweep.branches, at);
     if (found && Math.hypot(x(found.re) - at.px, y(found.im) - at.py) <= near) onAddReading(found.gain, found.branch);
   };
   const zoom = (factor: number) => onFrame({ re: frame.re * factor, im: frame.im, reach: frame.reach * factor });
@@ -152,8 +149,8 @@ export function LocusPlot({
   const leading = [...poles].filter(({ im }) => im >= 0).sort((a, b) => b.re - a.re)[0];
   const summary = `Root locus with ${locus.poles.length} branches. Closed-loop poles at ${poles.map(formatPoint).join(', ')}.`;
   const table = () => ({
-    heads: ['branch', 'gain', 'real part', 'imaginary part'],
-    rows: locus.branches.flatMap(({ gains, re, im }, branch) => {
+    heads: ['branch', sweep.name === 'K' ? 'gain' : sweep.name, 'real part', 'imaginary part'],
+    rows: sweep.branches.flatMap(({ gains, re, im }, branch) => {
       const every = Math.max(1, Math.floor(gains.length / 40));
       return Array.from(gains.keys())
         .filter((k) => k % every === 0)
@@ -208,13 +205,7 @@ export function LocusPlot({
             {layers.grid && <DampingGrid scale={scale} />}
             <SpecialMarks locus={locus} layers={layers} scale={scale} />
             <BranchPaths branches={locus.branches} scale={scale} />
-            {tracks.map(({ label, poles: points }) =>
-              points.map((point, k) => (
-                <g key={`${label} ${k}`} data-track={label}>
-                  <circle cx={x(point.re)} cy={y(point.im)} r="2" className="fill-copper" />
-                </g>
-              )),
-            )}
+            {sweep.branches !== locus.branches && <SweptPaths sweep={sweep} scale={scale} />}
             <OpenLoopMarks locus={locus} scale={scale} />
             {before.map((pole, k) => (
               <circle
@@ -263,7 +254,7 @@ export function LocusPlot({
                   reading.words,
                   reading.gain,
                   slide(
-                    (dx, dy) => onReading(reading.id, reading.gain * 1.02 ** (dx + dy), reading.branch),
+                    (dx, dy) => onReading(reading.id, sweep.stepped(reading.gain, dx + dy), reading.branch),
                     () => onRemoveReading(reading.id),
                   ),
                 )}

@@ -6,6 +6,7 @@ import {
   type Root,
   type Settings,
   type SpecialPoints,
+  type Window,
   branchesOf,
   isPid,
   lowestTerms,
@@ -48,12 +49,16 @@ export function openLoopOf(model: LoopModel, settings: Settings, factor: string 
   return plain?.deadTime.numerator === 0n ? lowestTerms(plain.fraction) : null;
 }
 
-/** Everything that is drawn of a locus in a frame twice as wide and high as what is seen. */
-export function locusOf(fraction: Fraction, { re, im, reach }: PlaneFrame): Locus {
+/** Everything that is drawn of a locus. */
+export function locusOf(fraction: Fraction, frame: PlaneFrame): Locus {
   const special = specialPoints(fraction);
   const { poles, zeros } = systemOf(fraction);
-  const window = { left: re - 3 * reach, right: re + 3 * reach, bottom: im - 2 * reach, top: im + 2 * reach };
-  return { fraction, special, poles, zeros, branches: branchesOf(fraction, special, window) };
+  return { fraction, special, poles, zeros, branches: branchesOf(fraction, special, windowOf(frame)) };
+}
+
+/** What must look smooth: twice as wide and high as what is seen. */
+export function windowOf({ re, im, reach }: PlaneFrame): Window {
+  return { left: re - 3 * reach, right: re + 3 * reach, bottom: im - 2 * reach, top: im + 2 * reach };
 }
 
 /** What the nails ask of a pair of poles by the second-order rules; null where they say nothing. */

@@ -1,6 +1,6 @@
-import { type Branch, Problem, type Settings, formatNumber, formatPoint } from '@nailset/core';
-import { type LoopResponses, tryResponse } from '../bench/loopResponse';
+import { type Branch, formatNumber, formatPoint } from '@nailset/core';
 import { promisedOvershoot } from './locus';
+import type { Sweep } from './sweep';
 
 /** A point of a branch that someone asked about. */
 export interface SetReading {
@@ -35,13 +35,6 @@ export function onBranch({ gains, re, im }: Branch, gain: number): { re: number;
   return { re: re[low]! + share * (re[high]! - re[low]!), im: im[low]! + share * (im[high]! - im[low]!) };
 }
 
-/** The settings with the whole controller at another gain: its factor, or each of its terms times it. */
-export function withGain(settings: Settings, factor: string | null, gain: number): Settings {
-  const short = (value: number): string => String(Number(value.toPrecision(6)));
-  if (factor) return { ...settings, [factor]: short(gain) };
-  return Object.fromEntries(Object.entries(settings).map(([name, text]) => [name, short(Number(text) * gain)]));
-}
-
 /** The pole that a point of a drawn branch stands for. */
 function nearestTo(drawn: { re: number; im: number }, poles: readonly { re: number; im: number }[]) {
   const off = ({ re, im }: { re: number; im: number }): number => Math.hypot(re - drawn.re, im - drawn.im);
@@ -49,26 +42,21 @@ function nearestTo(drawn: { re: number; im: number }, poles: readonly { re: numb
 }
 
 /** Readings with their values for the branches as they are now. */
-export function readingsOn(
-  branches: readonly Branch[],
-  set: readonly SetReading[],
-  responses: LoopResponses,
-  settings: Settings,
-  factor: string | null,
-): PlaneReading[] {
+export function readingsOn(sweep: Sweep, set: readonly SetReading[]): PlaneReading[] {
+  const { name, branches } = sweep;
   return set.flatMap((reading): PlaneReading[] => {
     const branch = branches[reading.branch];
     if (!branch) return [];
     const drawn = onBranch(branch, reading.gain);
-    const found = tryResponse(responses, withGain(settings, factor, reading.gain));
-    const { re, im } = found instanceof Problem ? drawn : nearestTo(drawn, found.poles);
+    const found = sweep.responseAt(reading.gain);
+    const { re, im } = found ? nearestTo(drawn, found.poles) : drawn;
     const naturalFrequency = Math.hypot(re, im);
     const dampingRatio = naturalFrequency === 0 ? 0 : -re / naturalFrequency;
-    const actual = found instanceof Problem ? null : found.measures.overshootPercent;
+    const actual = found ? found.measures.overshootPercent : null;
     const rule = promisedOvershoot({ re, im });
     const promised = Number.isFinite(rule) ? rule : null;
     const percent = (value: number | null): string => (value === null ? 'none' : `${formatNumber(value)} %`);
-    const words = `K ${formatNumber(reading.gain)}, pole ${formatPoint({ re, im })}, ζ ${formatNumber(dampingRatio)}, ωn ${formatNumber(naturalFrequency)} rad/s, overshoot by the rule ${percent(promised)}, of the response ${percent(actual)}`;
+    const words = `${name} ${formatNumber(reading.gain)}, pole ${formatPoint({ re, im })}, ζ ${formatNumber(dampingRatio)}, ωn ${formatNumber(naturalFrequency)} rad/s, overshoot by the rule ${percent(promised)}, of the response ${percent(actual)}`;
     return [{ ...reading, re, im, dampingRatio, naturalFrequency, promised, actual, words }];
   });
 }
