@@ -127,12 +127,13 @@ describe('poles over something else than the gain', () => {
     );
 
   test('run over a place of the compensator in its range', () => {
-    const { branches, responseAt } = over('p1');
+    const sweep = over('p1');
+    const { branches } = sweep;
     expect(branches).toHaveLength(4);
     expect([branches[0]!.gains[0], branches[0]!.gains.at(-1)]).toEqual([-80, -0.1]);
     for (const k of [0, 20, 40]) {
       const value = branches[0]!.gains[k]!;
-      const poles = responseAt(value)!.poles;
+      const poles = sweep.responseAt(value)!.poles;
       for (const { re, im } of branches) {
         const off = poles.map(
           (pole) => Math.hypot(pole.re - re[k]!, pole.im - im[k]!) / (1 + Math.hypot(pole.re, pole.im)),
@@ -143,7 +144,8 @@ describe('poles over something else than the gain', () => {
   });
 
   test('run over a parameter of the plant, true between its values too', () => {
-    const { branches, snapped, stepped } = over('b');
+    const sweep = over('b');
+    const { branches } = sweep;
     expect(branches[0]!.gains[0]).toBeCloseTo(0.25, 6);
     expect(branches[0]!.gains.at(-1)).toBeCloseTo(4, 4);
     const k = branches[0]!.gains.findIndex((value) => value > 1.04);
@@ -152,9 +154,9 @@ describe('poles over something else than the gain', () => {
     for (const { re, im } of branches) {
       expect(Math.min(...poles.map((pole) => Math.hypot(pole.re - re[k]!, pole.im - im[k]!)))).toBeLessThan(1e-3);
     }
-    expect(snapped(1.02)).toBe(1);
-    expect(stepped(1, 10)).toBeCloseTo(2 ** (1 / 8), 5);
-    expect(stepped(4, 1)).toBe(4);
+    expect(sweep.snapped(1.02)).toBe(1);
+    expect(sweep.stepped(1, 10)).toBeCloseTo(2 ** (1 / 8), 5);
+    expect(sweep.stepped(4, 1)).toBe(4);
   });
 
   test('readings name what they were read over', () => {
