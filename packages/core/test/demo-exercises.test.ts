@@ -2,6 +2,7 @@ import { examine } from '../src/checks';
 import * as byHand from '../../server/src/demo/exercises/byHand';
 import * as design from '../../server/src/demo/exercises/design';
 import * as diagrams from '../../server/src/demo/exercises/diagrams';
+import * as measured from '../../server/src/demo/exercises/measured';
 import { lockGate } from '../../server/src/demo/exercises/lockGate';
 import { ferryRamp } from '../../server/src/demo/exercises/ramp';
 import { lampTurntable, threeTables } from '../../server/src/demo/exercises/secondOrder';
@@ -22,6 +23,7 @@ test.each([
   ...Object.values(diagrams),
   ...Object.values(design),
   ...Object.values(byHand),
+  ...Object.values(measured),
 ])('nothing keeps “$title” from being published', (document) => {
   expect(examine(document)).toEqual([]);
 });

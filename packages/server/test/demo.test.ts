@@ -29,7 +29,7 @@ describe('the demo course', () => {
     ]);
   });
 
-  test('has twenty-two exercises, one of them in the making, with parts of every kind', async () => {
+  test('has twenty-three exercises, one of them in the making, with parts of every kind', async () => {
     const { memberships } = await comeInAs('instructor');
     const { body } = await browser.get<Shelf>(`/courses/${memberships[0]!.courseId}/shelf`);
     expect(body.exercises.map(({ version, students, points }) => [version, students, points])).toEqual([
@@ -54,6 +54,7 @@ describe('the demo course', () => {
       [1, 24, 6],
       [1, 24, 2],
       [1, 24, 6],
+      [1, 24, 10],
       [null, 24, 4],
     ]);
     expect(body.exercises.every(({ dueAt, version }) => (dueAt === null) === (version === null))).toBe(true);

@@ -1,6 +1,6 @@
 import { ControlLoop, type GainsPart, LoopModel, type StudentPart, systemFrom } from '@nailset/core';
 import { asymptoteAt, unity } from './planeHelpers';
-import { bodeFrame } from '../src/frequency/BodePlot';
+import { bodeFrame } from '../src/frequency/BodeAxes';
 import { frequencyOf, marginMarks, nyquistPoints } from '../src/frequency/frequencyData';
 import { loopResponses } from '../src/bench/loopResponse';
 import { additionsTo, handlesOf, moved, ratiosOf, without } from '../src/plane/handles';

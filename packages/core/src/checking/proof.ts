@@ -5,6 +5,7 @@ import { drawValues } from '../exercise/draw.js';
 import { sampled } from '../exercise/figure.js';
 import type { Part } from '../exercise/parts.js';
 import type { Samples } from '../exercise/studentPart.js';
+import { suggestedTerms } from './answers/bode.js';
 import { curveMotion } from './answers/curve.js';
 import { loopModelOf } from './answers/gains.js';
 import { solutionOf } from './answers/index.js';
@@ -55,7 +56,7 @@ export function* prove(document: ExerciseDocument, part: Part): Generator<number
   const right = search?.draws[0]?.settings ?? undefined;
   return {
     draws: models.map((model, k) => {
-      const settings = search?.draws[k]?.settings ?? null;
+      const settings = part.kind === 'bode' ? suggestedTerms(part, model) : (search?.draws[k]?.settings ?? null);
       return {
         values: model.values,
         expected: solutionOf(part, model),
@@ -70,7 +71,7 @@ export function* prove(document: ExerciseDocument, part: Part): Generator<number
       told: [verdict.slip?.words, verdict.words].filter(Boolean).join(' '),
       points: verdict.points,
     })),
-    warnings: [...ruleWarnings(part, models[0]!), ...deceptions(part, search)],
+    warnings: [...ruleWarnings(part, models[0]!), ...deceptions(part, search), ...unfollowed(part, models[0]!)],
   };
 }
 
@@ -97,6 +98,11 @@ function ruleWarnings(part: Part, model: Model): string[] {
     if (error instanceof Problem) return [];
     throw error;
   }
+}
+
+function unfollowed(part: Part, model: Model): string[] {
+  if (part.kind !== 'bode' || suggestedTerms(part, model)) return [];
+  return ['No model of these terms was found that follows the curve: allow more terms, or a larger misfit.'];
 }
 
 function deceptions(part: Part, search: Search | null): string[] {
@@ -129,6 +135,8 @@ export function answerToText(answer: Answer): string {
       return settings(answer.gains);
     case 'curve':
       return settings(answer.knobs);
+    case 'bode':
+      return settings(answer.terms);
     case 'choice':
       return answer.chosen.join(', ');
     case 'trend':

@@ -1,3 +1,4 @@
+import { frequencyTarget } from '../exercise/frequencyTarget.js';
 import { Problem } from '../expression/problem.js';
 import type { InputSignal } from '../exercise/given.js';
 import { inputFrom } from '../exercise/inputs.js';
@@ -110,6 +111,8 @@ function ownTrials(part: Part, model: Model): Trial[] {
       ];
     case 'trend':
       return [{ field: 'rows', run: () => void expectedTrends(part, model) }];
+    case 'bode':
+      return [{ field: 'target', run: () => void frequencyTarget(part, model.scope) }];
     case 'curve':
       return curveTrials(part, model);
   }

@@ -17,6 +17,8 @@ import { wrongPaths } from './slips/paths.js';
 import { expectedTrends } from './answers/trend.js';
 import type { Model } from './model.js';
 import { wrongGains } from './slips/gains.js';
+import { suggestedTerms } from './answers/bode.js';
+import { wrongTerms } from './slips/bode.js';
 import { wrongNumbers } from './slips/number.js';
 import { wrongTransfers } from './slips/transferFunction.js';
 import type { WrongAnswer } from './slips/slip.js';
@@ -65,6 +67,10 @@ export function wrongAnswersOf(part: Part, model: Model, right: Settings | undef
       return wrongPaths(part, model);
     case 'points':
       return wrongPoints(part, model);
+    case 'bode': {
+      const terms = right ?? suggestedTerms(part, model);
+      return terms ? wrongTerms(terms) : [];
+    }
     case 'curve':
     case 'reduction':
     case 'states':
@@ -116,6 +122,10 @@ export function rightAnswerOf(part: Part, model: Model): Answer | null {
       return rightStates(part, model);
     case 'points':
       return { kind: 'points', text: rightPoints(part, model) };
+    case 'bode': {
+      const terms = suggestedTerms(part, model);
+      return terms && { kind: 'bode', terms };
+    }
     case 'gains':
     case 'curve':
       return null;

@@ -1,5 +1,5 @@
 import { levenbergMarquardt } from 'ml-levenberg-marquardt';
-import { Matrix, solve } from 'ml-matrix';
+import { Matrix, QrDecomposition, solve } from 'ml-matrix';
 import { Problem } from '../expression/problem.js';
 import { frequencyFunction } from '../frequency/bode.js';
 import { wrapped } from '../frequency/delayedSum.js';
@@ -215,7 +215,7 @@ export function fitFraction(data: FrequencyData, numeratorDegree: number, order:
       );
       right.push(re * weight, im * weight);
     });
-    solution = solve(new Matrix(rows), Matrix.columnVector(right), true).to1DArray();
+    solution = leastNorm(new Matrix(rows), Matrix.columnVector(right));
     weights = omegas.map((omega) => {
       let [x, y] = [1, 0];
       powersOnAxis(omega / scale, order).forEach(([a, b], k) => {
@@ -237,6 +237,12 @@ export function fitFraction(data: FrequencyData, numeratorDegree: number, order:
     transfer,
     misfit: { rms: Math.sqrt(off.reduce((sum, d) => sum + d * d, 0) / off.length), largest: Math.max(...off) },
   };
+}
+
+/** The least-squares solution; by singular values only where the columns depend on each other. */
+function leastNorm(rows: Matrix, right: Matrix): number[] {
+  const qr = new QrDecomposition(rows);
+  return (qr.isFullRank() ? qr.solve(right) : solve(rows, right, true)).to1DArray();
 }
 
 /** (jω)^k for k from 0 to the degree. */

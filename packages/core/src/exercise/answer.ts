@@ -10,7 +10,7 @@ const typed = Type.String({ maxLength: 60 });
 const key = '^[A-Za-zα-ωΑ-Ω][A-Za-z0-9_α-ωΑ-Ω]{0,15}$';
 
 /** Numbers as typed, by the name of a gain or of a parameter. */
-export const Settings = Type.Record(Type.String({ pattern: key }), typed, { maxProperties: 12, ...closed });
+export const Settings = Type.Record(Type.String({ pattern: key }), typed, { maxProperties: 16, ...closed });
 export type Settings = Static<typeof Settings>;
 
 /** A move of block diagram algebra by its kind and elements, and what the student says it gives. */
@@ -44,6 +44,7 @@ export const Answer = Type.Union([
     closed,
   ),
   Type.Object({ kind: Type.Literal('curve'), knobs: Settings }, closed),
+  Type.Object({ kind: Type.Literal('bode'), terms: Settings }, closed),
   Type.Object(
     {
       kind: Type.Literal('diagram'),

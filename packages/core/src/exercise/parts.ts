@@ -1,39 +1,13 @@
 import Type, { type Static } from 'typebox';
 import { quantityNames } from '../quantity/names.js';
+import { BodePart } from './bodePart.js';
 import { InputSignal, closed, finite, formula, id, symbol, text } from './given.js';
+import { heading, horizon, marking, points, tolerancePercent } from './heading.js';
 
 /** What an exercise asks, kind by kind. */
 
-const points = Type.Number({ minimum: 0, maximum: 100 });
-const tolerancePercent = Type.Number({ minimum: 0, maximum: 20 });
-const horizon = Type.Number({ exclusiveMinimum: 0, maximum: 1e6, description: 'Time shown, in seconds.' });
-const marking = Type.Optional(
-  Type.Enum(['shares', 'allOrNothing'], { description: 'Points for what holds, the default, or only for everything.' }),
-);
-
-/** Curves beside a part: step responses of systems, or measured data. */
-export const Figure = Type.Object(
-  {
-    horizon,
-    input: Type.Optional(InputSignal),
-    curves: Type.Array(
-      Type.Object(
-        {
-          label: text(40, 1),
-          system: Type.Optional(formula),
-          series: Type.Optional(id),
-          afterwards: Type.Boolean({ description: 'Shown once the answer is handed in: predict, then see.' }),
-        },
-        closed,
-      ),
-      { minItems: 1, maxItems: 6 },
-    ),
-  },
-  closed,
-);
-export type Figure = Static<typeof Figure>;
-
-const heading = { id, title: text(60, 1), prompt: text(2000), figure: Type.Optional(Figure) };
+export { Figure } from './heading.js';
+export * from './bodePart.js';
 
 export const TransferFunctionPart = Type.Object(
   { ...heading, kind: Type.Literal('transferFunction'), points, expected: formula, tolerancePercent },
@@ -365,5 +339,6 @@ export const Part = Type.Union([
   PathsPart,
   StatesPart,
   PointsPart,
+  BodePart,
 ]);
 export type Part = Static<typeof Part>;

@@ -1,9 +1,11 @@
 import Type, { type Static } from 'typebox';
 import { closed } from './given.js';
 import {
+  BodePart,
   ChoicePart,
   CurvePart,
   DiagramPart,
+  FrequencyTable,
   GainsPart,
   PathsPart,
   PointsPart,
@@ -99,6 +101,18 @@ export const StudentPart = Type.Union([
       output: Type.String(),
       horizon: Type.Number(),
       misfitPercent: Type.Number(),
+    },
+    closed,
+  ),
+  Type.Object(
+    {
+      ...heading,
+      kind: BodePart.properties.kind,
+      terms: BodePart.properties.terms,
+      misfitDb: BodePart.properties.misfitDb,
+      misfitDegrees: BodePart.properties.misfitDegrees,
+      refine: BodePart.properties.refine,
+      target: FrequencyTable,
     },
     closed,
   ),

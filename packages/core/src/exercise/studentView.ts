@@ -1,3 +1,4 @@
+import { frequencyTarget } from './frequencyTarget.js';
 import { Problem } from '../expression/problem.js';
 import { type Tree, namesIn } from '../expression/tree.js';
 import { type Scope, parseFormula, systemFrom, valueOf } from '../formula/evaluate.js';
@@ -81,6 +82,8 @@ export function studentPart(document: Given, part: Part, values: DrawValues, sco
     }
     case 'states':
       return { ...common, kind: part.kind, tolerancePercent: part.tolerancePercent };
+    case 'bode':
+      return { ...withoutFigure(part), ...common, target: frequencyTarget(part, scope) };
     case 'curve': {
       const { kind, model, knobs, input, output, horizon, misfitPercent } = part;
       return {

@@ -134,9 +134,9 @@ export function usualAnswer(part: Part, model: Model, random: number, chance: nu
   const isRight = random < chance;
   if (part.kind === 'gains') return tunedGains(part, model, random, isRight ? 0 : 1);
   if (part.kind === 'curve') return curveAnswer(isRight ? 0.02 * random : 0.3 + random);
-  const right = rightAnswerOf(part, model)!;
+  const right = part.id === 'boom' ? shakenAnswer : rightAnswerOf(part, model)!;
   if (isRight) return shortened(right);
-  const wrong = wrongAnswersOf(part, model, undefined);
+  const wrong = wrongAnswersOf(part, model, right.kind === 'bode' ? right.terms : undefined);
   const first = Math.floor(random * 97);
   for (const k of wrong.keys()) {
     const answer = shortened(wrong[(first + k) % wrong.length]!.answer);
@@ -154,6 +154,9 @@ function isWrong(part: Part, model: Model, answer: Answer): boolean {
     throw error;
   }
 }
+
+/** The boom's model as read off the plot and refined. */
+const shakenAnswer: Answer = { kind: 'bode', terms: { K: '2.5', wp1: '3', dp1: '0.12', wz1: '9', dz1: '0.08' } };
 
 /** Gain, time constant and dead time of the recorded float, read off with this relative error. */
 function curveAnswer(error: number): Answer {

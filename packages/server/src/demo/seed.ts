@@ -10,6 +10,7 @@ import { lampAnswer, trolleyAnswer, usualAnswer } from './answers.js';
 import { bollardArm, ferryFins, gangwayArm, pilotLift, tideSluice } from './exercises/byHand.js';
 import { mooringWinch, radarMast, slewingCrane } from './exercises/design.js';
 import { gateEquations, gaugeSteps, hoistLoops, lampLoop, rampLoops, winchDrive } from './exercises/diagrams.js';
+import { shakenBoom } from './exercises/measured.js';
 import { lockGate } from './exercises/lockGate.js';
 import { ferryRamp } from './exercises/ramp.js';
 import { lampTurntable, threeTables } from './exercises/secondOrder.js';
@@ -90,6 +91,7 @@ export async function seedDemo(database: Database): Promise<void> {
     await published(database, courseId, instructor.id, tideSluice, 41),
     await published(database, courseId, instructor.id, pilotLift, 43),
     await published(database, courseId, instructor.id, bollardArm, 45),
+    await published(database, courseId, instructor.id, shakenBoom, 47),
   ];
   await addExercise(database, courseId, cableWinch);
 

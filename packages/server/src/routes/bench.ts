@@ -170,7 +170,7 @@ function showsSolutions(document: ExerciseDocument, due: Date | null, standing: 
   if (document.solution === 'afterDue' || !showsVerdicts(document, due)) return false;
   return document.parts.every((part) => {
     const own = standing.filter((entry) => entry.partId === part.id);
-    const hasNone = part.kind === 'gains' || part.kind === 'curve';
+    const hasNone = part.kind === 'gains' || part.kind === 'curve' || part.kind === 'bode';
     return hasNone || own.some((entry) => entry.verdict?.met) || own.length >= attemptsOf(document, part);
   });
 }

@@ -30,6 +30,7 @@ import { type Work, type WorkAction, sameAnswer } from './work';
 // Diagrams come with a layout library of their own size, so they are loaded when a part has one.
 const DiagramBench = lazy(async () => ({ default: (await import('./DiagramBench')).DiagramBench }));
 const PathsBench = lazy(async () => ({ default: (await import('./DiagramBench')).PathsBench }));
+const BodeBench = lazy(() => import('./BodeBench'));
 const PointsBench = lazy(() => import('./PointsBench'));
 const StatesBench = lazy(async () => ({ default: (await import('./DiagramBench')).StatesBench }));
 const ReductionBench = lazy(async () => ({ default: (await import('../ledger/ReductionBench')).ReductionBench }));
@@ -169,6 +170,17 @@ export function BenchSheet({
               )}
               {part.kind === 'paths' && answer.kind === 'paths' && (
                 <PathsBench key={part.id} part={part} text={text} solution={solution?.text} onChange={type} />
+              )}
+              {part.kind === 'bode' && live?.kind === 'bode' && live.response && (
+                <BodeBench
+                  key={part.id}
+                  part={part}
+                  work={work}
+                  dispatch={dispatch}
+                  responses={live.responses}
+                  response={live.response}
+                  keys={keys}
+                />
               )}
               {part.kind === 'points' && (
                 <PointsBench

@@ -1,18 +1,8 @@
 import { type StudentPart, openGains } from '@nailset/core';
+import type { Knob } from './knob';
+import { knobsOfTerms } from './terms';
 
-/** Something on the ladder: a gain, or a parameter of a model that is made to follow a curve. */
-export interface Knob {
-  readonly name: string;
-  readonly latex: string;
-  readonly unit: string;
-  readonly start: number;
-  readonly fine: number;
-  readonly coarse: number;
-  readonly low?: number;
-  readonly high?: number;
-  /** It may be left out. */
-  readonly optional?: boolean;
-}
+export type { Knob } from './knob';
 
 /** Times in seconds, places in the s-plane in rad/s, other gains without a unit of their own. */
 const unitOf = (name: string): string => (name.startsWith('T') ? 's' : /^[zp]/.test(name) ? 'rad/s' : '');
@@ -30,5 +20,6 @@ export function knobsOf(part: StudentPart): Knob[] {
     }));
   }
   if (part.kind === 'curve') return part.knobs.map((knob) => ({ ...knob, name: knob.symbol, latex: knob.symbol }));
+  if (part.kind === 'bode') return knobsOfTerms(part);
   return [];
 }

@@ -2,6 +2,7 @@ import { type Answer, Problem, type Series, type Settings, type StudentPart } fr
 import { useMemo } from 'react';
 import { type CurveResponse, curveResponses } from './curveResponse';
 import { type LoopResponse, type LoopResponses, loopResponses, tryResponse } from './loopResponse';
+import { type TermsResponse, termsResponses } from './terms';
 import { settingsOf } from './work';
 
 /** What a bench with a ladder shows right now; `response` is of the present settings or of the last that could be read. */
@@ -11,6 +12,11 @@ export type Live = { readonly problem: Problem | undefined } & (
       readonly kind: 'curve';
       readonly responses: ReturnType<typeof curveResponses>;
       readonly response: CurveResponse | undefined;
+    }
+  | {
+      readonly kind: 'bode';
+      readonly responses: ReturnType<typeof termsResponses>;
+      readonly response: TermsResponse | undefined;
     }
   | { readonly kind: 'none'; readonly response: undefined }
 );
@@ -31,6 +37,10 @@ export function useLive(
       if (part.kind === 'curve') {
         const responses = curveResponses(part, series);
         return { kind: 'curve' as const, responses, ...remembering(responses) };
+      }
+      if (part.kind === 'bode') {
+        const responses = termsResponses(part);
+        return { kind: 'bode' as const, responses, ...remembering(responses) };
       }
       return undefined;
     } catch (error) {

@@ -66,6 +66,8 @@ export function blank(part: StudentPart): Answer {
       return { kind: 'gains', gains: start };
     case 'curve':
       return { kind: 'curve', knobs: start };
+    case 'bode':
+      return { kind: 'bode', terms: start };
     case 'choice':
       return { kind: 'choice', chosen: [] };
     case 'trend':
@@ -96,11 +98,13 @@ function fitting(part: StudentPart, answer: Answer): Answer {
 /** The numbers of an answer that has a ladder. */
 export function settingsOf(answer: Answer): Settings | undefined {
   if (answer.kind === 'gains') return answer.gains;
+  if (answer.kind === 'bode') return answer.terms;
   return answer.kind === 'curve' ? answer.knobs : undefined;
 }
 
 function withSettings(answer: Answer, settings: Settings): Answer {
   if (answer.kind === 'gains') return { kind: 'gains', gains: settings };
+  if (answer.kind === 'bode') return { kind: 'bode', terms: settings };
   return answer.kind === 'curve' ? { kind: 'curve', knobs: settings } : answer;
 }
 

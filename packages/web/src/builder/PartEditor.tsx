@@ -1,6 +1,7 @@
 import type { Part, Scope, Series } from '@nailset/core';
 import type { Finding } from '@nailset/core/checks';
 import { TextField } from './fields';
+import { BodeEditor } from './parts/BodeEditor';
 import { ChoiceEditor } from './parts/ChoiceEditor';
 import { CurveEditor } from './parts/CurveEditor';
 import { DiagramEditor, type Drawn, PathsEditor, ReductionEditor } from './parts/DiagramEditors';
@@ -56,12 +57,13 @@ export function PartEditor({
       {part.kind === 'choice' && <ChoiceEditor part={part} diagrams={diagrams} {...common} />}
       {part.kind === 'trend' && <TrendEditor part={part} {...common} />}
       {part.kind === 'curve' && <CurveEditor part={part} {...common} />}
+      {part.kind === 'bode' && <BodeEditor part={part} {...common} />}
       {part.kind === 'diagram' && <DiagramEditor part={part} diagrams={diagrams} {...common} />}
       {part.kind === 'reduction' && <ReductionEditor part={part} diagrams={diagrams} {...common} />}
       {part.kind === 'paths' && <PathsEditor part={part} diagrams={diagrams} {...common} />}
       {part.kind === 'points' && <PointsEditor part={part} {...common} />}
       {part.kind === 'states' && <StatesEditor part={part} {...common} />}
-      {!['gains', 'curve', 'diagram', 'reduction', 'paths'].includes(part.kind) && (
+      {!['gains', 'curve', 'bode', 'diagram', 'reduction', 'paths'].includes(part.kind) && (
         <FigureEditor
           figure={part.figure}
           scope={scope}

@@ -41,6 +41,7 @@ export const kinds = {
   prediction: 'prediction',
   trend: 'trend table',
   curve: 'curve match',
+  bode: 'Bode match',
   diagram: 'diagram, transfer functions',
   reduction: 'diagram, reduced in steps',
   paths: 'diagram, loops or paths',
@@ -57,6 +58,7 @@ const names: Record<NewKind, string> = {
   prediction: 'predict',
   trend: 'table',
   curve: 'follow',
+  bode: 'bode',
   diagram: 'overall',
   reduction: 'reduce',
   paths: 'loops',
@@ -222,6 +224,18 @@ export function newPart(
         points: 3,
         expected: system,
         tolerancePercent: 1,
+      };
+    case 'bode':
+      return {
+        id,
+        kind,
+        title: 'Build it up',
+        prompt: 'From left to right: level, first corner, next corner.',
+        points: 3,
+        target: { system: '4/((1 + s)*(1 + 0.2*s))', from: 0.05, to: 100 },
+        terms: ['origin', 'poles', 'zeros', 'polePairs', 'zeroPairs'],
+        misfitDb: 0.5,
+        misfitDegrees: 5,
       };
     case 'curve':
       return {

@@ -1,7 +1,16 @@
-import { type Handed, formatNumber, nameToLatex, openGains, parametersOf, pointsOf } from '@nailset/core';
+import {
+  type Handed,
+  formatNumber,
+  nameToLatex,
+  openGains,
+  parametersOf,
+  pointsOf,
+  settingsOfTerms,
+} from '@nailset/core';
 import { type FormEvent, useState } from 'react';
 import { useHanded, useOverride } from '../api/queries';
 import { VerdictLines } from '../bench/Tries';
+import { settingsOf } from '../bench/work';
 import { Button } from '../shared/Button';
 import { Field } from '../shared/Field';
 import { Formula } from '../shared/Formula';
@@ -70,7 +79,7 @@ export function AnswerPanel({ submissionId, onClose }: { submissionId: string; o
 function AnswerShown({ handed: { answer, part, values } }: { handed: Handed }) {
   const numbers = Object.entries(values);
   const understood = answer.kind === 'transferFunction' ? understand(answer.text, parametersOf(values)) : undefined;
-  const settings = answer.kind === 'gains' ? answer.gains : answer.kind === 'curve' ? answer.knobs : undefined;
+  const settings = settingsOf(answer);
   return (
     <>
       <p className="text-[13px] text-slate">
@@ -83,11 +92,13 @@ function AnswerShown({ handed: { answer, part, values } }: { handed: Handed }) {
       </p>
       {settings && (
         <p className="mt-1 text-[16px]">
-          {settingNames(part).map((name) => (
-            <span key={name} className="mr-4 whitespace-nowrap">
-              <Formula latex={nameToLatex(name)} /> {settings[name]}
-            </span>
-          ))}
+          {settingNames(part)
+            .filter((name) => settings[name] !== undefined)
+            .map((name) => (
+              <span key={name} className="mr-4 whitespace-nowrap">
+                <Formula latex={nameToLatex(name)} /> {settings[name]}
+              </span>
+            ))}
         </p>
       )}
       {understood?.ok && (
@@ -154,6 +165,7 @@ const stepNames: Record<Extract<Handed['answer'], { kind: 'reduction' }>['steps'
 /** What the student set, in the order of the ladder; the store keeps no order. */
 function settingNames(part: Handed['part']): string[] {
   if (part.kind === 'gains') return openGains(part.controller).map(({ name }) => name);
+  if (part.kind === 'bode') return settingsOfTerms(part);
   return part.kind === 'curve' ? part.knobs.map(({ symbol }) => symbol) : [];
 }
 

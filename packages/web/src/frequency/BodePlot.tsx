@@ -1,70 +1,62 @@
-import { formatNumber } from '@nailset/core';
-import { scaleLinear, scaleLog } from 'd3-scale';
-import { type KeyboardEvent, type PointerEvent, useId, useRef } from 'react';
+import { type FrequencyTable, formatNumber } from '@nailset/core';
+import { type KeyboardEvent, type PointerEvent, useId, useMemo, useRef } from 'react';
 import { flushSync } from 'react-dom';
 import { PlotFrame } from '../plot/PlotFrame';
 import { useSize } from '../plot/useSize';
-import type { Handle } from '../plane/handles';
-import { type FrequencyResponse, marginMarks } from './frequencyData';
+import { BodeAxes, type BodeCurve, type BodeFrame, type BodeUnits, MarginMarks, bodeScale, levelAt } from './BodeAxes';
+import type { MarginMark } from './frequencyData';
 
-/** What the axes show; it changes only when someone asks for it. */
-export interface BodeFrame {
+/** A term whose corner frequency is dragged along the axis. */
+export interface Corner {
+  readonly name: string;
+  readonly kind: 'zero' | 'pole';
   /** In rad/s. */
-  readonly from: number;
-  readonly to: number;
-  readonly dbLow: number;
-  readonly dbHigh: number;
-  readonly phaseLow: number;
-  readonly phaseHigh: number;
+  readonly omega: number;
 }
 
-export interface BodeUnits {
-  readonly hertz: boolean;
-  readonly ratio: boolean;
-}
-
-const turn = 2 * Math.PI;
-
-/** A frame in which a response fits, ends on round numbers. */
-export function bodeFrame({ omegas, magnitudesDb, phasesDegrees }: FrequencyResponse): BodeFrame {
-  const finite = (values: Float64Array): number[] => Array.from(values).filter(Number.isFinite);
-  const [db, phase] = [finite(magnitudesDb), finite(phasesDegrees)];
-  return {
-    from: omegas[0]!,
-    to: omegas.at(-1)!,
-    dbLow: Math.max(-100, 20 * Math.floor(Math.min(-20, ...db) / 20)),
-    dbHigh: Math.min(120, 20 * Math.ceil(Math.max(20, ...db) / 20)),
-    phaseLow: Math.max(-540, 45 * Math.floor((Math.min(-190, ...phase) - 5) / 45)),
-    phaseHigh: 45 * Math.ceil((Math.max(0, ...phase) + 5) / 45),
-  };
-}
+type Held = Corner | { readonly level: number; readonly from: number };
 
 /**
- * Magnitude above phase over one logarithmic frequency axis, with every margin and straight lines. Zeros and poles that
- * the student sets are dragged along the axis by their corner frequency.
+ * Magnitude above phase over one logarithmic frequency axis, with every margin and straight lines, or with measured
+ * points. Terms that the student sets are dragged along the axis by their corner frequency, the level up and down.
  */
 export function BodePlot({
-  response,
+  curve,
+  asymptote,
   before,
+  data,
+  marks = [],
+  stable = true,
+  summary,
   frame,
   units,
   onUnits,
   onFit,
-  handles,
-  onHandle,
+  corners,
+  onCorner,
+  onLevel,
   at,
   onAt,
   className,
 }: {
-  response: FrequencyResponse;
+  curve: BodeCurve;
+  /** Straight lines from corner to corner. */
+  asymptote: readonly { readonly omega: number; readonly db: number }[];
   /** Where the work began. */
-  before: FrequencyResponse | undefined;
+  before?: BodeCurve | undefined;
+  data?: FrequencyTable;
+  marks?: readonly MarginMark[];
+  /** Whether the closed loop is. */
+  stable?: boolean;
+  summary: string;
   frame: BodeFrame;
   units: BodeUnits;
   onUnits: (units: BodeUnits) => void;
   onFit: () => void;
-  handles: readonly Handle[];
-  onHandle: (handle: Handle, to: { re: number; im: number }) => void;
+  corners: readonly Corner[];
+  onCorner: (name: string, omega: number) => void;
+  /** Raises the whole curve by so many decibels. */
+  onLevel?: (db: number) => void;
   /** Frequency that is pointed at in any of the linked plots. */
   at: number | undefined;
   onAt: (omega: number | undefined) => void;
@@ -72,24 +64,12 @@ export function BodePlot({
 }) {
   const [place, { width, height }] = useSize<HTMLDivElement>();
   const clip = useId();
-  const held = useRef<Handle>(undefined);
-  const [left, right, top, between, foot] = [54, 14, 8, 16, 24];
-  const half = (height - top - between - foot) / 2;
-  const x = scaleLog()
-    .domain([frame.from, frame.to])
-    .range([left, Math.max(left + 10, width - right)]);
-  const db = scaleLinear()
-    .domain([frame.dbLow, frame.dbHigh])
-    .range([top + half, top]);
-  const phase = scaleLinear()
-    .domain([frame.phaseLow, frame.phaseHigh])
-    .range([height - foot, top + half + between]);
-  const powers = powersIn(frame.from / (units.hertz ? turn : 1), frame.to / (units.hertz ? turn : 1)).map(
-    (value) => value * (units.hertz ? turn : 1),
-  );
+  const held = useRef<Held>(undefined);
+  const scale = useMemo(() => bodeScale(frame, units, width, height), [frame, units, width, height]);
+  const { left, right, top, half, lower, bottom, x, db, phase } = scale;
   const path = (
-    { omegas, magnitudesDb }: FrequencyResponse,
-    values: Float64Array,
+    { omegas, magnitudesDb }: BodeCurve,
+    values: ArrayLike<number>,
     y: (value: number) => number,
   ): string => {
     let text = '';
@@ -100,22 +80,43 @@ export function BodePlot({
     }
     return text;
   };
-  const dbAt = (omega: number): number => valueAt(response.omegas, response.magnitudesDb, omega);
-  const marks = marginMarks(response.margins, units.ratio);
   const grabbed = (event: PointerEvent<SVGSVGElement>) => {
     const { left: edge, top: upper } = event.currentTarget.getBoundingClientRect();
     const [px, py] = [event.clientX - edge, event.clientY - upper];
     return { omega: x.invert(px), px, py };
   };
-  const toCorner = (handle: Handle, omega: number) => {
-    const size = Math.hypot(handle.re, handle.im) || 1;
-    const scale = omega / size;
-    onHandle(handle, { re: (handle.re || -1) * scale, im: handle.im * scale });
+  const levelX = left + 10;
+  const levelY = db(levelAt(curve, x.invert(levelX)));
+  const begin = (event: PointerEvent<SVGSVGElement>) => {
+    const { px, py } = grabbed(event);
+    const corner = corners.find(({ omega }) => Math.hypot(x(omega) - px, db(levelAt(curve, omega)) - py) < 14);
+    const level = onLevel && Math.hypot(levelX - px, levelY - py) < 14 ? { level: 0, from: db.invert(py) } : undefined;
+    held.current = corner ?? level;
+    if (held.current) event.currentTarget.setPointerCapture(event.pointerId);
   };
-  const stable = response.margins.closedLoopStable;
-  const summary = `Frequency response of the open loop. ${marks
-    .map(({ kind, omega, words }) => `${kind} margin ${words} at ${formatNumber(omega)} rad/s`)
-    .join('; ')}. ${response.count}`;
+  const move = (event: PointerEvent<SVGSVGElement>) => {
+    const { omega, py } = grabbed(event);
+    const grip = held.current;
+    if (!grip) return onAt(omega >= frame.from && omega <= frame.to ? omega : undefined);
+    if ('name' in grip) return flushSync(() => onCorner(grip.name, omega));
+    const level = db.invert(py) - grip.from;
+    flushSync(() => onLevel?.(level - grip.level));
+    held.current = { ...grip, level };
+  };
+  const slide = (change: (steps: number) => void) => (event: KeyboardEvent) => {
+    const way = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
+    if (!way) return;
+    event.preventDefault();
+    event.stopPropagation();
+    change(way * (event.shiftKey ? 10 : 1));
+  };
+  const dots = (values: readonly number[], y: (value: number) => number, what: string) => (
+    <g className="fill-ink" data-mark={what}>
+      {data!.omegas.map((omega, k) => (
+        <circle key={omega} cx={x(omega)} cy={y(values[k]!)} r="2" />
+      ))}
+    </g>
+  );
 
   return (
     <PlotFrame
@@ -124,9 +125,9 @@ export function BodePlot({
       className={className}
       table={() => ({
         heads: ['ω, rad/s', 'magnitude, dB', 'phase, °'],
-        rows: Array.from(response.omegas.keys())
-          .filter((k) => k % 10 === 0)
-          .map((k) => [response.omegas[k]!, response.magnitudesDb[k]!, response.phasesDegrees[k]!]),
+        rows: Array.from(curve.omegas)
+          .map((omega, k) => [omega, curve.magnitudesDb[k]!, curve.phasesDegrees[k]!])
+          .filter((_, k) => k % 10 === 0),
       })}
       tools={
         <>
@@ -147,163 +148,74 @@ export function BodePlot({
             role="group"
             aria-label={summary}
             className="block touch-none text-[11px] select-none"
-            onPointerDown={(event) => {
-              const { px, py } = grabbed(event);
-              held.current = handles.find(
-                ({ re, im }) => Math.hypot(x(Math.hypot(re, im)) - px, db(dbAt(Math.hypot(re, im))) - py) < 14,
-              );
-              if (held.current) event.currentTarget.setPointerCapture(event.pointerId);
-            }}
-            onPointerMove={(event) => {
-              const { omega } = grabbed(event);
-              const grip = held.current;
-              if (grip) flushSync(() => toCorner(grip, omega));
-              else onAt(omega >= frame.from && omega <= frame.to ? omega : undefined);
-            }}
+            onPointerDown={begin}
+            onPointerMove={move}
             onPointerUp={() => (held.current = undefined)}
             onPointerLeave={() => onAt(undefined)}
           >
             <defs>
               <clipPath id={clip}>
                 <rect x={left} y={top} width={Math.max(0, width - left - right)} height={half} />
-                <rect x={left} y={top + half + between} width={Math.max(0, width - left - right)} height={half} />
+                <rect x={left} y={lower} width={Math.max(0, width - left - right)} height={half} />
               </clipPath>
             </defs>
-            {[top, top + half + between].map((y) => (
-              <rect
-                key={y}
-                x={left}
-                y={y}
-                width={Math.max(0, width - left - right)}
-                height={half}
-                className="fill-sheet"
-              />
-            ))}
-            {powers.map((omega) => (
-              <g key={omega}>
-                <line x1={x(omega)} x2={x(omega)} y1={top} y2={height - foot} className="stroke-grid" />
-                <text x={x(omega)} y={height - 8} textAnchor="middle" className="fill-slate">
-                  {formatNumber(omega / (units.hertz ? turn : 1))}
-                </text>
-              </g>
-            ))}
-            <text x={width - right} y={height - 8} textAnchor="end" className="fill-slate">
-              {units.hertz ? 'Hz' : 'rad/s'}
-            </text>
-            {db.ticks(5).map((value) => (
-              <g key={value}>
-                <line
-                  x1={left}
-                  x2={width - right}
-                  y1={db(value)}
-                  y2={db(value)}
-                  className={value === 0 ? 'stroke-ink' : 'stroke-grid'}
+            <BodeAxes {...{ scale, frame, units }} />
+            <g clipPath={`url(#${clip})`}>
+              <g className="fill-none" strokeLinejoin="round">
+                <path
+                  d={asymptote
+                    .map(({ omega, db: level }, k) => `${k ? 'L' : 'M'}${x(omega).toFixed(1)} ${db(level).toFixed(1)}`)
+                    .join('')}
+                  data-mark="asymptote"
+                  className="stroke-slate"
+                  strokeDasharray="5 4"
                 />
-                <text x={left - 6} y={db(value) + 4} textAnchor="end" className="fill-slate">
-                  {units.ratio
-                    ? formatNumber(Number((10 ** (value / 20)).toPrecision(2)))
-                    : `${formatNumber(value)} dB`}
-                </text>
-              </g>
-            ))}
-            {phaseTicks(frame).map((value) => (
-              <g key={value}>
-                <line
-                  x1={left}
-                  x2={width - right}
-                  y1={phase(value)}
-                  y2={phase(value)}
-                  className={value === -180 ? 'stroke-ink' : 'stroke-grid'}
-                />
-                <text x={left - 6} y={phase(value) + 4} textAnchor="end" className="fill-slate">
-                  {formatNumber(value)}°
-                </text>
-              </g>
-            ))}
-            <g clipPath={`url(#${clip})`} className="fill-none" strokeLinejoin="round">
-              <path
-                d={response.asymptote
-                  .map(({ omega, db: level }, k) => `${k ? 'L' : 'M'}${x(omega).toFixed(1)} ${db(level).toFixed(1)}`)
-                  .join('')}
-                data-mark="asymptote"
-                className="stroke-slate"
-                strokeDasharray="5 4"
-              />
-              {before && (
-                <g className="stroke-ghost" strokeWidth="1.4">
-                  <path d={path(before, before.magnitudesDb, db)} />
-                  <path d={path(before, before.phasesDegrees, phase)} />
-                </g>
-              )}
-              <g className="stroke-petrol" strokeWidth="2">
-                <path data-curve="magnitude" d={path(response, response.magnitudesDb, db)} />
-                <path data-curve="phase" d={path(response, response.phasesDegrees, phase)} />
-              </g>
-            </g>
-            {marks.map(({ kind, omega, words, decides }) => {
-              const isGain = kind === 'gain';
-              const y = isGain ? db(dbAt(omega)) : phase(nearestTurn(response, omega));
-              const zero = isGain ? db(0) : phase(nearestTurn(response, omega) - degreesOf(words));
-              const inside = x(omega) > left && x(omega) < width - right;
-              return (
-                inside && (
-                  <g
-                    key={`${kind} ${omega}`}
-                    data-margin={kind}
-                    className={stable ? 'fill-moss stroke-moss' : 'fill-brick stroke-brick'}
-                  >
-                    <line x1={x(omega)} x2={x(omega)} y1={y} y2={zero} strokeWidth={decides ? 2.4 : 1.2} />
-                    <circle cx={x(omega)} cy={y} r={decides ? 3.2 : 2.2} />
-                    <text
-                      x={x(omega) + 6}
-                      y={(y + zero) / 2 + 4}
-                      strokeWidth="3"
-                      className={`stroke-sheet/85 [paint-order:stroke] ${decides ? 'font-bold' : ''}`}
-                    >
-                      {words}
-                    </text>
+                {before && (
+                  <g className="stroke-ghost" strokeWidth="1.4">
+                    <path d={path(before, before.magnitudesDb, db)} />
+                    <path d={path(before, before.phasesDegrees, phase)} />
                   </g>
-                )
-              );
-            })}
-            {at !== undefined && at >= frame.from && at <= frame.to && (
-              <line x1={x(at)} x2={x(at)} y1={top} y2={height - foot} className="stroke-copper/60" />
-            )}
-            {handles.map((handle) => {
-              const omega = Math.hypot(handle.re, handle.im);
-              if (omega < frame.from || omega > frame.to) return null;
-              const keys = (event: KeyboardEvent) => {
-                const way = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
-                if (!way) return;
-                event.preventDefault();
-                event.stopPropagation();
-                toCorner(handle, omega * 1.02 ** (way * (event.shiftKey ? 10 : 1)));
-              };
-              return (
-                <g
-                  key={handle.name}
-                  data-corner={handle.name}
-                  role="slider"
-                  tabIndex={0}
-                  aria-label={`Corner of ${handle.kind} ${handle.name}`}
-                  aria-valuenow={Number(omega.toPrecision(4))}
-                  aria-valuetext={`${formatNumber(omega)} rad/s`}
-                  onKeyDown={keys}
-                  className="cursor-ew-resize outline-none [&:focus-visible>circle]:stroke-[3]"
-                >
-                  <circle
-                    cx={x(omega)}
-                    cy={db(dbAt(omega))}
-                    r="8"
-                    className="fill-copper/15 stroke-copper"
-                    strokeWidth="1.4"
-                  />
-                  <text x={x(omega)} y={db(dbAt(omega)) - 12} textAnchor="middle" className="fill-copper">
-                    {handle.name.replace(/r$/, '')}
-                  </text>
+                )}
+                <g className="stroke-petrol" strokeWidth="2">
+                  <path data-curve="magnitude" d={path(curve, curve.magnitudesDb, db)} />
+                  <path data-curve="phase" d={path(curve, curve.phasesDegrees, phase)} />
                 </g>
-              );
-            })}
+              </g>
+              {data && dots(data.magnitudesDb, db, 'magnitudes')}
+              {data?.phasesDegrees && dots(data.phasesDegrees, phase, 'phases')}
+            </g>
+            <MarginMarks {...{ marks, curve, scale, stable }} />
+            {at !== undefined && at >= frame.from && at <= frame.to && (
+              <line x1={x(at)} x2={x(at)} y1={top} y2={bottom} className="stroke-copper/60" />
+            )}
+            {onLevel && (
+              <Grip
+                label="Level K"
+                name="K"
+                value={levelAt(curve, x.invert(levelX))}
+                words={`${formatNumber(levelAt(curve, x.invert(levelX)))} dB`}
+                x={levelX}
+                y={levelY}
+                className="cursor-ns-resize"
+                onKeyDown={slide((steps) => onLevel(steps / 10))}
+              />
+            )}
+            {corners.map(({ name, kind, omega }) =>
+              omega < frame.from || omega > frame.to ? null : (
+                <Grip
+                  key={name}
+                  label={`Corner of ${kind} ${name}`}
+                  name={name.replace(/r$/, '').replace('w', 'ω')}
+                  corner={name}
+                  value={omega}
+                  words={`${formatNumber(omega)} rad/s`}
+                  x={x(omega)}
+                  y={db(levelAt(curve, omega))}
+                  className="cursor-ew-resize"
+                  onKeyDown={slide((steps) => onCorner(name, omega * 1.02 ** steps))}
+                />
+              ),
+            )}
           </svg>
         )}
       </div>
@@ -311,31 +223,43 @@ export function BodePlot({
   );
 }
 
-const degreesOf = (words: string): number => Number(words.replace('−', '-').replace(/[^\d.e-]/g, '')) || 0;
-
-/** The phase of the curve as it is drawn, continuous. */
-const nearestTurn = ({ omegas, phasesDegrees }: FrequencyResponse, omega: number): number =>
-  valueAt(omegas, phasesDegrees, omega);
-
-function valueAt(omegas: Float64Array, values: Float64Array, omega: number): number {
-  let [low, high] = [0, omegas.length - 1];
-  while (high - low > 1) {
-    const middle = (low + high) >> 1;
-    if (omegas[middle]! <= omega) low = middle;
-    else high = middle;
-  }
-  const share = Math.log(omega / omegas[low]!) / (Math.log(omegas[high]! / omegas[low]!) || 1);
-  return values[low]! + share * (values[high]! - values[low]!);
-}
-
-function powersIn(from: number, to: number): number[] {
-  const first = Math.ceil(Math.log10(from) - 1e-9);
-  const last = Math.floor(Math.log10(to) + 1e-9);
-  return Array.from({ length: Math.max(0, last - first + 1) }, (_, k) => Number(`1e${first + k}`));
-}
-
-function phaseTicks({ phaseLow, phaseHigh }: BodeFrame): number[] {
-  const step = phaseHigh - phaseLow > 270 ? 90 : 45;
-  const first = Math.ceil(phaseLow / step);
-  return Array.from({ length: Math.floor(phaseHigh / step) - first + 1 }, (_, k) => (first + k) * step);
+/** A ring on the curve that is dragged, and a slider for the keyboard. */
+function Grip({
+  label,
+  name,
+  corner,
+  value,
+  words,
+  x,
+  y,
+  className,
+  onKeyDown,
+}: {
+  label: string;
+  name: string;
+  corner?: string;
+  value: number;
+  words: string;
+  x: number;
+  y: number;
+  className: string;
+  onKeyDown: (event: KeyboardEvent) => void;
+}) {
+  return (
+    <g
+      data-corner={corner}
+      role="slider"
+      tabIndex={0}
+      aria-label={label}
+      aria-valuenow={Number(value.toPrecision(4))}
+      aria-valuetext={words}
+      onKeyDown={onKeyDown}
+      className={`outline-none [&:focus-visible>circle]:stroke-[3] ${className}`}
+    >
+      <circle cx={x} cy={y} r="8" className="fill-copper/15 stroke-copper" strokeWidth="1.4" />
+      <text x={x} y={y - 12} textAnchor="middle" className="fill-copper">
+        {name}
+      </text>
+    </g>
+  );
 }

@@ -2,8 +2,9 @@ import { Problem, type Settings, formatNumber, withUnit } from '@nailset/core';
 import { useMemo, useState } from 'react';
 import type { GainsOf, LoopResponse } from '../bench/loopResponse';
 import { handlesOf, moved } from '../plane/handles';
-import { BodePlot, bodeFrame } from './BodePlot';
-import { type FrequencyResponse, frequencyOf } from './frequencyData';
+import { bodeFrame } from './BodeAxes';
+import { BodePlot } from './BodePlot';
+import { type FrequencyResponse, frequencyOf, marginMarks } from './frequencyData';
 import { NyquistPlot, nyquistFrame } from './NyquistPlot';
 
 /** Bode and Nyquist plots of a part's open loop, linked by the frequency that is pointed at. */
@@ -35,18 +36,31 @@ export default function FrequencyPane({
   const [at, setAt] = useState<number>();
   if (now instanceof Problem || !frame) return <p className={`text-slate ${className}`}>{(now as Problem).message}</p>;
   const { delayMargin } = now.margins;
+  const marks = marginMarks(now.margins, units.ratio);
+  const handles = handlesOf(part, settings);
   return (
     <div className="grid min-w-0 content-start gap-1.5">
       {show.includes('bode') && (
         <BodePlot
           {...{ frame, units, at, className }}
-          response={now}
+          curve={now}
+          asymptote={now.asymptote}
           before={before instanceof Problem ? undefined : before}
+          marks={marks}
+          stable={now.margins.closedLoopStable}
+          summary={`Frequency response of the open loop. ${marks
+            .map(({ kind, omega, words }) => `${kind} margin ${words} at ${formatNumber(omega)} rad/s`)
+            .join('; ')}. ${now.count}`}
           onUnits={setUnits}
           onAt={setAt}
           onFit={() => setFrame(bodeFrame(now))}
-          handles={handlesOf(part, settings)}
-          onHandle={(handle, to) => onSettings(moved(part, settings, handle, to))}
+          corners={handles.map(({ name, kind, re, im }) => ({ name, kind, omega: Math.hypot(re, im) }))}
+          onCorner={(name, omega) => {
+            const handle = handles.find((each) => each.name === name)!;
+            const factor = omega / (Math.hypot(handle.re, handle.im) || 1);
+            const to = { re: (handle.re || -1) * factor, im: handle.im * factor };
+            onSettings(moved(part, settings, handle, to));
+          }}
         />
       )}
       {show.includes('nyquist') && (

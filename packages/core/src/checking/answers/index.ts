@@ -3,6 +3,7 @@ import type { Answer } from '../../exercise/answer.js';
 import type { Part } from '../../exercise/parts.js';
 import { recogniseSlip } from '../slips/index.js';
 import type { Verdict } from '../verdict.js';
+import { bode } from './bode.js';
 import { choice } from './choice.js';
 import { curve } from './curve.js';
 import { gains } from './gains.js';
@@ -29,6 +30,7 @@ const kinds: { [Kind in Part['kind']]: AnswerKind<Kind> } = {
   paths,
   states,
   points,
+  bode,
 };
 
 // The kind of the part selects the entry, so part and answer are of the same kind; the compiler cannot follow that.

@@ -1,4 +1,3 @@
-import { Problem } from '../../expression/problem.js';
 import type { Answer, Settings } from '../../exercise/answer.js';
 import { type GainsPart, isPid } from '../../exercise/parts.js';
 import { gainsOf, openGains } from '../../loop/controller.js';
@@ -7,7 +6,7 @@ import { loopModelOf } from '../answers/gains.js';
 import type { Model } from '../model.js';
 import type { Verdict } from '../verdict.js';
 import { secondOrderPromise } from './rule.js';
-import { type Slip, type WrongAnswer, onlyOne } from './slip.js';
+import { type Slip, type WrongAnswer, attempted, onlyOne } from './slip.js';
 
 type Check = (answer: Answer) => Verdict;
 
@@ -32,7 +31,8 @@ const hiddenMode = {
 
 /** What a set of gains goes wrong by, if exactly one usual slip fits. */
 export function slipOfGains(part: GainsPart, model: Model, settings: Settings, check: Check): Slip | undefined {
-  const holds = (other: Settings | undefined): boolean => other !== undefined && attempted(check, other)?.met === true;
+  const holds = (other: Settings | undefined): boolean =>
+    other !== undefined && attempted(check, { kind: 'gains', gains: other })?.met === true;
   const loop = loopModelOf(part, model).loopWith(settings);
   if (!loop.stable && !loop.hasDeadTime && loop.subject().system!.stable) return hiddenMode;
   const parallel = part.controller.form === 'parallel';
@@ -64,15 +64,6 @@ export function wrongGains(part: GainsPart, right: Settings): WrongAnswer[] {
   return answers.flatMap(([slip, settings]) =>
     settings ? [{ ...slip, answer: { kind: 'gains' as const, gains: settings } }] : [],
   );
-}
-
-function attempted(check: Check, settings: Settings): Verdict | undefined {
-  try {
-    return check({ kind: 'gains', gains: settings });
-  } catch (error) {
-    if (error instanceof Problem) return undefined;
-    throw error;
-  }
 }
 
 const isSet = ({ controller }: GainsPart, ...names: string[]): boolean => {

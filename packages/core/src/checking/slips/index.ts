@@ -2,6 +2,7 @@ import type { Answer } from '../../exercise/answer.js';
 import type { Part } from '../../exercise/parts.js';
 import type { Model } from '../model.js';
 import type { RecognisedSlip, Verdict } from '../verdict.js';
+import { slipOfBode } from './bode.js';
 import { slipOfDiagram } from './diagram.js';
 import { slipOfPoints } from './points.js';
 import { slipOfPaths } from './paths.js';
@@ -33,6 +34,7 @@ export function recogniseSlip(
     if (part.kind === 'number' && answer.kind === 'number' && !part.condition)
       return slipOfNumber(part, model, answer.text);
     if (part.kind === 'gains' && answer.kind === 'gains') return slipOfGains(part, model, answer.gains, check);
+    if (part.kind === 'bode' && answer.kind === 'bode') return slipOfBode(answer.terms, check);
     return undefined;
   }
 }

@@ -1,5 +1,7 @@
 import type { Answer } from '../../exercise/answer.js';
+import { Problem } from '../../expression/problem.js';
 import type { Transfer } from '../../system/transfer.js';
+import type { Verdict } from '../verdict.js';
 
 /** A usual way of going wrong: what was done, as the sentence that a verdict says. */
 export interface Slip {
@@ -26,4 +28,14 @@ export interface WrongAnswer extends Slip {
 export function onlyOne<Found extends Slip>(found: readonly Found[]): Found | undefined {
   const [first] = found;
   return first && found.every(({ id }) => id === first.id) ? first : undefined;
+}
+
+/** The verdict on another answer; undefined for one that cannot be handed in. */
+export function attempted(check: (answer: Answer) => Verdict, answer: Answer): Verdict | undefined {
+  try {
+    return check(answer);
+  } catch (error) {
+    if (error instanceof Problem) return undefined;
+    throw error;
+  }
 }

@@ -1,0 +1,44 @@
+import Type, { type Static } from 'typebox';
+import { closed, finite, formula, text } from './given.js';
+import { heading, points } from './heading.js';
+
+/** Groups of terms from which a model over frequency is put together. */
+export const termGroups = ['origin', 'poles', 'zeros', 'polePairs', 'zeroPairs', 'deadTime'] as const;
+export type TermGroup = (typeof termGroups)[number];
+
+const omega = Type.Number({ exclusiveMinimum: 0, maximum: 1e9 });
+const degrees = Type.Number({ exclusiveMinimum: 0, maximum: 90 });
+
+/** A measured frequency response: rad/s, rising; decibels; degrees. */
+export const FrequencyTable = Type.Object(
+  {
+    name: text(60, 1),
+    omegas: Type.Array(omega, { minItems: 5, maxItems: 500 }),
+    magnitudesDb: Type.Array(finite, { minItems: 5, maxItems: 500 }),
+    phasesDegrees: Type.Optional(Type.Array(finite, { minItems: 5, maxItems: 500 })),
+  },
+  closed,
+);
+export type FrequencyTable = Static<typeof FrequencyTable>;
+
+/** A model put together from terms of unit low-frequency level until it follows a frequency response. */
+export const BodePart = Type.Object(
+  {
+    ...heading,
+    kind: Type.Literal('bode'),
+    points,
+    target: Type.Union([
+      FrequencyTable,
+      Type.Object({ system: formula, from: omega, to: omega }, { ...closed, description: 'Hidden; drawn in rad/s.' }),
+    ]),
+    terms: Type.Array(Type.Enum([...termGroups]), {
+      uniqueItems: true,
+      description: 'What may be added to the level.',
+    }),
+    misfitDb: Type.Number({ exclusiveMinimum: 0, maximum: 40, description: 'Root mean square, even in log ω.' }),
+    misfitDegrees: Type.Optional(degrees),
+    refine: Type.Optional(Type.Boolean({ description: 'Whether the student may refine the terms by least squares.' })),
+  },
+  closed,
+);
+export type BodePart = Static<typeof BodePart>;
