@@ -1,4 +1,5 @@
 import type { Page } from 'playwright-core';
+import { dragBy, gain, number } from './hands';
 import { Stage, follow } from './harness';
 
 let stage: Stage;
@@ -7,22 +8,6 @@ beforeAll(async () => {
 });
 afterAll(() => stage.close());
 afterEach(() => expect(stage.complaintsSoFar()).toEqual([]));
-
-const gain = (page: Page, name: string) => page.getByRole('textbox', { name: `${name}, typed` });
-const number = async (page: Page, name: string) => Number(await gain(page, name).inputValue());
-
-async function middleOf(page: Page, selector: string): Promise<{ x: number; y: number }> {
-  const { x, y, width, height } = (await page.locator(selector).first().boundingBox())!;
-  return { x: x + width / 2, y: y + height / 2 };
-}
-
-async function dragBy(page: Page, selector: string, dx: number, dy: number): Promise<void> {
-  const { x, y } = await middleOf(page, selector);
-  await page.mouse.move(x, y);
-  await page.mouse.down();
-  await page.mouse.move(x + dx, y + dy, { steps: 8 });
-  await page.mouse.up();
-}
 
 /** How far every closed-loop pole that is seen lies from the branches, in pixels. */
 const offTheLocus = (page: Page) =>
@@ -137,30 +122,6 @@ test('moving a corner leaves the level at low frequency', async () => {
   await page.getByRole('slider', { name: 'Corner of pole p1' }).press('Shift+ArrowRight');
   expect(await number(page, 'p1')).toBeLessThan(-5.5);
   expect(Math.abs(Number(await start()) - Number(before))).toBeLessThan(0.5);
-});
-
-test('points are marked by hand on an empty plane, judged by their angle, and then the locus is revealed', async () => {
-  const page = await stage.windowOf('Ilse Okafor');
-  await follow(page, 'Slewing crane');
-  await page.getByRole('button', { name: 'Points of the locus' }).click();
-  const plane = page.getByRole('group', { name: /^s-plane with 0 points/ });
-  await plane.waitFor();
-  const { x, y, width, height } = (await plane.boundingBox())!;
-  await page.mouse.click(x + 0.66 * width, y + 0.5 * height);
-  await page.mouse.click(x + 0.6 * width, y + 0.3 * height);
-  const field = page.getByRole('textbox', { name: /^Or typed/ });
-  const [onAxis, off] = (await field.inputValue()).split(', ');
-  expect(onAxis).toMatch(/^-\d+(\.\d+)?$/);
-  expect(off).toMatch(/j$/);
-  await page.getByRole('slider', { name: 'Point 2' }).press('Delete');
-  expect(await field.inputValue()).toBe(onAxis);
-  await page.getByRole('slider', { name: 'Point 1' }).press('ArrowRight');
-  expect(Number(await field.inputValue())).toBeGreaterThan(Number(onAxis));
-  expect(await page.locator('[data-branch]').count()).toBe(0);
-  await field.fill('-0.5, -8 + 4j, -0.2');
-  await page.getByRole('button', { name: 'Hand in' }).click();
-  await page.getByText(/^−8 \+ 4j: the angle is .*° off/).waitFor();
-  expect(await page.locator('[data-branch]').count()).toBe(3);
 });
 
 describe('the lectern', () => {

@@ -92,7 +92,8 @@ export { type TermModel, modelOfTerms, responseOfTerms, straightLines } from './
 export { refineTerms } from './design/refine.js';
 export { curveMotion, curveVerdict, misfitPercent } from './checking/answers/curve.js';
 export { cellOf } from './checking/answers/trend.js';
-export { pointsFromText, textOfPoints } from './checking/answers/points.js';
+export { pointsFromText, textOfPoints } from './checking/answers/pointText.js';
+export { type Stretch, stretchesOf } from './checking/answers/sketch.js';
 export { numberFromText } from './checking/answers/number.js';
 export * from './exchange/messages.js';
 export { formatNumber, formatPoint, withUnit } from './checking/words.js';

@@ -1,6 +1,6 @@
 import { type PointsPart, fractionOf, modelOf, parse, pointsFromText, textOfPoints } from '../src/index';
-import { checkAnswer, examine, rightAnswerOf, studentPart, wrongAnswersOf } from '../src/checks';
-import { angleError } from '../src/checking/answers/points';
+import { checkAnswer, examine, rightAnswerOf, solutionOf, studentPart, wrongAnswersOf } from '../src/checks';
+import { angleError } from '../src/checking/answers/sketch';
 import { exercise } from './documents';
 
 const nothing = modelOf({ systems: [], series: [] }, {});
@@ -138,6 +138,82 @@ describe('points sketched on a locus', () => {
   test('the answer for the key is right', () => {
     const own = { ...part, ...sketch };
     expect(checkAnswer(own, nothing, rightAnswerOf(own, nothing)!).met).toBe(true);
+  });
+});
+
+describe('stretches of the real axis', () => {
+  const axis = { of: slew, what: 'realAxis' as const };
+
+  test('are marked by any point in them', () => {
+    const verdict = given(axis, '-1, -3, -100');
+    expect(verdict.met).toBe(true);
+    expect(verdict.items.map(({ label }) => label)).toEqual(['left of −6', '−4 to 0']);
+  });
+
+  test('each that is missing, wrong or off the axis is told', () => {
+    const verdict = given(axis, '-5, -1, 2j');
+    expect(verdict.items.map(({ words }) => words)).toEqual([
+      'left of −6: on the locus, not marked.',
+      '−6 to −4: not on the locus.',
+      '−4 to 0: on the locus.',
+      '2j: not on the real axis.',
+    ]);
+    expect(verdict.points).toBeCloseTo(1, 9);
+  });
+
+  test('a pole is in none of them', () => {
+    expect(given(axis, '-4').items.every(({ met }) => !met)).toBe(true);
+  });
+
+  test('of an even count are a slip', () => {
+    expect(given(axis, '-5, 3').slip?.id).toBe('evenCount');
+    expect(given(axis, '-5').slip).toBeUndefined();
+  });
+
+  test('the key names them, and its answer is right', () => {
+    const own = { ...part, ...axis };
+    expect(solutionOf(own, nothing)).toBe('left of −6; −4 to 0');
+    expect(checkAnswer(own, nothing, rightAnswerOf(own, nothing)!).met).toBe(true);
+    // Through a double pole the locus goes on: both sides of it count.
+    expect(given({ ...axis, of: '(s + 5)/(s*(s + 1)*(s + 2)^2)' }, '-0.5, -3, -20').items).toHaveLength(3);
+  });
+});
+
+describe('asymptotes', () => {
+  const rays = { of: slew, what: 'asymptotes' as const, toleranceDegrees: 4 };
+  const meeting = -10 / 3;
+
+  test('are judged by where they meet and by their angles, wherever the points on them lie', () => {
+    expect(given(rays, `${meeting}, -9, ${meeting + 1}+1.732j, ${meeting + 10}-17.32j`).met).toBe(true);
+    const verdict = given(rays, `${meeting}, -9, ${meeting + 1}+1.2j`);
+    expect(verdict.items.map(({ words }) => words)).toEqual([
+      '−3.33333: they meet here.',
+      '180°: an asymptote.',
+      '50.2°: no asymptote leaves this way.',
+      'An asymptote is missing.',
+    ]);
+  });
+
+  test('one asymptote counts once', () => {
+    const verdict = given(rays, `${meeting}, -9, -12, -20`);
+    expect(verdict.items.filter(({ met }) => met)).toHaveLength(2);
+  });
+
+  test('every usual wrong answer is wrong and told its own slip', () => {
+    const own = { ...part, ...rays, of: '(s + 2)/(s*(s + 4)*(s + 6)*(s + 7))' };
+    const wrong = wrongAnswersOf(own, nothing, undefined);
+    expect(wrong.map(({ id }) => id)).toEqual(['sign', 'dividedByPoles', 'otherSide']);
+    for (const { answer, id } of wrong) {
+      const verdict = checkAnswer(own, nothing, answer);
+      expect([verdict.met, verdict.slip?.id]).toEqual([false, id]);
+    }
+    expect(checkAnswer(own, nothing, rightAnswerOf(own, nothing)!).met).toBe(true);
+    expect(solutionOf(own, nothing)).toBe('meeting at −5, at −60°, 60°, 180°');
+  });
+
+  test('are not there where as many zeros as poles are', () => {
+    const none = { ...part, what: 'asymptotes' as const, of: '(s + 2)/(s + 1)' };
+    expect(examine({ ...exercise, parts: [none] })[0]!.message).toMatch(/^There are none/);
   });
 });
 

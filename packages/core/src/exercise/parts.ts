@@ -300,7 +300,7 @@ export const StatesPart = Type.Object(
 );
 export type StatesPart = Static<typeof StatesPart>;
 
-export const pointSets = ['poles', 'zeros', 'breakPoints', 'axisCrossings', 'locus'] as const;
+export const pointSets = ['poles', 'zeros', 'breakPoints', 'axisCrossings', 'realAxis', 'asymptotes', 'locus'] as const;
 export type PointSet = (typeof pointSets)[number];
 
 /** Points of the s-plane, marked or typed: those of a system or of its root locus, or any that lie on the locus. */
@@ -312,14 +312,14 @@ export const PointsPart = Type.Object(
     of: formula,
     what: Type.Enum([...pointSets], {
       description:
-        'Poles or zeros of the system; real break points or axis crossings of its locus; points on the locus.',
+        'Poles or zeros of the system; real break points or axis crossings of its locus; a point in each stretch of the real axis on it; where its asymptotes meet, then a point on each; points on the locus.',
     }),
     tolerancePercent,
     count: Type.Optional(
       Type.Integer({ minimum: 1, maximum: 20, description: 'How many points on the locus are asked for.' }),
     ),
     toleranceDegrees: Type.Optional(
-      Type.Number({ exclusiveMinimum: 0, maximum: 45, description: 'Of the angle condition.' }),
+      Type.Number({ exclusiveMinimum: 0, maximum: 45, description: 'Of the angle condition, or of asymptotes.' }),
     ),
     marking,
   },

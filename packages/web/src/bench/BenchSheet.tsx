@@ -187,7 +187,7 @@ export function BenchSheet({
                   key={part.id}
                   part={part}
                   text={text}
-                  tried={attempts.length > 0}
+                  revealed={left <= 0 || solution !== undefined || attempts.some(({ verdict }) => verdict?.met)}
                   solution={solution?.text}
                   onChange={type}
                 />

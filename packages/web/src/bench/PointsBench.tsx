@@ -1,15 +1,27 @@
 import {
   type Fraction,
   Problem,
+  type Stretch,
   type StudentPart,
+  formatNumber,
   formatPoint,
   fractionOf,
   parse,
   pointsFromText,
+  stretchesOf,
   textOfPoints,
 } from '@nailset/core';
 import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from 'react';
-import { BranchPaths, OpenLoopMarks, PlaneAxes, planeScale, stepFor } from '../plane/LocusLayers';
+import {
+  BranchPaths,
+  type Layers,
+  OpenLoopMarks,
+  PlaneAxes,
+  type PlaneScale,
+  SpecialMarks,
+  planeScale,
+  stepFor,
+} from '../plane/LocusLayers';
 import { frameAround, locusOf } from '../plane/locus';
 import { PlotFrame } from '../plot/PlotFrame';
 import { useSize } from '../plot/useSize';
@@ -21,29 +33,34 @@ interface Point {
 }
 
 const near = 12;
+const noLayers: Layers = {
+  ...{ axis: false, asymptotes: false, breaks: false, crossings: false, angles: false, grid: false, region: false },
+};
 
 const asks: Record<PointsOf['what'], string> = {
   poles: 'Mark the poles.',
   zeros: 'Mark the zeros.',
   breakPoints: 'Mark where branches meet on the real axis.',
   axisCrossings: 'Mark where branches cross the imaginary axis.',
+  realAxis: 'Mark the stretches of the real axis that lie on the locus.',
+  asymptotes: 'Mark where the asymptotes meet, then a point on each.',
   locus: 'Mark points that lie on the locus.',
 };
 
 /**
  * An empty plane on which points are marked by hand, and the same points typed below. What is given of the loop stands
- * there; its locus is drawn after the first try.
+ * there; its locus is drawn once the answer is right or no try is left.
  */
 export default function PointsBench({
   part,
   text,
-  tried,
+  revealed,
   solution,
   onChange,
 }: {
   part: PointsOf;
   text: string;
-  tried: boolean;
+  revealed: boolean;
   solution: string | undefined;
   onChange: (text: string) => void;
 }) {
@@ -57,7 +74,11 @@ export default function PointsBench({
   const [frame, setFrame] = useState(() =>
     frameAround([...(given?.poles ?? []), ...(given?.zeros ?? []), ...(marked ?? []), { re: -6, im: 4 }]),
   );
-  const locus = useMemo(() => (tried && fraction ? locusOf(fraction, frame) : undefined), [tried, fraction, frame]);
+  const locus = useMemo(
+    () => (revealed && fraction ? locusOf(fraction, frame) : undefined),
+    [revealed, fraction, frame],
+  );
+  const points = useMemo(() => marked ?? [], [marked]);
   const held = useRef<number>(undefined);
   const scale = useMemo(() => planeScale(frame, width, height), [frame, width, height]);
   const { x, y, unit } = scale;
@@ -75,16 +96,35 @@ export default function PointsBench({
     const [px, py] = [event.clientX - left, event.clientY - top];
     return { px, py, re: frame.re + (px - width / 2) / unit, im: -(py - height / 2) / unit };
   };
-  const points = marked ?? [];
   const begin = (event: PointerEvent<SVGSVGElement>) => {
     const to = at(event);
     const found = points.findIndex(({ re, im }) => Math.hypot(x(re) - to.px, y(im) - to.py) <= near);
-    if (found >= 0) {
+    if (found >= 0 && part.what !== 'realAxis') {
       held.current = found;
       return event.currentTarget.setPointerCapture(event.pointerId);
     }
+    if (part.what === 'realAxis') return toggle(to.re);
     const point = snapped(to);
-    give([...points, point, ...(point.im === 0 || part.what === 'locus' ? [] : [{ re: point.re, im: -point.im }])]);
+    give([
+      ...points,
+      point,
+      ...(point.im === 0 || part.what === 'locus' || part.what === 'asymptotes'
+        ? []
+        : [{ re: point.re, im: -point.im }]),
+    ]);
+  };
+  const stretches = useMemo(() => (part.what === 'realAxis' && given ? stretchesOf(given) : []), [part.what, given]);
+  const isIn = ({ from, to }: Stretch, re: number): boolean => re > from && re < to;
+  const inside = ({ from, to }: Stretch): number => {
+    if (Number.isFinite(from) && Number.isFinite(to)) return (from + to) / 2;
+    return Number.isFinite(to) ? to - 20 * grid : Number.isFinite(from) ? from + 20 * grid : 0;
+  };
+  /** A whole stretch is marked by one point in it, and cleared by another click. */
+  const toggle = (re: number) => {
+    const stretch = stretches.find((each) => isIn(each, re));
+    if (!stretch) return;
+    const others = points.filter((point) => point.im !== 0 || !isIn(stretch, point.re));
+    give(others.length < points.length ? others : [...points, { re: Number(inside(stretch).toPrecision(6)), im: 0 }]);
   };
   const put = (index: number, to: Point) => {
     const old = points[index]!;
@@ -153,9 +193,26 @@ export default function PointsBench({
               onPointerUp={() => (held.current = undefined)}
             >
               <PlaneAxes scale={scale} />
+              {locus && (
+                <SpecialMarks
+                  locus={locus}
+                  layers={{ ...noLayers, axis: part.what === 'realAxis', asymptotes: part.what === 'asymptotes' }}
+                  scale={scale}
+                />
+              )}
               {locus && <BranchPaths branches={locus.branches} scale={scale} />}
+              {stretches.map((stretch) => (
+                <StretchLine
+                  key={stretch.from}
+                  stretch={stretch}
+                  scale={scale}
+                  chosen={points.some(({ re, im }) => im === 0 && isIn(stretch, re))}
+                  onToggle={() => toggle(inside(stretch))}
+                />
+              ))}
+              {part.what === 'asymptotes' && points[0] && <Rays from={points[0]} to={points.slice(1)} scale={scale} />}
               {given && <OpenLoopMarks locus={given} scale={scale} />}
-              {points.map((point, k) => (
+              {(part.what === 'realAxis' ? [] : points).map((point, k) => (
                 <g
                   key={k}
                   data-point={k}
@@ -198,6 +255,61 @@ export default function PointsBench({
         </p>
       )}
     </div>
+  );
+}
+
+/** A stretch of the real axis, to be chosen as a whole. */
+function StretchLine({
+  stretch: { from, to },
+  scale: { x, y, width },
+  chosen,
+  onToggle,
+}: {
+  stretch: Stretch;
+  scale: PlaneScale;
+  chosen: boolean;
+  onToggle: () => void;
+}) {
+  const [left, right] = [Math.max(0, x(from)), Math.min(width, x(to))];
+  if (right <= left) return null;
+  const words = `Real axis ${from === -Infinity ? 'on the left' : `from ${formatNumber(from)}`}${to === Infinity ? ' on' : ` to ${formatNumber(to)}`}`;
+  return (
+    <g
+      role="checkbox"
+      tabIndex={0}
+      aria-checked={chosen}
+      aria-label={words}
+      data-stretch={formatNumber(Math.max(-1e9, from))}
+      className="cursor-pointer outline-none [&:focus-visible>rect]:stroke-petrol"
+      onKeyDown={(event) => {
+        if (event.key !== ' ' && event.key !== 'Enter') return;
+        event.preventDefault();
+        onToggle();
+      }}
+    >
+      <rect x={left + 3} y={y(0) - 9} width={Math.max(0, right - left - 6)} height="18" className="fill-transparent" />
+      <line
+        x1={left}
+        x2={right}
+        y1={y(0)}
+        y2={y(0)}
+        strokeWidth="6"
+        className={chosen ? 'stroke-copper/70' : 'stroke-transparent'}
+      />
+    </g>
+  );
+}
+
+/** Asymptotes from their meeting point through a point on each, to the edge. */
+function Rays({ from, to, scale: { x, y, width, height } }: { from: Point; to: readonly Point[]; scale: PlaneScale }) {
+  return (
+    <g data-rays={to.length} className="stroke-copper" strokeWidth="1.6" strokeDasharray="7 4">
+      {to.map((point, k) => {
+        const [dx, dy] = [x(point.re) - x(from.re), y(point.im) - y(from.im)];
+        const far = (2 * (width + height)) / (Math.hypot(dx, dy) || 1);
+        return <line key={k} x1={x(from.re)} y1={y(from.im)} x2={x(from.re) + far * dx} y2={y(from.im) + far * dy} />;
+      })}
+    </g>
   );
 }
 

@@ -4,16 +4,10 @@ import type { Complex } from '../../system/complex.js';
 import { rationalFromNumber } from '../../rational/number.js';
 import { add, constant, multiply } from '../../rational/polynomial.js';
 import { roots } from '../../system/roots.js';
-import { systemOf } from '../../system/system.js';
-import {
-  expectedPoints,
-  fractionOfPoints,
-  matched,
-  pointsFromText,
-  repeated,
-  textOfPoints,
-  usualCount,
-} from '../answers/points.js';
+import { type System, systemOf } from '../../system/system.js';
+import { expectedPoints, fractionOfPoints, matched, repeated } from '../answers/points.js';
+import { pointsFromText, textOfPoints } from '../answers/pointText.js';
+import { type Stretch, sameSketch, isSketch, stretchesOf, usualCount } from '../answers/sketch.js';
 import type { Model } from '../model.js';
 import { type Slip, type WrongAnswer, onlyOne } from './slip.js';
 
@@ -27,6 +21,8 @@ function candidates(part: PointsPart, model: Model): Candidate[] {
   const expected = expectedPoints(part, model);
   const fraction = fractionOfPoints(part, model);
   const { poles, zeros } = systemOf(fraction);
+  if (part.what === 'realAxis') return realAxisCandidates(systemOf(fraction), specialPoints(fraction).realAxis);
+  if (part.what === 'asymptotes') return asymptoteCandidates(expected, systemOf(fraction));
   const found: Candidate[] = [
     { id: 'sign', words: 'The signs are turned round.', marked: expected.map(({ re, im }) => ({ re: -re, im })) },
     {
@@ -53,13 +49,54 @@ function candidates(part: PointsPart, model: Model): Candidate[] {
   return found.filter(({ marked }) => marked.length > 0 && !isSame(part, expected, marked));
 }
 
+/** A point in every stretch that the locus leaves free: counted from the wrong side, or poles alone. */
+function realAxisCandidates(system: System, realAxis: readonly Stretch[]): Candidate[] {
+  const isOn = ({ from, to }: Stretch): boolean => realAxis.some((on) => on.from <= from && on.to >= to);
+  const free = stretchesOf(system).filter((stretch) => !isOn(stretch));
+  const inside = ({ from, to }: Stretch): Complex => ({
+    re: from === -Infinity ? to - 1 : to === Infinity ? from + 1 : (from + to) / 2,
+    im: 0,
+  });
+  if (free.some(({ from, to }) => from === -Infinity && to === Infinity)) return [];
+  const words = 'These stretches have an even number of poles and zeros to their right: the locus has an odd one.';
+  return [{ id: 'evenCount', words, marked: free.map(inside) }];
+}
+
+/** The meeting point with the wrong sign, or divided by the number of poles; angles measured from the other side. */
+function asymptoteCandidates(expected: readonly Complex[], { poles, zeros }: System): Candidate[] {
+  const [meeting, ...ends] = expected;
+  if (!meeting) return [];
+  const moved = (to: number): Complex[] => [
+    { re: to, im: 0 },
+    ...ends.map(({ re, im }) => ({ re: re - meeting.re + to, im })),
+  ];
+  const count = (roots: readonly { multiplicity: number }[]): number =>
+    roots.reduce((sum, { multiplicity }) => sum + multiplicity, 0);
+  return [
+    { id: 'sign', words: 'The meeting point has the wrong sign.', marked: moved(-meeting.re) },
+    {
+      id: 'dividedByPoles',
+      words: 'The sum is divided by the number of poles; divide by poles less zeros.',
+      marked: moved((meeting.re * (count(poles) - count(zeros))) / count(poles)),
+    },
+    {
+      id: 'otherSide',
+      words: 'The angles are measured from the negative real axis.',
+      marked: [meeting, ...ends.map(({ re, im }) => ({ re: 2 * meeting.re - re, im: -im }))],
+    },
+  ];
+}
+
 const isSame = (part: PointsPart, expected: readonly Complex[], marked: readonly Complex[]): boolean =>
   expected.length === marked.length && matched(part, expected, marked).every((at) => at >= 0);
 
 /** What a set of points goes wrong by, if exactly one usual slip leads to it. */
 export function slipOfPoints(part: PointsPart, model: Model, text: string): Slip | undefined {
   const marked = pointsFromText(text);
-  return onlyOne(candidates(part, model).filter((candidate) => isSame(part, candidate.marked, marked)));
+  const same = isSketch(part.what)
+    ? (of: readonly Complex[]) => sameSketch(part, fractionOfPoints(part, model), of, marked)
+    : (of: readonly Complex[]) => isSame(part, of, marked);
+  return onlyOne(candidates(part, model).filter((candidate) => same(candidate.marked)));
 }
 
 /** Slips as answers that could have been typed. */

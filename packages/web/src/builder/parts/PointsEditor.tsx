@@ -9,12 +9,14 @@ const names: Record<PointSet, string> = {
   zeros: 'its zeros',
   breakPoints: 'break points of its locus',
   axisCrossings: 'axis crossings of its locus',
+  realAxis: 'stretches of the real axis on its locus',
+  asymptotes: 'asymptotes of its locus',
   locus: 'points on its locus',
 };
 
 /** Which points of the s-plane are asked for, and how near they must be. */
 export function PointsEditor({ part, scope, findings, onChange }: EditorProps<'points'>) {
-  const isSketch = part.what === 'locus';
+  const isLocus = part.what === 'locus';
   return (
     <>
       <ExpressionField
@@ -33,25 +35,16 @@ export function PointsEditor({ part, scope, findings, onChange }: EditorProps<'p
         onChange={(what) => onChange({ what })}
       />
       <div className="grid grid-cols-3 gap-3">
-        {isSketch ? (
-          <>
-            <NumberField
-              label="How many"
-              min={1}
-              max={20}
-              value={part.count ?? 5}
-              onChange={(count) => onChange({ count: Math.round(count) })}
-            />
-            <NumberField
-              label="Angle within"
-              unit="°"
-              min={0.1}
-              max={45}
-              value={part.toleranceDegrees ?? 5}
-              onChange={(toleranceDegrees) => onChange({ toleranceDegrees })}
-            />
-          </>
-        ) : (
+        {isLocus && (
+          <NumberField
+            label="How many"
+            min={1}
+            max={20}
+            value={part.count ?? 5}
+            onChange={(count) => onChange({ count: Math.round(count) })}
+          />
+        )}
+        {!isLocus && part.what !== 'realAxis' && (
           <NumberField
             label="Within"
             unit="%"
@@ -59,6 +52,16 @@ export function PointsEditor({ part, scope, findings, onChange }: EditorProps<'p
             max={50}
             value={part.tolerancePercent}
             onChange={(tolerancePercent) => onChange({ tolerancePercent })}
+          />
+        )}
+        {(isLocus || part.what === 'asymptotes') && (
+          <NumberField
+            label="Angle within"
+            unit="°"
+            min={0.1}
+            max={45}
+            value={part.toleranceDegrees ?? 5}
+            onChange={(toleranceDegrees) => onChange({ toleranceDegrees })}
           />
         )}
         <PointsField points={part.points} onChange={(points) => onChange({ points })} />

@@ -1,0 +1,21 @@
+import type { Page } from 'playwright-core';
+
+/** The field of a setting on the ladder. */
+export const gain = (page: Page, name: string) => page.getByRole('textbox', { name: `${name}, typed` });
+/** What stands in it. */
+export const number = async (page: Page, name: string) => Number(await gain(page, name).inputValue());
+
+/** The middle of an element on the page. */
+export async function middleOf(page: Page, selector: string): Promise<{ x: number; y: number }> {
+  const { x, y, width, height } = (await page.locator(selector).first().boundingBox())!;
+  return { x: x + width / 2, y: y + height / 2 };
+}
+
+/** Drags an element with the mouse. */
+export async function dragBy(page: Page, selector: string, dx: number, dy: number): Promise<void> {
+  const { x, y } = await middleOf(page, selector);
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x + dx, y + dy, { steps: 8 });
+  await page.mouse.up();
+}

@@ -1,0 +1,100 @@
+import { dragBy, gain, number } from './hands';
+import { Stage, follow } from './harness';
+
+let stage: Stage;
+beforeAll(async () => {
+  stage = await Stage.open();
+});
+afterAll(() => stage.close());
+afterEach(() => expect(stage.complaintsSoFar()).toEqual([]));
+
+test('points are marked by hand on an empty plane, judged by their angle, and then the locus is revealed', async () => {
+  const page = await stage.windowOf('Ilse Okafor');
+  await follow(page, 'Slewing crane');
+  await page.getByRole('button', { name: 'Points of the locus' }).click();
+  const plane = page.getByRole('group', { name: /^s-plane with 0 points/ });
+  await plane.waitFor();
+  const { x, y, width, height } = (await plane.boundingBox())!;
+  await page.mouse.click(x + 0.66 * width, y + 0.5 * height);
+  await page.mouse.click(x + 0.6 * width, y + 0.3 * height);
+  const field = page.getByRole('textbox', { name: /^Or typed/ });
+  const [onAxis, off] = (await field.inputValue()).split(', ');
+  expect(onAxis).toMatch(/^-\d+(\.\d+)?$/);
+  expect(off).toMatch(/j$/);
+  await page.getByRole('slider', { name: 'Point 2' }).press('Delete');
+  expect(await field.inputValue()).toBe(onAxis);
+  await page.getByRole('slider', { name: 'Point 1' }).press('ArrowRight');
+  expect(Number(await field.inputValue())).toBeGreaterThan(Number(onAxis));
+  expect(await page.locator('[data-branch]').count()).toBe(0);
+  await field.fill('-0.5, -8 + 4j, -0.2');
+  await page.getByRole('button', { name: 'Hand in' }).click();
+  await page.getByText(/^−8 \+ 4j: the angle is .*° off/).waitFor();
+  expect(await page.locator('[data-branch]').count()).toBe(0);
+  await field.fill('-0.5, -0.4, -0.3, -0.2, -0.1');
+  await page.getByRole('button', { name: 'Hand in' }).click();
+  await page.locator('[data-branch="2"]').waitFor({ state: 'attached' });
+});
+
+test('stretches of the real axis are chosen as wholes, by mouse and by keys', async () => {
+  const page = await stage.windowOf('Ilse Okafor');
+  await follow(page, 'Slewing crane');
+  await page.getByRole('button', { name: 'On the real axis' }).click();
+  const stretches = page.getByRole('checkbox', { name: /^Real axis/ });
+  await stretches.first().waitFor();
+  expect(await stretches.count()).toBe(4);
+  const right = await stretches.nth(2).locator('rect').boundingBox();
+  await page.mouse.click(right!.x + right!.width / 3, right!.y + right!.height / 2);
+  expect(await stretches.nth(2).isChecked()).toBe(true);
+  await stretches.nth(1).press('Space');
+  await stretches.nth(1).press('Space');
+  await stretches.nth(0).press('Enter');
+  expect(await stretches.evaluateAll((all) => all.map((each) => each.ariaChecked))).toEqual([
+    ...['true', 'false', 'true', 'false'],
+  ]);
+  await page.getByRole('button', { name: 'Hand in' }).click();
+  await page.getByText('1 of 1 point').waitFor();
+});
+
+test('asymptotes are rays from where they meet, and the right ones are shown when all is right', async () => {
+  const page = await stage.windowOf('Ilse Okafor');
+  await follow(page, 'Slewing crane');
+  await page.getByRole('button', { name: 'Asymptotes' }).click();
+  const field = page.getByRole('textbox', { name: /^Or typed/ });
+  const numbers = await page.getByText(/^Your numbers/).innerText();
+  const [a, b] = [...numbers.matchAll(/(\d+(?:\.\d+)?) rad/g)].map(([, value]) => Number(value));
+  const meeting = -(a! + b!) / 3;
+  await field.fill(`${meeting.toFixed(3)}, ${(meeting - 4).toFixed(2)}`);
+  expect(await page.locator('[data-rays] line').count()).toBe(1);
+  await page.getByRole('button', { name: 'Hand in' }).click();
+  await page.getByText('An asymptote is missing.').first().waitFor();
+  expect(await page.locator('[data-mark=asymptote]').count()).toBe(0);
+  const upper = `${(meeting + 2).toFixed(3)}+${(2 * Math.sqrt(3)).toFixed(3)}j`;
+  await field.fill(`${meeting.toFixed(3)}, ${(meeting - 4).toFixed(2)}, ${upper}, ${upper.replace('+', '-')}`);
+  await page.getByRole('button', { name: 'Hand in' }).click();
+  await page.locator('[data-mark=asymptote]').first().waitFor({ state: 'attached' });
+});
+
+describe('a model over frequency', () => {
+  test('is built from terms, dragged at its corners and its level, refined, and handed in', async () => {
+    const page = await stage.windowOf('Ilse Okafor');
+    await follow(page, 'Crane boom');
+    await page.getByRole('button', { name: 'Add a pair of poles' }).click();
+    await page.locator('[data-corner=wp1]').waitFor();
+    const before = await number(page, 'wp1');
+    await dragBy(page, '[data-corner=wp1] circle', -60, 0);
+    expect(await number(page, 'wp1')).toBeLessThan(0.85 * before);
+    expect(await number(page, 'K')).toBe(1);
+    await page.getByRole('slider', { name: 'Level K' }).press('Shift+ArrowUp');
+    expect(await number(page, 'K')).toBeCloseTo(10 ** (1 / 20), 2);
+    await page.getByRole('button', { name: 'Add a pair of zeros' }).click();
+    await gain(page, 'wz1').fill('8');
+    await page.getByRole('button', { name: 'Add a pole', exact: true }).click();
+    await page.getByRole('button', { name: 'Remove p1' }).click();
+    await page.getByRole('button', { name: 'Refine all' }).click();
+    await page.getByText('The model follows.').waitFor();
+    expect(await number(page, 'wp1')).toBeCloseTo(3, 1);
+    expect(await number(page, 'dz1')).toBeCloseTo(0.08, 2);
+    await page.getByRole('button', { name: 'Hand in' }).click();
+    await page.getByText('6 of 6 points').waitFor();
+  });
+});
