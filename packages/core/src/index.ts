@@ -93,6 +93,7 @@ export { refineTerms } from './design/refine.js';
 export { curveMotion, curveVerdict, misfitPercent } from './checking/answers/curve.js';
 export { cellOf } from './checking/answers/trend.js';
 export { pointsFromText, textOfPoints } from './checking/answers/pointText.js';
+export { rangeWords, rangesFromText } from './checking/answers/rangeText.js';
 export { type Stretch, stretchesOf } from './checking/answers/sketch.js';
 export { numberFromText } from './checking/answers/number.js';
 export * from './exchange/messages.js';

@@ -124,6 +124,7 @@ export function answerToText(answer: Answer): string {
     case 'number':
     case 'paths':
     case 'points':
+    case 'range':
       return answer.text;
     case 'diagram':
       return Object.values(answer.texts).join('; ');

@@ -1,3 +1,4 @@
+import { expectedRanges } from './answers/range.js';
 import { frequencyTarget } from '../exercise/frequencyTarget.js';
 import { Problem } from '../expression/problem.js';
 import type { InputSignal } from '../exercise/given.js';
@@ -111,6 +112,8 @@ function ownTrials(part: Part, model: Model): Trial[] {
       ];
     case 'trend':
       return [{ field: 'rows', run: () => void expectedTrends(part, model) }];
+    case 'range':
+      return [{ field: 'of', run: () => void expectedRanges(part, model) }];
     case 'bode':
       return [{ field: 'target', run: () => void frequencyTarget(part, model.scope) }];
     case 'curve':

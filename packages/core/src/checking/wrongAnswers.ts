@@ -19,6 +19,9 @@ import type { Model } from './model.js';
 import { wrongGains } from './slips/gains.js';
 import { suggestedTerms } from './answers/bode.js';
 import { wrongTerms } from './slips/bode.js';
+import { expectedRanges } from './answers/range.js';
+import { textOfRanges } from './answers/rangeText.js';
+import { wrongRanges } from './slips/range.js';
 import { wrongNumbers } from './slips/number.js';
 import { wrongTransfers } from './slips/transferFunction.js';
 import type { WrongAnswer } from './slips/slip.js';
@@ -67,6 +70,8 @@ export function wrongAnswersOf(part: Part, model: Model, right: Settings | undef
       return wrongPaths(part, model);
     case 'points':
       return wrongPoints(part, model);
+    case 'range':
+      return wrongRanges(part, model);
     case 'bode': {
       const terms = right ?? suggestedTerms(part, model);
       return terms ? wrongTerms(terms) : [];
@@ -122,6 +127,8 @@ export function rightAnswerOf(part: Part, model: Model): Answer | null {
       return rightStates(part, model);
     case 'points':
       return { kind: 'points', text: rightPoints(part, model) };
+    case 'range':
+      return { kind: 'range', text: textOfRanges(expectedRanges(part, model)) };
     case 'bode': {
       const terms = suggestedTerms(part, model);
       return terms && { kind: 'bode', terms };

@@ -28,6 +28,7 @@ export const Answer = Type.Union([
   Type.Object({ kind: Type.Literal('transferFunction'), text: answerText }, closed),
   Type.Object({ kind: Type.Literal('number'), text: answerText }, closed),
   Type.Object({ kind: Type.Literal('points'), text: answerText }, closed),
+  Type.Object({ kind: Type.Literal('range'), text: answerText }, closed),
   Type.Object({ kind: Type.Literal('gains'), gains: Settings }, closed),
   Type.Object(
     { kind: Type.Literal('choice'), chosen: Type.Array(Type.String({ maxLength: 32 }), { maxItems: 8 }) },

@@ -327,6 +327,13 @@ export const PointsPart = Type.Object(
 );
 export type PointsPart = Static<typeof PointsPart>;
 
+/** All gains with which a loop is stable, in ranges. */
+export const RangePart = Type.Object(
+  { ...heading, kind: Type.Literal('range'), points, of: formula, tolerancePercent, marking },
+  closed,
+);
+export type RangePart = Static<typeof RangePart>;
+
 export const Part = Type.Union([
   TransferFunctionPart,
   NumberPart,
@@ -340,5 +347,6 @@ export const Part = Type.Union([
   StatesPart,
   PointsPart,
   BodePart,
+  RangePart,
 ]);
 export type Part = Static<typeof Part>;

@@ -9,6 +9,7 @@ import {
   GainsPart,
   PathsPart,
   PointsPart,
+  RangePart,
   ReductionPart,
   StatesPart,
   TrendPart,
@@ -119,6 +120,7 @@ export const StudentPart = Type.Union([
   Type.Object({ ...DiagramPart.properties, ...heading, equations }, closed),
   Type.Object({ ...ReductionPart.properties, ...heading, equations }, closed),
   Type.Object({ ...PathsPart.properties, ...heading, equations }, closed),
+  Type.Object({ ...heading, kind: RangePart.properties.kind, tolerancePercent: Type.Number() }, closed),
   Type.Object({ ...heading, kind: StatesPart.properties.kind, tolerancePercent: Type.Number() }, closed),
   Type.Object(
     {

@@ -80,6 +80,8 @@ export function studentPart(document: Given, part: Part, values: DrawValues, sco
         ...(isGiven ? { loop: textOf(systemFrom(of, scope)) } : {}),
       };
     }
+    case 'range':
+      return { ...common, kind: part.kind, tolerancePercent: part.tolerancePercent };
     case 'states':
       return { ...common, kind: part.kind, tolerancePercent: part.tolerancePercent };
     case 'bode':

@@ -9,6 +9,8 @@ import {
   numberFromText,
   pointsFromText,
   parametersOf,
+  rangeWords,
+  rangesFromText,
 } from '@nailset/core';
 import { Fragment, type ReactNode, Suspense, lazy, memo, useEffect, useMemo, useState } from 'react';
 import { Formula } from '../shared/Formula';
@@ -21,7 +23,7 @@ import { GainsBench } from './GainsBench';
 import { HandInBar } from './HandInBar';
 import { KeysDialog } from './KeysDialog';
 import { NailRail } from './NailRail';
-import { NumberBench, TransferFunctionBench } from './TypedBench';
+import { NumberBench, RangeBench, TransferFunctionBench } from './TypedBench';
 import { TrendBench } from './TrendBench';
 import { Tries } from './Tries';
 import { type Live, useLive } from './useLive';
@@ -150,6 +152,7 @@ export function BenchSheet({
             )}
             {part.kind === 'transferFunction' && <TransferFunctionBench key={part.id} part={part} {...typed} />}
             {part.kind === 'number' && <NumberBench key={part.id} part={part} {...typed} />}
+            {part.kind === 'range' && <RangeBench key={part.id} part={part} {...typed} />}
             {part.kind === 'choice' && answer.kind === 'choice' && (
               <ChoiceBench key={part.id} part={part} chosen={answer.chosen} solution={solution} dispatch={dispatch} />
             )}
@@ -284,6 +287,8 @@ function readableAnswer(part: StudentPart, answer: Answer, scope: Scope, live: L
     }
     case 'points':
       return readablePoints(answer.text);
+    case 'range':
+      return readableRange(answer.text);
     case 'paths':
       return { shown: null, words: '', problem: answer.text.trim() ? undefined : 'List them first.' };
     case 'states': {
@@ -297,6 +302,16 @@ function readableAnswer(part: StudentPart, answer: Answer, scope: Scope, live: L
     }
     default:
       return { shown: null, words: '', problem: undefined };
+  }
+}
+
+function readableRange(text: string): Readable {
+  try {
+    const words = rangesFromText(text).map(rangeWords).join(' or ') || 'No gain.';
+    return { shown: null, words, problem: undefined };
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error;
+    return { shown: null, words: '', problem: error.message };
   }
 }
 

@@ -10,7 +10,7 @@ import { FigureEditor } from './parts/FigureEditor';
 import { PointsEditor } from './parts/PointsEditor';
 import { GainsEditor } from './parts/GainsEditor';
 import { TrendEditor } from './parts/TrendEditor';
-import { NumberEditor, StatesEditor, TransferFunctionEditor } from './parts/TypedEditors';
+import { NumberEditor, RangeEditor, StatesEditor, TransferFunctionEditor } from './parts/TypedEditors';
 
 /** One part, open: what is asked, and what is accepted as its answer. */
 export function PartEditor({
@@ -62,6 +62,7 @@ export function PartEditor({
       {part.kind === 'reduction' && <ReductionEditor part={part} diagrams={diagrams} {...common} />}
       {part.kind === 'paths' && <PathsEditor part={part} diagrams={diagrams} {...common} />}
       {part.kind === 'points' && <PointsEditor part={part} {...common} />}
+      {part.kind === 'range' && <RangeEditor part={part} {...common} />}
       {part.kind === 'states' && <StatesEditor part={part} {...common} />}
       {!['gains', 'curve', 'bode', 'diagram', 'reduction', 'paths'].includes(part.kind) && (
         <FigureEditor

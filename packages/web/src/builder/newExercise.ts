@@ -47,6 +47,7 @@ export const kinds = {
   paths: 'diagram, loops or paths',
   states: 'state matrices',
   points: 'points of the s-plane',
+  range: 'range of stable gains',
 } as const;
 export type NewKind = keyof typeof kinds;
 
@@ -64,6 +65,7 @@ const names: Record<NewKind, string> = {
   paths: 'loops',
   states: 'states',
   points: 'points',
+  range: 'range',
 };
 
 /** A diagram and the pair of signals that new parts ask about. */
@@ -214,6 +216,16 @@ export function newPart(
         of: '1/(s*(s + 2)*(s + 6))',
         what: 'breakPoints',
         tolerancePercent: 5,
+      };
+    case 'range':
+      return {
+        id,
+        kind,
+        title: 'Stable gains',
+        prompt: 'With which $K > 0$ is the loop $K L(s)$ stable?',
+        points: 2,
+        of: '1/(s*(s + 2)*(s + 6))',
+        tolerancePercent: 2,
       };
     case 'states':
       return {

@@ -13,6 +13,7 @@ import { diagram } from './diagram.js';
 import { number } from './number.js';
 import { paths } from './paths.js';
 import { points } from './points.js';
+import { range } from './range.js';
 import { reduction } from './reduction.js';
 import { states } from './states.js';
 import { transferFunction } from './transferFunction.js';
@@ -31,6 +32,7 @@ const kinds: { [Kind in Part['kind']]: AnswerKind<Kind> } = {
   states,
   points,
   bode,
+  range,
 };
 
 // The kind of the part selects the entry, so part and answer are of the same kind; the compiler cannot follow that.

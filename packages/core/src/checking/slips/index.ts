@@ -7,6 +7,7 @@ import { slipOfDiagram } from './diagram.js';
 import { slipOfPoints } from './points.js';
 import { slipOfPaths } from './paths.js';
 import { slipOfGains } from './gains.js';
+import { slipOfRange } from './range.js';
 import { slipOfNumber } from './number.js';
 import { slipOfTransfer } from './transferFunction.js';
 
@@ -34,6 +35,7 @@ export function recogniseSlip(
     if (part.kind === 'number' && answer.kind === 'number' && !part.condition)
       return slipOfNumber(part, model, answer.text);
     if (part.kind === 'gains' && answer.kind === 'gains') return slipOfGains(part, model, answer.gains, check);
+    if (part.kind === 'range' && answer.kind === 'range') return slipOfRange(part, model, answer.text);
     if (part.kind === 'bode' && answer.kind === 'bode') return slipOfBode(answer.terms, check);
     return undefined;
   }

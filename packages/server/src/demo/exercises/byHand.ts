@@ -56,7 +56,11 @@ export const ferryFins: ExerciseDocument = {
       '',
       1,
     ),
-    number('least', 'Least gain', 'From which $K$ on is the closed loop stable?', `lowestStableGain(${ferry})`, ''),
+    {
+      ...{ id: 'stable', kind: 'range', title: 'Stable gains', points: 2, tolerancePercent: 2 },
+      prompt: 'With which $K > 0$ is the closed loop stable?',
+      of: ferry,
+    },
     number(
       'crossing',
       'Crossing',

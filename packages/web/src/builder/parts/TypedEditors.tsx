@@ -2,6 +2,7 @@ import { type QuantityName, quantities, quantityNames } from '@nailset/core';
 import { ExpressionField } from '../../shared/ExpressionField';
 import { CheckField, NumberField, SelectField, TextField, PointsField } from '../fields';
 import { type EditorProps, errorOf } from './editor';
+import { MarkingField } from './MarkingField';
 
 export function TransferFunctionEditor(props: EditorProps<'transferFunction'>) {
   return (
@@ -20,6 +21,34 @@ export function StatesEditor(props: EditorProps<'states'>) {
       label="System whose state matrices are asked for"
       hint="of each coefficient of the transfer function"
     />
+  );
+}
+
+export function RangeEditor({ part, scope, findings, onChange }: EditorProps<'range'>) {
+  return (
+    <>
+      <ExpressionField
+        label="Open loop L without its gain K"
+        lead="L(s)="
+        text={part.of}
+        scope={scope}
+        reads="system"
+        error={errorOf(findings, 'of')}
+        onChange={(of) => onChange({ of })}
+      />
+      <div className="grid grid-cols-2 gap-3">
+        <NumberField
+          label="Ends within"
+          unit="%"
+          min={0}
+          max={20}
+          value={part.tolerancePercent}
+          onChange={(tolerancePercent) => onChange({ tolerancePercent })}
+        />
+        <PointsField points={part.points} onChange={(points) => onChange({ points })} />
+      </div>
+      <MarkingField marking={part.marking} onChange={(marking) => onChange({ marking })} />
+    </>
   );
 }
 
