@@ -72,7 +72,7 @@ export * from './exercise/document.js';
 export * from './exercise/answer.js';
 export { type Trend, trends } from './exercise/trends.js';
 export { attemptsOf, isPrediction, pointsOf } from './exercise/points.js';
-export { Samples, ShownDiagram, StudentFigure, StudentPart } from './exercise/studentPart.js';
+export { Samples, ShownDiagram, ShownPlot, StudentFigure, StudentPart } from './exercise/studentPart.js';
 export { bindingsOf, parametersOf, scopeOf } from './exercise/scope.js';
 export { formulaOfForm, systemOfForm, textOf } from './exercise/systems.js';
 export { inputFrom, motionOf } from './exercise/inputs.js';

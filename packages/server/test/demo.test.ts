@@ -54,7 +54,7 @@ describe('the demo course', () => {
       [1, 24, 6],
       [1, 24, 2],
       [1, 24, 6],
-      [1, 24, 10],
+      [1, 24, 12],
       [null, 24, 4],
     ]);
     expect(body.exercises.every(({ dueAt, version }) => (dueAt === null) === (version === null))).toBe(true);

@@ -1,3 +1,4 @@
+import { shownPlots } from '../exercise/shownPlot.js';
 import { expectedRanges } from './answers/range.js';
 import { frequencyTarget } from '../exercise/frequencyTarget.js';
 import { Problem } from '../expression/problem.js';
@@ -77,6 +78,10 @@ function ownTrials(part: Part, model: Model): Trial[] {
     case 'choice':
       return [
         ...part.options.map((option, k) => ({ field: `options/${k}`, run: () => void isRight(option, model) })),
+        ...part.options.map(({ plot }, k) => ({
+          field: `options/${k}`,
+          run: () => void shownPlots([plot], model.scope),
+        })),
         {
           field: 'options',
           run: () => {

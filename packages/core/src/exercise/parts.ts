@@ -177,6 +177,10 @@ export const GainsPart = Type.Object(
 );
 export type GainsPart = Static<typeof GainsPart>;
 
+/** What an option can show of a system. */
+export const plotKinds = ['step', 'poles', 'locus', 'bode', 'nyquist'] as const;
+export type PlotKind = (typeof plotKinds)[number];
+
 export const ChoicePart = Type.Object(
   {
     ...heading,
@@ -196,6 +200,12 @@ export const ChoicePart = Type.Object(
             },
           ),
           remark: Type.Optional(text(400)),
+          plot: Type.Optional(
+            Type.Object(
+              { kind: Type.Enum([...plotKinds]), system: formula },
+              { ...closed, description: 'A plot of a system, to be recognised; the locus and Nyquist plot of a loop.' },
+            ),
+          ),
         },
         closed,
       ),

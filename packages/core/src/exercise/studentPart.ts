@@ -13,6 +13,7 @@ import {
   ReductionPart,
   StatesPart,
   TrendPart,
+  plotKinds,
 } from './parts.js';
 
 /** Points of a curve, times rising. */
@@ -37,7 +38,22 @@ const heading = {
   attempts: Type.Integer(),
   figure: Type.Optional(StudentFigure),
 };
-const optionProperties = { id: Type.String(), text: Type.String() };
+const numbers = Type.Array(Type.Number());
+
+/** A small plot to be recognised: lines and marks, and nothing of the system behind them. */
+export const ShownPlot = Type.Object(
+  {
+    kind: Type.Enum([...plotKinds]),
+    lines: Type.Array(Type.Object({ x: numbers, y: numbers }, closed), {
+      description: 'Time and output; real and imaginary parts; rad/s and decibels, then rad/s and degrees.',
+    }),
+    marks: Type.Array(Type.Object({ what: Type.Enum(['pole', 'zero']), x: Type.Number(), y: Type.Number() }, closed)),
+  },
+  closed,
+);
+export type ShownPlot = Static<typeof ShownPlot>;
+
+const optionProperties = { id: Type.String(), text: Type.String(), plot: Type.Optional(ShownPlot) };
 const labelled = Type.Array(Type.Object({ id: Type.String(), label: Type.String() }, closed));
 
 const FamilyMember = Type.Object(

@@ -1,3 +1,4 @@
+import { shownPlots } from './shownPlot.js';
 import { frequencyTarget } from './frequencyTarget.js';
 import { Problem } from '../expression/problem.js';
 import { type Tree, namesIn } from '../expression/tree.js';
@@ -55,7 +56,15 @@ export function studentPart(document: Given, part: Part, values: DrawValues, sco
         ...common,
       };
     case 'choice': {
-      const options = part.options.map((option) => ({ id: option.id, text: insertValues(option.text, values, scope) }));
+      const plots = shownPlots(
+        part.options.map(({ plot }) => plot),
+        scope,
+      );
+      const options = part.options.map((option, k) => ({
+        id: option.id,
+        text: insertValues(option.text, values, scope),
+        ...(plots[k] ? { plot: plots[k] } : {}),
+      }));
       return { ...common, kind: part.kind, several: part.several, options };
     }
     case 'trend': {

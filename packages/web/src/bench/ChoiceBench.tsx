@@ -1,4 +1,6 @@
 import type { Bench, StudentPart } from '@nailset/core';
+import { useMemo } from 'react';
+import { OptionPlot, optionFrame } from '../plot/OptionPlot';
 import { Statement } from '../shared/Statement';
 import type { WorkAction } from './work';
 
@@ -14,15 +16,18 @@ export function ChoiceBench({
   solution: Bench['solutions'][number] | undefined;
   dispatch: (action: WorkAction) => void;
 }) {
+  const frames = useMemo(() => {
+    const plots = part.options.flatMap(({ plot }) => (plot ? [plot] : []));
+    return new Map(plots.map(({ kind }) => [kind, optionFrame(plots.filter((plot) => plot.kind === kind))]));
+  }, [part.options]);
   return (
     <fieldset className="max-w-3xl">
       <legend className="label mb-2">{part.several ? 'Choose all that are right' : 'Choose one'}</legend>
-      <div className="grid border-t border-rule">
-        {part.options.map(({ id, text }) => {
+      <div className={`grid border-t border-rule ${frames.size > 0 ? 'gap-x-6 @min-[620px]:grid-cols-2' : ''}`}>
+        {part.options.map(({ id, text, plot }, k) => {
           const isChosen = chosen.includes(id);
-          return (
+          const option = (
             <label
-              key={id}
               className={`flex cursor-pointer items-baseline gap-3 border-b border-rule px-2 py-2.5 ${isChosen ? 'bg-wash' : 'hover:bg-sheet'}`}
             >
               <input
@@ -36,6 +41,20 @@ export function ChoiceBench({
                 <Statement text={text} />
               </div>
             </label>
+          );
+          return (
+            <div key={id} className="min-w-0">
+              {option}
+              {plot && (
+                <div className="px-2 py-2">
+                  <OptionPlot
+                    title={`Plot ${String.fromCharCode(65 + k)}`}
+                    plot={plot}
+                    frame={frames.get(plot.kind)!}
+                  />
+                </div>
+              )}
+            </div>
           );
         })}
       </div>

@@ -23,6 +23,7 @@ import {
   stepFor,
 } from '../plane/LocusLayers';
 import { frameAround, locusOf } from '../plane/locus';
+import { placeOn } from '../plot/pointer';
 import { PlotFrame } from '../plot/PlotFrame';
 import { useSize } from '../plot/useSize';
 
@@ -92,8 +93,7 @@ export default function PointsBench({
     return { re: Math.abs(re) < onAxis ? 0 : round(re), im: Math.abs(im) < onAxis ? 0 : round(im) };
   };
   const at = (event: PointerEvent<SVGSVGElement>) => {
-    const { left, top } = event.currentTarget.getBoundingClientRect();
-    const [px, py] = [event.clientX - left, event.clientY - top];
+    const { px, py } = placeOn(event.currentTarget, event);
     return { px, py, re: frame.re + (px - width / 2) / unit, im: -(py - height / 2) / unit };
   };
   const begin = (event: PointerEvent<SVGSVGElement>) => {

@@ -9,14 +9,14 @@ import {
   isPrediction,
   modelOf,
 } from '@nailset/core';
-import { revealedCurves, studentExercise, checkAnswer, sampleOf, verdictAsShown } from '@nailset/core/checks';
+import { revealedCurves, checkAnswer, sampleOf, verdictAsShown } from '@nailset/core/checks';
 import { useEffect, useMemo, useReducer, useState } from 'react';
 import { BenchSheet } from '../bench/BenchSheet';
-import { workFrom, workReducer } from '../bench/work';
+import { nobody, previewOf } from '../bench/preview';
+import { settingsOf, workFrom, workReducer } from '../bench/work';
+import { LecternLink } from '../lectern/LecternLink';
 
 const drawsShown = 10;
-const nobody = '00000000-0000-0000-0000-000000000000';
-
 /**
  * The student’s view of the draft, live, with the numbers of one of ten imagined students. Answers are checked here and
  * kept nowhere.
@@ -132,14 +132,20 @@ function Preview({
     const revealed = committed.map((part) => ({ partId: part.id, curves: revealedCurves(document, part, values) }));
     return { ...bench, handedIn: [...handedIn], revealed };
   }, [bench, document, values, handedIn]);
+  const answer = work.answers[work.open];
   return (
-    <BenchSheet
-      bench={shown}
-      work={work}
-      dispatch={dispatch}
-      handing={{ busy: false, error, pastDue: false, handIn }}
-      keys={full}
-    />
+    <>
+      <p className="border-b border-rule px-5 py-1.5 text-right text-[13px]">
+        <LecternLink shown={{ part: work.open, values, settings: (answer && settingsOf(answer)) ?? {} }} />
+      </p>
+      <BenchSheet
+        bench={shown}
+        work={work}
+        dispatch={dispatch}
+        handing={{ busy: false, error, pastDue: false, handIn }}
+        keys={full}
+      />
+    </>
   );
 }
 
@@ -150,21 +156,4 @@ function orNone<Of>(work: () => Of): Of | undefined {
     if (error instanceof Problem) return undefined;
     throw error;
   }
-}
-
-function previewOf(document: ExerciseDocument, values: DrawValues): Bench {
-  return {
-    ...studentExercise(document, values),
-    exerciseId: nobody,
-    versionId: nobody,
-    version: 1,
-    courseId: nobody,
-    course: '',
-    dueAt: null,
-    mayHandIn: false,
-    saved: [],
-    handedIn: [],
-    solutions: [],
-    revealed: [],
-  };
 }

@@ -11,6 +11,7 @@ import { type FormEvent, useState } from 'react';
 import { useHanded, useOverride } from '../api/queries';
 import { VerdictLines } from '../bench/Tries';
 import { settingsOf } from '../bench/work';
+import { LecternLink } from '../lectern/LecternLink';
 import { Button } from '../shared/Button';
 import { Field } from '../shared/Field';
 import { Formula } from '../shared/Formula';
@@ -24,6 +25,7 @@ export function AnswerPanel({ submissionId, onClose }: { submissionId: string; o
   if (handed.isPending) return <Loading what="Looking up the answer" />;
   if (!handed.data) return <ErrorNote error={handed.error} retry={() => void handed.refetch()} />;
   const { person, part, attempt, version, handedInAt, verdict, points, overrides, expected } = handed.data;
+  const settings = settingsOf(handed.data.answer);
   return (
     <section aria-label={`Answer of ${person.name}`} className="border-t border-rule pt-4">
       <div className="flex items-baseline justify-between gap-3">
@@ -46,6 +48,11 @@ export function AnswerPanel({ submissionId, onClose }: { submissionId: string; o
               ) : (
                 <b className="text-ink">{expected}</b>
               )}
+            </p>
+          )}
+          {settings && (
+            <p className="mt-2 text-[13px]">
+              <LecternLink shown={{ part: part.id, values: handed.data.values, settings }} />
             </p>
           )}
           <TrailShown handed={handed.data} />

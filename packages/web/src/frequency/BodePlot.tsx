@@ -1,6 +1,7 @@
 import { type FrequencyTable, formatNumber } from '@nailset/core';
 import { type KeyboardEvent, type PointerEvent, useId, useMemo, useRef } from 'react';
 import { flushSync } from 'react-dom';
+import { placeOn } from '../plot/pointer';
 import { PlotFrame } from '../plot/PlotFrame';
 import { useSize } from '../plot/useSize';
 import { BodeAxes, type BodeCurve, type BodeFrame, type BodeUnits, MarginMarks, bodeScale, levelAt } from './BodeAxes';
@@ -81,8 +82,7 @@ export function BodePlot({
     return text;
   };
   const grabbed = (event: PointerEvent<SVGSVGElement>) => {
-    const { left: edge, top: upper } = event.currentTarget.getBoundingClientRect();
-    const [px, py] = [event.clientX - edge, event.clientY - upper];
+    const { px, py } = placeOn(event.currentTarget, event);
     return { omega: x.invert(px), px, py };
   };
   const levelX = left + 10;

@@ -2,6 +2,7 @@ import { formatNumber } from '@nailset/core';
 import { useMemo } from 'react';
 import { planeScale, stepFor } from '../plane/LocusLayers';
 import type { PlaneFrame } from '../plane/locus';
+import { placeOn } from '../plot/pointer';
 import { PlotFrame } from '../plot/PlotFrame';
 import { useSize } from '../plot/useSize';
 import { type FrequencyResponse, nyquistPoints } from './frequencyData';
@@ -73,8 +74,7 @@ export function NyquistPlot({
             aria-label={`Nyquist plot. ${response.count}`}
             className="block overflow-hidden text-[11px]"
             onPointerMove={(event) => {
-              const { left, top } = event.currentTarget.getBoundingClientRect();
-              const [px, py] = [event.clientX - left, event.clientY - top];
+              const { px, py } = placeOn(event.currentTarget, event);
               let [best, least] = [-1, 24];
               points.forEach(({ re, im }, k) => {
                 const distance = Math.hypot(x(re) - px, y(im) - py);

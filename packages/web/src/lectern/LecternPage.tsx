@@ -1,14 +1,26 @@
-import { type ExerciseDocument, Problem, type StudentPart, modelOf } from '@nailset/core';
-import { rightAnswerOf, revealedCurves, sampleOf, solutionOf, studentExercise } from '@nailset/core/checks';
-import { useMemo, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import {
+  type Bench,
+  type DrawValues,
+  type ExerciseDocument,
+  type Model,
+  Problem,
+  type StudentPart,
+  modelOf,
+} from '@nailset/core';
+import { rightAnswerOf, revealedCurves, sampleOf, solutionOf } from '@nailset/core/checks';
+import { useMemo, useReducer, useState } from 'react';
+import { Link, useLocation, useParams } from 'react-router';
 import { useDraft } from '../api/queries';
 import { FigurePlot } from '../bench/FigurePlot';
+import { previewOf } from '../bench/preview';
+import { workFrom, workReducer } from '../bench/work';
 import { Button } from '../shared/Button';
 import { Formula } from '../shared/Formula';
 import { PageOf } from '../shared/PageOf';
 import { ShownContext, Statement } from '../shared/Statement';
 import { useTitle } from '../shared/useTitle';
+import { type BenchState, benchStateFrom } from './LecternLink';
+import { LiveBench } from './LiveBench';
 import { RunOver } from './RunOver';
 import { VoteList } from './VoteList';
 import { type Votes, optionsOf } from './votes';
@@ -25,31 +37,62 @@ export default function LecternPage() {
   );
 }
 
+/** The exercise with the numbers of a bench that was brought along, or of an imagined student. */
 function Lectern({ document, exerciseId }: { document: ExerciseDocument; exerciseId: string }) {
+  const state: unknown = useLocation().state;
+  const brought = useMemo(() => benchStateFrom(state), [state]);
   const shown = useMemo(() => {
     try {
-      const values = sampleOf(document, 1).at(-1)!;
-      return { values, exercise: studentExercise(document, values), model: modelOf(document, values) };
+      const known = brought && document.parameters.every(({ symbol }) => brought.values[symbol] !== undefined);
+      const values = known ? brought.values : sampleOf(document, 1).at(-1)!;
+      return { values, bench: previewOf(document, values), model: modelOf(document, values) };
     } catch (error) {
       if (error instanceof Problem) return error;
       throw error;
     }
-  }, [document]);
-  const [index, setIndex] = useState(0);
-  const [votes, setVotes] = useState<Readonly<Record<string, Votes>>>({});
-  const [revealed, setRevealed] = useState<readonly string[]>([]);
+  }, [document, brought]);
   if (shown instanceof Problem) {
     return <p className="p-8 text-brick">This exercise cannot be shown yet: {shown.message}</p>;
   }
-  const { values, exercise, model } = shown;
-  const part = exercise.parts[Math.min(index, exercise.parts.length - 1)]!;
+  return <Projected {...{ document, exerciseId, brought, ...shown }} />;
+}
+
+function Projected({
+  document,
+  exerciseId,
+  brought,
+  values,
+  bench,
+  model,
+}: {
+  document: ExerciseDocument;
+  exerciseId: string;
+  brought: BenchState | undefined;
+  values: DrawValues;
+  bench: Bench;
+  model: Model;
+}) {
+  const [index, setIndex] = useState(() =>
+    Math.max(
+      0,
+      bench.parts.findIndex(({ id }) => id === brought?.part),
+    ),
+  );
+  const [work, dispatch] = useReducer(workReducer, bench, (from) => {
+    const fresh = workFrom(from);
+    if (!brought || !fresh.answers[brought.part]) return fresh;
+    return workReducer(fresh, { do: 'setAll', part: brought.part, settings: brought.settings });
+  });
+  const [votes, setVotes] = useState<Readonly<Record<string, Votes>>>({});
+  const [revealed, setRevealed] = useState<readonly string[]>([]);
+  const part = bench.parts[Math.min(index, bench.parts.length - 1)]!;
   const own = document.parts.find(({ id }) => id === part.id)!;
   const isRevealed = revealed.includes(part.id);
   const right = isRevealed ? rightAnswerOf(own, model) : null;
   const curves = isRevealed ? revealedCurves(document, own, values) : [];
   const toggle = () => setRevealed((old) => (isRevealed ? old.filter((id) => id !== part.id) : [...old, part.id]));
   return (
-    <ShownContext value={{ pictures: exercise.pictures, diagrams: exercise.diagrams }}>
+    <ShownContext value={{ pictures: bench.pictures, diagrams: bench.diagrams }}>
       {/* Larger than on a desk by half, to be read from the last row. */}
       <div className="grid min-h-dvh grid-rows-[auto_1fr] sm:min-h-[calc(100dvh/1.55)] sm:[zoom:1.55]">
         <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-5 py-2 text-[13px]">
@@ -61,9 +104,9 @@ function Lectern({ document, exerciseId }: { document: ExerciseDocument; exercis
             Before
           </Button>
           <span>
-            {index + 1} of {exercise.parts.length}
+            {index + 1} of {bench.parts.length}
           </span>
-          <Button look="quiet" disabled={index + 1 >= exercise.parts.length} onClick={() => setIndex(index + 1)}>
+          <Button look="quiet" disabled={index + 1 >= bench.parts.length} onClick={() => setIndex(index + 1)}>
             Next
           </Button>
           <Button look="strong" onClick={toggle}>
@@ -74,7 +117,7 @@ function Lectern({ document, exerciseId }: { document: ExerciseDocument; exercis
           <section aria-label="Question" className="grid content-start gap-3">
             <h2 className="font-serif text-[19px]">{part.title}</h2>
             <Statement text={part.prompt} />
-            {index === 0 && <Statement text={exercise.statement} />}
+            {index === 0 && <Statement text={bench.statement} />}
             <VoteList
               options={optionsOf(part)}
               votes={votes[part.id] ?? {}}
@@ -84,7 +127,13 @@ function Lectern({ document, exerciseId }: { document: ExerciseDocument; exercis
           </section>
           <section aria-label="Shown" className="grid min-w-0 content-start gap-3">
             {part.kind === 'gains' ? (
-              <RunOver key={part.id} part={part} series={exercise.series} revealed={isRevealed} />
+              <RunOver
+                key={part.id}
+                part={part}
+                series={bench.series}
+                revealed={isRevealed}
+                settings={brought?.part === part.id ? brought.settings : undefined}
+              />
             ) : (
               <>
                 {part.figure && (
@@ -95,6 +144,7 @@ function Lectern({ document, exerciseId }: { document: ExerciseDocument; exercis
                     committed={false}
                   />
                 )}
+                <LiveBench key={`bench ${part.id}`} {...{ part, bench, work, dispatch }} revealed={isRevealed} />
                 {isRevealed && <Solution part={part} text={solutionOf(own, model)} />}
               </>
             )}

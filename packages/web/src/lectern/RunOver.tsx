@@ -1,4 +1,4 @@
-import { Problem, type Series, formatNumber, withUnit } from '@nailset/core';
+import { Problem, type Series, type Settings, formatNumber, withUnit } from '@nailset/core';
 import { useEffect, useMemo, useState } from 'react';
 import { knobsOf } from '../bench/knobs';
 import { type GainsOf, loopResponses, tryResponse } from '../bench/loopResponse';
@@ -17,16 +17,33 @@ const beat = 220;
  * The response of a loop while one of its settings, or a parameter of its plant, runs over its range: played, paused, and
  * stepped. Until the reveal only the curve that is known already is drawn.
  */
-export function RunOver({ part, series, revealed }: { part: GainsOf; series: readonly Series[]; revealed: boolean }) {
+export function RunOver({
+  part,
+  series,
+  revealed,
+  settings,
+}: {
+  part: GainsOf;
+  series: readonly Series[];
+  revealed: boolean;
+  /** From a bench; otherwise it begins where a student does. */
+  settings?: Settings | undefined;
+}) {
   const responses = useMemo(() => loopResponses(part, { names: new Map() }, series), [part, series]);
-  const knobs = useMemo(() => knobsOf(part), [part]);
+  const knobs = useMemo(
+    () => knobsOf(part).filter(({ name, optional }) => !settings || !optional || settings[name] !== undefined),
+    [part, settings],
+  );
   const parameters = part.families.map(({ parameter }) => parameter);
   const [over, setOver] = useState(knobs[0]!.name);
   const [at, setAt] = useState<number>();
   const [playing, setPlaying] = useState(false);
   const start = useMemo(
-    () => Object.fromEntries(knobs.filter(({ optional }) => !optional).map((knob) => [knob.name, String(knob.start)])),
-    [knobs],
+    () => ({
+      ...Object.fromEntries(knobs.filter(({ optional }) => !optional).map((knob) => [knob.name, String(knob.start)])),
+      ...settings,
+    }),
+    [knobs, settings],
   );
 
   const members = useMemo(() => {
@@ -46,7 +63,7 @@ export function RunOver({ part, series, revealed }: { part: GainsOf; series: rea
   const last = members.length - 1;
   // It begins where the student begins.
   const begin = useMemo(() => {
-    const value = Number(start[over]);
+    const value = Number((start as Settings)[over]);
     const off = members.map(({ value: at }) => Math.abs(at - value));
     return Number.isFinite(value) ? Math.max(0, off.indexOf(Math.min(...off))) : 0;
   }, [members, over, start]);

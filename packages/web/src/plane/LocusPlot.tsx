@@ -1,6 +1,7 @@
 import { type Pole, formatPoint, nearestOnBranches, nearestOnLocus } from '@nailset/core';
 import { type KeyboardEvent, type PointerEvent, useId, useMemo, useRef } from 'react';
 import { flushSync } from 'react-dom';
+import { placeOn } from '../plot/pointer';
 import { PlotFrame } from '../plot/PlotFrame';
 import { useSize } from '../plot/useSize';
 import type { Handle } from './handles';
@@ -86,8 +87,7 @@ export function LocusPlot({
   const { x, y, unit } = scale;
 
   const pointAt = (event: PointerEvent<SVGSVGElement>): Point & { px: number; py: number } => {
-    const { left, top } = event.currentTarget.getBoundingClientRect();
-    const [px, py] = [event.clientX - left, event.clientY - top];
+    const { px, py } = placeOn(event.currentTarget, event);
     return { px, py, re: frame.re + (px - width / 2) / unit, im: frame.im - (py - height / 2) / unit };
   };
   const isAt = ({ px, py }: { px: number; py: number }, { re, im }: Point) =>

@@ -1,4 +1,5 @@
 import { type Pole, type Root, formatPoint } from '@nailset/core';
+import { PlotFrame } from './PlotFrame';
 import { useSize } from './useSize';
 
 /** Poles and zeros in the s-plane, equal scale on both axes, on a frame that holds still. */
@@ -34,11 +35,19 @@ export function PolePlane({
     zeros.length > 0 ? `; zeros at ${zeros.map(formatPoint).join(', ')}` : ''
   }.`;
   return (
-    <figure className="min-w-0">
-      <figcaption className="mb-1 flex justify-between text-note text-slate">
-        <span>{title}</span>
-        {outside > 0 && <span>{outside} farther out</span>}
-      </figcaption>
+    <PlotFrame
+      title={title}
+      className={className}
+      tools={outside > 0 && <span>{outside} farther out</span>}
+      table={() => ({
+        heads: ['', 'real part', 'imaginary part'],
+        rows: [
+          ...poles.map(({ re, im }) => ['pole', re, im]),
+          ...zeros.map(({ re, im }) => ['zero', re, im]),
+          ...before.map(({ re, im }) => ['pole, first', re, im]),
+        ],
+      })}
+    >
       <div ref={place} className={`bg-sheet ${className}`}>
         {width > 0 && (
           <svg width={width} height={height} role="img" aria-label={summary} className="block text-[11px]">
@@ -82,7 +91,7 @@ export function PolePlane({
             .join(', ')}
         </p>
       )}
-    </figure>
+    </PlotFrame>
   );
 }
 

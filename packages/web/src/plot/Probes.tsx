@@ -1,3 +1,4 @@
+import { placeOn } from './pointer';
 import { type Curve, formatNumber, withUnit } from '@nailset/core';
 import { type PointerEvent, useRef } from 'react';
 import { type Frame, clamp, valueAt } from './frame';
@@ -39,8 +40,8 @@ export function Probes({
 }) {
   const dragged = useRef<number>(undefined);
   const timeAt = (event: PointerEvent<SVGElement>): number => {
-    const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
-    return clamp(x.invert(event.clientX - box.left), 0, frame.tMax);
+    const { px } = placeOn(event.currentTarget.ownerSVGElement!, event);
+    return clamp(x.invert(px), 0, frame.tMax);
   };
   return probes.map(({ id, time }) => {
     const value = valueAt(curve, time);

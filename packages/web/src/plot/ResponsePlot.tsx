@@ -8,6 +8,7 @@ import { Axes, Band, CurvePath, EdgeArrow, Ground, InputLine, Mark, Pin } from '
 import type { MeasureBand, MeasureMark } from './measureMarks';
 import { PlotFrame, type PlotTable } from './PlotFrame';
 import { type Probe, type ProbeActions, Probes } from './Probes';
+import { placeOn } from './pointer';
 import { useSize } from './useSize';
 
 /**
@@ -152,7 +153,7 @@ function Drawing({
           onClick={
             probing &&
             ((event) => {
-              const time = x.invert(event.clientX - event.currentTarget.getBoundingClientRect().left);
+              const time = x.invert(placeOn(event.currentTarget, event).px);
               if (time >= 0 && time <= frame.tMax) probing.onAdd(time);
             })
           }

@@ -48,6 +48,26 @@ export const shakenBoom: ExerciseDocument = {
       refine: true,
     },
     {
+      id: 'which',
+      kind: 'choice',
+      title: 'Which plot is it?',
+      prompt: 'One of these is the step response of the boom’s foot, $G(s) = 9/(s^2 + 0.72 s + 9)$.',
+      points: 2,
+      several: false,
+      options: (
+        [
+          ['a', '9/(s^2 + 0.72*s + 9)', true],
+          ['b', '9/(s^2 + 3*s + 9)', 'This swing dies out in one turn: its damping is 0.5, not 0.12.'],
+          ['c', '1/(s^2 + 0.24*s + 1)', 'The damping fits, but it swings three times as slowly.'],
+          ['d', '9*(1 - 0.3*s)/(s^2 + 0.72*s + 9)', 'This one starts the wrong way: it has a zero on the right.'],
+        ] as const
+      ).map(([id, system, remark]) => ({
+        ...{ id, text: `Plot ${id.toUpperCase()}`, right: remark === true },
+        ...(remark === true ? {} : { remark }),
+        plot: { kind: 'step', system },
+      })),
+    },
+    {
       id: 'lamp',
       kind: 'bode',
       title: 'A lamp drive',

@@ -1,4 +1,4 @@
-import type { ChoicePart } from '@nailset/core';
+import type { ChoicePart, PlotKind, Scope } from '@nailset/core';
 import { Button } from '../../shared/Button';
 import { CellText, CheckField, RemoveButton, SelectField, changedAt, without, PointsField } from '../fields';
 import { freeId } from '../newExercise';
@@ -10,6 +10,7 @@ type Option = ChoicePart['options'][number];
 
 export function ChoiceEditor({
   part,
+  scope,
   diagrams,
   findings,
   onChange,
@@ -41,6 +42,12 @@ export function ChoiceEditor({
               )}
             </div>
             <RightField option={option} index={index} diagrams={diagrams} onChange={(right) => set(index, { right })} />
+            <PlotField
+              index={index}
+              plot={option.plot}
+              scope={scope}
+              onChange={(plot) => set(index, { plot: plot ?? (undefined as never) })}
+            />
             <CellText
               label={`What option ${index + 1} is told when it is wrong`}
               placeholder="remark when it is wrong (optional)"
@@ -65,6 +72,50 @@ export function ChoiceEditor({
         {part.several && <MarkingField marking={part.marking} onChange={(marking) => onChange({ marking })} />}
       </div>
     </>
+  );
+}
+
+const plotNames: Record<PlotKind | '', string> = {
+  '': 'no plot',
+  step: 'step response of',
+  poles: 'poles and zeros of',
+  locus: 'root locus of',
+  bode: 'Bode plot of',
+  nyquist: 'Nyquist plot of',
+};
+
+/** The plot that an option shows, if any. */
+function PlotField({
+  index,
+  plot,
+  scope,
+  onChange,
+}: {
+  index: number;
+  plot: Option['plot'];
+  scope: Scope;
+  onChange: (plot: Option['plot']) => void;
+}) {
+  return (
+    <div className="grid grid-cols-[130px_1fr] items-end gap-2">
+      <SelectField
+        label={`Plot of option ${index + 1}`}
+        value={plot?.kind ?? ''}
+        options={plotNames}
+        onChange={(kind) =>
+          onChange(kind ? { kind, system: plot?.system ?? ([...scope.names.keys()].at(-1) || '1/(s + 1)') } : undefined)
+        }
+      />
+      {plot && (
+        <CellText
+          label={`System of plot ${index + 1}`}
+          mono
+          value={plot.system}
+          maxLength={500}
+          onChange={(system) => system && onChange({ ...plot, system })}
+        />
+      )}
+    </div>
   );
 }
 

@@ -1,5 +1,6 @@
 import { formatNumber } from '@nailset/core';
 import { type Search } from '@nailset/core/checks';
+import { PlotFrame } from '../../plot/PlotFrame';
 
 const size = { width: 250, height: 190, left: 40, bottom: 30, top: 6, right: 8 };
 
@@ -21,7 +22,19 @@ export function GainMapPlot({ map, nails }: { map: Search['map']; nails: number 
     .map(({ name }) => name)
     .join(' and ')}: all ${nails} nails hold on ${formatNumber(100 * share)} % of it.`;
   return (
-    <figure>
+    <PlotFrame
+      title="Gain map"
+      className="h-[220px]"
+      table={() => ({
+        heads: [...axes.slice(0, 2).map(({ name }) => name), 'nails held'],
+        rows: rows.flatMap((row, r) =>
+          columns.map((column, c) => {
+            const count = held[r * columns.length + c]!;
+            return [column, ...(second ? [row] : []), count < 0 ? 'unstable' : count];
+          }),
+        ),
+      })}
+    >
       <svg
         viewBox={`0 0 ${size.width} ${size.height}`}
         className="w-full max-w-[340px] text-[10px]"
@@ -79,10 +92,10 @@ export function GainMapPlot({ map, nails }: { map: Search['map']; nails: number 
           </>
         )}
       </svg>
-      <figcaption className="text-note text-slate">
+      <p className="text-note text-slate">
         Green: all hold, {formatNumber(100 * share)} % of the plane. Darker: more hold. Red: unstable.
         {axes.length > 2 && ` ${axes[2]!.name} stays at ${at[axes[2]!.name]}.`}
-      </figcaption>
-    </figure>
+      </p>
+    </PlotFrame>
   );
 }
