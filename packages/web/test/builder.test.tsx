@@ -4,6 +4,7 @@ import { examine } from '@nailset/core/checks';
 import { fireEvent, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
+import { MemoryRouter } from 'react-router';
 import { AskedColumn } from '../src/builder/AskedColumn';
 import { GivenColumn } from '../src/builder/GivenColumn';
 import { StudentPreview } from '../src/builder/StudentPreview';
@@ -31,11 +32,11 @@ function Builder({
   const scope = exampleScope(document);
   const common = { document, scope, findings, disabled, edit: setDocument };
   return (
-    <>
+    <MemoryRouter>
       <GivenColumn {...common} />
       <AskedColumn {...common} open={open} onOpen={setOpen} dueAt={null} onDue={onDue} />
       <StudentPreview document={document} open={open} />
-    </>
+    </MemoryRouter>
   );
 }
 

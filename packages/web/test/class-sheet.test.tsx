@@ -3,6 +3,7 @@ import type { ClassSheet, Handed, Part, SheetCell } from '@nailset/core';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { MemoryRouter } from 'react-router';
 import { AnswerPanel } from '../src/classSheet/AnswerPanel';
 import { SheetTable } from '../src/classSheet/SheetTable';
 import { pointsByTenth, summarise } from '../src/classSheet/summary';
@@ -57,7 +58,9 @@ describe('the answer of one student', () => {
     }) as unknown as typeof fetch;
     render(
       <QueryClientProvider client={new QueryClient()}>
-        <AnswerPanel submissionId={id} onClose={() => undefined} />
+        <MemoryRouter>
+          <AnswerPanel submissionId={id} onClose={() => undefined} />
+        </MemoryRouter>
       </QueryClientProvider>,
     );
   }
