@@ -171,4 +171,26 @@ describe('the lectern', () => {
     );
     expect(Math.min(...sizes.filter((size) => size > 0))).toBeGreaterThan(15);
   });
+
+  test('shows a bench as it stands, and what is worked on before everyone', async () => {
+    await page.goto('/');
+    await follow(page, 'Mooring winch');
+    await gain(page, 'K').fill('0.3');
+    await page.getByRole('link', { name: 'On the lectern' }).click();
+    await page.getByRole('button', { name: 'Reveal' }).click();
+    await page
+      .getByText(/^K 0\.3$/)
+      .first()
+      .waitFor();
+    await open('Slewing crane');
+    for (let k = 0; k < 3; k++) await page.getByRole('button', { name: 'Next' }).click();
+    const plane = page.getByRole('group', { name: /^s-plane with 0 points/ });
+    await plane.scrollIntoViewIfNeeded();
+    const { x, y, width, height } = (await plane.boundingBox())!;
+    // The page is magnified: the mark must stand where the click fell all the same.
+    await page.mouse.click(x + 0.5 * width, y + 0.3 * height);
+    const mark = (await page.locator('[data-point="0"] circle').first().boundingBox())!;
+    expect(Math.abs(mark.x + mark.width / 2 - (x + 0.5 * width))).toBeLessThan(12);
+    expect(Math.abs(mark.y + mark.height / 2 - (y + 0.3 * height))).toBeLessThan(12);
+  });
 });

@@ -91,6 +91,46 @@ const screens: [name: string, who: string | null, open: (page: Page) => Promise<
       await page.getByRole('textbox', { name: /^Or typed/ }).waitFor();
     },
   ],
+  [
+    'a sketch of the real axis',
+    student,
+    async (page) => {
+      await follow(page, 'Slewing crane');
+      await page.getByRole('button', { name: 'On the real axis' }).click();
+      await page
+        .getByRole('checkbox', { name: /^Real axis/ })
+        .first()
+        .waitFor();
+    },
+  ],
+  [
+    'a model over frequency',
+    student,
+    async (page) => {
+      await follow(page, 'Crane boom');
+      await page.getByRole('button', { name: 'Build the model' }).click();
+      await page.locator('[data-curve=magnitude]').waitFor();
+    },
+  ],
+  [
+    'plots to choose from',
+    student,
+    async (page) => {
+      await follow(page, 'Crane boom');
+      await page.getByRole('button', { name: 'Which plot is it' }).click();
+      await page.locator('[data-line]').first().waitFor();
+    },
+  ],
+  [
+    'the range of stable gains',
+    student,
+    async (page) => {
+      await follow(page, 'Ferry fins');
+      await page.getByRole('button', { name: 'Stable gains' }).click();
+      await page.getByRole('textbox', { name: 'Stable gains' }).waitFor();
+    },
+  ],
+  ['the builder of a model over frequency', staff, (page) => follow(page, 'Crane boom')],
   ['the bench for a diagram', student, (page) => diagram(page, 'Winch drive')],
   [
     'the ledger',

@@ -74,7 +74,6 @@ await picture('prediction', 'Kofi Lindqvist', async (page) => {
   await link('Three lamp tables')(page);
   await page.getByText('Table A').first().waitFor();
 });
-await picture('trend-table', 'Kofi Lindqvist', link('Ferry ramp'));
 await picture('curve-match', 'Ilse Okafor', async (page) => {
   await link('Tide-gauge')(page);
   for (const [knob, text] of [
@@ -110,7 +109,10 @@ await picture('reduction', 'Ilse Okafor', async (page) => {
 await picture('workshop', 'Marit Solano', async (page) => {
   await link('Crane hoist')(page);
   await page.getByRole('button', { name: 'Draw the diagram' }).click();
-  await page.getByRole('button', { name: /^Line u to block/ }).click({ force: true });
+  await page
+    .getByRole('button', { name: /^Block / })
+    .nth(1)
+    .click();
 });
 await picture('s-plane', 'Ilse Okafor', async (page) => {
   await link('Mooring winch')(page);
@@ -122,6 +124,16 @@ await picture('s-plane', 'Ilse Okafor', async (page) => {
   await page.getByRole('textbox', { name: 'K, typed' }).fill('9');
   await page.getByRole('textbox', { name: 'z1, typed' }).fill('-1.1');
   await page.getByRole('button', { name: 'Read here' }).click();
+});
+await picture('bode-match', 'Ilse Okafor', async (page) => {
+  await link('Crane boom')(page);
+  const poles = page.getByRole('button', { name: 'Add a pair of poles' });
+  if (await poles.isVisible()) await poles.click();
+  const zeros = page.getByRole('button', { name: 'Add a pair of zeros' });
+  if (await zeros.isVisible()) await zeros.click();
+  for (const [name, text] of Object.entries({ K: '2.5', wp1: '3', dp1: '0.14', wz1: '8', dz1: '0.1' })) {
+    await page.getByRole('textbox', { name: `${name}, typed` }).fill(text);
+  }
 });
 await picture('frequency', 'Ilse Okafor', async (page) => {
   await link('Radar mast')(page);

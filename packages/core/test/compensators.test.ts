@@ -4,6 +4,7 @@ import {
   Problem,
   fractionOf,
   isSameFraction,
+  ladderRange,
   lowestTerms,
   modelOf,
   numberFrom,
@@ -93,6 +94,31 @@ describe('a compensator', () => {
     while (!step.done) step = search.next();
     const found = step.value.draws[0]!.settings!;
     expect(checkAnswer(part, nothing, { kind: 'gains', gains: found }).met).toBe(true);
+  });
+
+  test('with more settings than a grid can hold is searched all the same, on points that cover every one of them', () => {
+    // Unstable by itself and with any gain alone.
+    const hard: GainsPart = {
+      ...part,
+      plant: '1/(s^2 - s + 4)',
+      nails: [{ id: 'settle', quantity: 'settlingTime', relation: 'atMost', limit: 4, points: 1 }],
+    };
+    const search = searchSettings(hard, [nothing]);
+    const shares: number[] = [];
+    let step = search.next();
+    for (; !step.done; step = search.next()) shares.push(step.value);
+    const found = step.value.draws[0]!.settings!;
+    expect(Object.keys(found)).toHaveLength(7);
+    expect(checkAnswer(hard, nothing, { kind: 'gains', gains: found }).met).toBe(true);
+    expect(shares.length).toBeGreaterThan(20);
+    expect(shares.every((share, k) => k === 0 || share >= shares[k - 1]!)).toBe(true);
+    for (const { low, high } of step.value.map.axes) expect(low).toBeLessThan(high);
+  });
+
+  test('a ladder without limits keeps places of the s-plane on their side', () => {
+    expect(ladderRange({ start: -9, coarse: 1 })).toEqual([-21, 0]);
+    expect(ladderRange({ start: 2, coarse: 0.5 })).toEqual([0, 8]);
+    expect(ladderRange({ start: 2, coarse: 0.5, low: 1, high: 3 })).toEqual([1, 3]);
   });
 
   test.each([

@@ -2,7 +2,7 @@ import { Problem } from '../expression/problem.js';
 import type { Settings } from '../exercise/answer.js';
 import type { CurvePart, GainsPart } from '../exercise/parts.js';
 import { targetOf } from '../exercise/studentView.js';
-import { openGains } from '../loop/controller.js';
+import { ladderRange, openGains } from '../loop/controller.js';
 import type { ControlLoop } from '../loop/controlLoop.js';
 import { checkLoop, loopModelOf } from './answers/gains.js';
 import { curveMotion, curveVerdict, misfitPercent } from './answers/curve.js';
@@ -60,28 +60,28 @@ export interface Search {
   readonly deceiving: Settings | null;
 }
 
-/** Steps over an axis of one, two, three or more. */
-const counts = [160, 26, 12, 7, 5];
+/** Steps over an axis of one, two or three. With more axes a grid that is fine enough has too many points. */
+const counts = [160, 26, 12];
+const scattered = 1600;
 const rounds = 14;
+const mostStarts = 8;
 
-/** Where the ladder leads unless the exercise says so: twelve coarse rungs from its start. */
+/** What is searched, each over the range of its ladder. */
 export function axesOf(part: GainsPart | CurvePart): Axis[] {
   const ladders =
     part.kind === 'gains'
       ? openGains(part.controller)
       : part.knobs.map(({ symbol, ...ladder }) => ({ ...ladder, name: symbol }));
-  return ladders.map(({ name, start, fine, coarse, low, high }) => ({
-    name,
-    fine,
-    low: low ?? Math.min(0, start),
-    high: high ?? start + 12 * coarse,
-  }));
+  return ladders.map((ladder) => {
+    const [low, high] = ladderRange(ladder);
+    return { name: ladder.name, fine: ladder.fine, low, high };
+  });
 }
 
 /**
- * Whether all nails can hold for every draw, with gains that do. A grid over the ladder's range for the first draw gives
- * the map; other draws try the gains that were good before, then their own grid; where none hold, the best are improved
- * by coordinate steps that halve. Yields the share of the work that is done.
+ * Whether all nails can hold for every draw, with gains that do. The ladder's range is tried on a grid, or with more than
+ * three settings on points that are scattered evenly; other draws try the gains that were good before, then the range
+ * again; where none hold, the best are improved by coordinate steps that halve. Yields the share of the work that is done.
  */
 export function* searchSettings(part: GainsPart | CurvePart, models: readonly Model[]): Generator<number, Search> {
   const axes = axesOf(part);
@@ -100,7 +100,7 @@ export function* searchSettings(part: GainsPart | CurvePart, models: readonly Mo
       continue;
     }
     const grid: Tried[] = [];
-    const points = gridOver(axes);
+    const points = pointsOver(axes);
     for (const [k, settings] of points.entries()) {
       const tried = attempt(settings);
       grid.push(tried);
@@ -188,13 +188,41 @@ function stepsOf(axis: Axis, count: number): number[] {
   return [...new Set(values)];
 }
 
-function gridOver(axes: readonly Axis[]): Settings[] {
-  const count = counts[axes.length - 1] ?? 4;
+function pointsOver(axes: readonly Axis[]): Settings[] {
+  const count = counts[axes.length - 1];
+  if (count === undefined) return scatteredOver(axes);
   let points: Settings[] = [{}];
   for (const axis of axes) {
     points = points.flatMap((point) => stepsOf(axis, count).map((value) => ({ ...point, [axis.name]: String(value) })));
   }
   return points;
+}
+
+const primes = [2, 3, 5, 7, 11, 13, 17, 19, 23, 29, 31];
+
+/** Points of Halton's sequence (1960): however many axes there are, every one of them is covered evenly. */
+function scatteredOver(axes: readonly Axis[]): Settings[] {
+  return Array.from({ length: scattered }, (_, k) =>
+    Object.fromEntries(
+      axes.map((axis, n) => [axis.name, String(onLadder(axis, within(axis, radicalInverse(k + 1, primes[n]!))))]),
+    ),
+  );
+}
+
+/** A share of the axis, by its logarithm where it keeps its sign over more than a decade: places in the s-plane do. */
+function within({ low, high }: Axis, share: number): number {
+  const ratio = high / low;
+  const isWide = low * high > 0 && (ratio > 10 || ratio < 0.1);
+  return isWide ? low * ratio ** share : low + share * (high - low);
+}
+
+/** The digits of a whole number in a base, read backwards behind the point. */
+function radicalInverse(index: number, base: number): number {
+  let value = 0;
+  for (let digit = 1 / base, rest = index; rest > 0; rest = Math.floor(rest / base), digit /= base) {
+    value += (rest % base) * digit;
+  }
+  return value;
 }
 
 /** Of the points that hold, the one nearest to their middle: the easiest to find and the least on an edge. */
@@ -209,12 +237,12 @@ function central(holding: readonly Tried[], axes: readonly Axis[]): Tried {
 
 /** The best points of the grid, each improved by coordinate steps that halve when none helps. */
 function improved(grid: readonly Tried[], axes: readonly Axis[], attempt: Try, masks: Set<string>): Tried {
-  const starts = [...grid].sort((a, b) => a.violation - b.violation).slice(0, 4);
+  const starts = [...grid].sort((a, b) => a.violation - b.violation).slice(0, Math.min(mostStarts, axes.length + 2));
   let best = starts[0]!;
   for (const start of starts) {
     let here = start;
-    let share = 1 / (counts[axes.length - 1] ?? 4);
-    for (let round = 0; round < rounds && here.violation > 0; round++) {
+    let share = 1 / (counts[axes.length - 1] ?? 6);
+    for (let round = 0; round < rounds + 4 * Math.max(0, axes.length - 3) && here.violation > 0; round++) {
       const moves = axes.flatMap((axis) =>
         [-1, 1].map((sign) => {
           const moved = onLadder(axis, Number(here.settings[axis.name]) + sign * share * (axis.high - axis.low));

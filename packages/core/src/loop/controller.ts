@@ -26,6 +26,22 @@ export const isOpen = (gain: ControllerGain): gain is OpenGain => 'start' in gai
 /** The gains that the student sets. */
 export const openGains = ({ gains }: { readonly gains: readonly ControllerGain[] }): OpenGain[] => gains.filter(isOpen);
 
+/**
+ * The range of a ladder: as the exercise gives it; otherwise from zero to twelve coarse rungs beyond its start, on the
+ * side where it starts, which keeps places of the s-plane in their half.
+ */
+export function ladderRange({
+  start,
+  coarse,
+  low = start < 0 ? start - 12 * coarse : 0,
+  high = start < 0 ? 0 : start + 12 * coarse,
+}: Pick<OpenGain, 'start' | 'coarse'> & { readonly low?: number; readonly high?: number }): [
+  low: number,
+  high: number,
+] {
+  return [low, high];
+}
+
 /** Where the student starts, as typed: without what may be left out. */
 export const startOf = (controller: { readonly gains: readonly ControllerGain[] }): Settings =>
   Object.fromEntries(

@@ -9,12 +9,36 @@ const FrequencyPane = lazy(() => import('../frequency/FrequencyPane'));
 export const isDesign = ({ views }: GainsOf): boolean =>
   views.some((view) => view === 'locus' || view === 'bode' || view === 'nyquist');
 
-/** The s-plane and the frequency response of a part, one at a time; nothing of either is lost in between. */
+/** How high each plot is: on a screen of its own, or magnified before a class. */
+const heights = {
+  bench: {
+    plane: 'h-[clamp(240px,46vh,400px)]',
+    bode: 'h-[clamp(260px,44vh,400px)]',
+    bodeBesideNyquist: 'h-[clamp(280px,52vh,480px)]',
+    nyquist: 'h-[clamp(260px,48vh,420px)]',
+    nyquistBesideBode: 'h-[clamp(180px,24vh,280px)]',
+  },
+  lectern: {
+    plane: 'h-[290px]',
+    bode: 'h-[260px]',
+    bodeBesideNyquist: 'h-[280px]',
+    nyquist: 'h-[260px]',
+    nyquistBesideBode: 'h-[120px]',
+  },
+};
+export type DesignHeights = (typeof heights)['bench'];
+
+/**
+ * The s-plane and the frequency response of a part, one at a time; nothing of either is lost in between. Stands in the
+ * left column of a grid with the response at the top of the right one.
+ */
 export function DesignPanes({
   part,
+  place = 'bench',
   ...rest
 }: {
   part: GainsOf;
+  place?: keyof typeof heights;
   settings: Settings;
   responses: LoopResponses;
   response: LoopResponse;
@@ -34,30 +58,25 @@ export function DesignPanes({
       {words}
     </button>
   );
+  const tabs = plane && frequency.length > 0 && (
+    <p role="group" aria-label="View" className="mb-2 flex gap-3 text-[13px]">
+      {tab('plane', 's-plane')}
+      {tab('frequency', 'Frequency')}
+    </p>
+  );
   return (
-    <div className="grid min-w-0 content-start gap-2">
-      {plane && frequency.length > 0 && (
-        <p role="group" aria-label="View" className="flex gap-3 text-[13px]">
-          {tab('plane', 's-plane')}
-          {tab('frequency', 'Frequency')}
-        </p>
+    <Suspense fallback={<div className={leftColumn} />}>
+      {plane && (
+        <div hidden={shown !== 'plane'} className={leftColumn}>
+          {tabs}
+          <LocusPane part={part} {...rest} className={heights[place].plane} />
+        </div>
       )}
-      <Suspense fallback={null}>
-        {plane && (
-          <div hidden={shown !== 'plane'}>
-            <LocusPane part={part} {...rest} className="h-[clamp(240px,46vh,400px)]" />
-          </div>
-        )}
-        {shown === 'frequency' && (
-          <FrequencyPane
-            part={part}
-            {...rest}
-            show={frequency}
-            className="h-[clamp(240px,38vh,340px)]"
-            lower="h-[clamp(200px,32vh,280px)]"
-          />
-        )}
-      </Suspense>
-    </div>
+      {shown === 'frequency' && (
+        <FrequencyPane part={part} {...rest} head={tabs} show={frequency} heights={heights[place]} />
+      )}
+    </Suspense>
   );
 }
+
+const leftColumn = 'min-w-0 @min-[620px]:col-start-1 @min-[620px]:row-span-2 @min-[620px]:row-start-1';

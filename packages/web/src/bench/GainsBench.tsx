@@ -134,8 +134,14 @@ export function GainsBench({
         probing={probing}
         onFit={fit}
         summary={summaryOf(part, response)}
-        tools={<PlotTools shown={shown} onChange={setShown} families={families} />}
-        className={part.views.includes('effort') ? 'h-[clamp(200px,34vh,340px)]' : 'h-[clamp(220px,42vh,400px)]'}
+        tools={<PlotTools shown={shown} onChange={setShown} families={families} folded={design} />}
+        className={
+          design
+            ? 'h-[clamp(190px,28vh,300px)]'
+            : part.views.includes('effort')
+              ? 'h-[clamp(200px,34vh,340px)]'
+              : 'h-[clamp(220px,42vh,400px)]'
+        }
       />
       {part.views.includes('effort') && (
         <EffortPlot
@@ -153,9 +159,9 @@ export function GainsBench({
   return (
     <div className="flex min-w-0 flex-col gap-3.5">
       {design ? (
-        <div className="grid gap-x-5 gap-y-4 @min-[620px]:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]">
+        <div className="grid content-start gap-x-5 gap-y-3.5 @min-[620px]:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)] @min-[620px]:grid-rows-[auto_1fr]">
           <DesignPanes {...{ part, settings, responses, response, first }} onSettings={setAll} />
-          <div className="flex min-w-0 flex-col gap-3.5">{plots}</div>
+          <div className="flex min-w-0 flex-col gap-3.5 @min-[620px]:col-start-2 @min-[620px]:row-start-1">{plots}</div>
         </div>
       ) : (
         plots

@@ -1,4 +1,5 @@
 import { type Curve, Problem, type Settings, type SignalName } from '@nailset/core';
+import { Popover } from 'radix-ui';
 import type { PlotCurve } from '../plot/curves';
 import { type LoopResponses, tryResponse } from './loopResponse';
 
@@ -16,11 +17,14 @@ export function PlotTools({
   shown,
   onChange,
   families,
+  folded,
 }: {
   shown: Shown;
   onChange: (shown: Shown) => void;
   /** What a family can be drawn over. */
   families: readonly string[];
+  /** Behind one word, where the plot is too narrow for all. */
+  folded: boolean;
 }) {
   const toggle = (name: 'measures' | 'ghosts', words: string) => (
     <button
@@ -32,7 +36,7 @@ export function PlotTools({
       {words}
     </button>
   );
-  return (
+  const all = (
     <>
       <select
         aria-label="Signal shown"
@@ -59,6 +63,20 @@ export function PlotTools({
         ))}
       </select>
     </>
+  );
+  if (!folded) return all;
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="link">Show</Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="end"
+          className="z-30 grid justify-items-start gap-2 rounded-[3px] border border-rule bg-paper px-4 py-3 text-[13px]"
+        >
+          {all}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
   );
 }
 

@@ -1,5 +1,6 @@
 import { type ClassSheet, formatNumber } from '@nailset/core';
 import { Bar, BarChart, LabelList, XAxis, YAxis } from 'recharts';
+import { PlotFrame } from '../plot/PlotFrame';
 import { useSize } from '../plot/useSize';
 import { pointsByTenth } from './summary';
 
@@ -12,9 +13,12 @@ export default function PointsChart({ sheet }: { sheet: ClassSheet }) {
   }));
   const told = data.map(({ points, students }) => `${points} points: ${students}`).join('; ');
   return (
-    <figure aria-label={`Points of the class. ${told}`}>
-      <figcaption className="caption mb-1">Points, students by tenth of {formatNumber(sheet.outOf)}</figcaption>
-      <div ref={place} className="h-[150px]">
+    <PlotFrame
+      title={`Points, students by tenth of ${formatNumber(sheet.outOf)}`}
+      table={() => ({ heads: ['points', 'students'], rows: data.map(({ points, students }) => [points, students]) })}
+      className="h-[150px]"
+    >
+      <div ref={place} className="h-[150px]" role="img" aria-label={`Points of the class. ${told}`}>
         {width > 0 && (
           <BarChart
             width={width}
@@ -42,6 +46,6 @@ export default function PointsChart({ sheet }: { sheet: ClassSheet }) {
           </BarChart>
         )}
       </div>
-    </figure>
+    </PlotFrame>
   );
 }

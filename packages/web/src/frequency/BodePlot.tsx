@@ -211,6 +211,7 @@ export function BodePlot({
                   words={`${formatNumber(omega)} rad/s`}
                   x={x(omega)}
                   y={db(levelAt(curve, omega))}
+                  isBelow={kind === 'pole'}
                   className="cursor-ew-resize"
                   onKeyDown={slide((steps) => onCorner(name, omega * 1.02 ** steps))}
                 />
@@ -232,6 +233,7 @@ function Grip({
   words,
   x,
   y,
+  isBelow = false,
   className,
   onKeyDown,
 }: {
@@ -242,6 +244,8 @@ function Grip({
   words: string;
   x: number;
   y: number;
+  /** Whether its name stands below, so that the names of a zero and a pole side by side keep apart. */
+  isBelow?: boolean;
   className: string;
   onKeyDown: (event: KeyboardEvent) => void;
 }) {
@@ -257,7 +261,13 @@ function Grip({
       className={`outline-none [&:focus-visible>circle]:stroke-[3] ${className}`}
     >
       <circle cx={x} cy={y} r="8" className="fill-copper/15 stroke-copper" strokeWidth="1.4" />
-      <text x={x} y={y - 12} textAnchor="middle" className="fill-copper">
+      <text
+        x={x}
+        y={isBelow ? y + 20 : y - 12}
+        textAnchor="middle"
+        strokeWidth="3"
+        className="fill-copper stroke-sheet/85 [paint-order:stroke]"
+      >
         {name}
       </text>
     </g>

@@ -1,5 +1,6 @@
 import { Problem, type Settings, formatNumber, withUnit } from '@nailset/core';
-import { useMemo, useState } from 'react';
+import { type ReactNode, useMemo, useState } from 'react';
+import type { DesignHeights } from '../bench/DesignPanes';
 import type { GainsOf, LoopResponse } from '../bench/loopResponse';
 import { handlesOf, moved } from '../plane/handles';
 import { bodeFrame } from './BodeAxes';
@@ -7,26 +8,29 @@ import { BodePlot } from './BodePlot';
 import { type FrequencyResponse, frequencyOf, marginMarks } from './frequencyData';
 import { NyquistPlot, nyquistFrame } from './NyquistPlot';
 
-/** Bode and Nyquist plots of a part's open loop, linked by the frequency that is pointed at. */
+/**
+ * Bode and Nyquist plots of a part's open loop, linked by the frequency that is pointed at: Bode in the left column of
+ * the bench, Nyquist in the right one below the response, so that all three are seen at once.
+ */
 export default function FrequencyPane({
   part,
   settings,
   response,
   first,
   onSettings,
+  head,
   show,
-  className,
-  lower,
+  heights,
 }: {
   part: GainsOf;
   settings: Settings;
   response: LoopResponse;
   first: LoopResponse | undefined;
   onSettings: (settings: Settings) => void;
+  /** Above the first plot. */
+  head: ReactNode;
   show: readonly ('bode' | 'nyquist')[];
-  className: string;
-  /** Of the Nyquist plot. */
-  lower: string;
+  heights: DesignHeights;
 }) {
   const now = useMemo(() => tryFrequency(response), [response]);
   const before = useMemo(() => (first ? tryFrequency(first) : undefined), [first]);
@@ -34,44 +38,61 @@ export default function FrequencyPane({
   const [plane, setPlane] = useState(nyquistFrame);
   const [units, setUnits] = useState({ hertz: false, ratio: false });
   const [at, setAt] = useState<number>();
-  if (now instanceof Problem || !frame) return <p className={`text-slate ${className}`}>{(now as Problem).message}</p>;
+  if (now instanceof Problem || !frame)
+    return (
+      <div className="min-w-0 @min-[620px]:col-start-1 @min-[620px]:row-span-2">
+        {head}
+        <p className="text-slate">{(now as Problem).message}</p>
+      </div>
+    );
   const { delayMargin } = now.margins;
   const marks = marginMarks(now.margins, units.ratio);
   const handles = handlesOf(part, settings);
+  const both = show.length > 1;
+  const nyquist = (className: string) => (
+    <NyquistPlot response={now} frame={plane} onFrame={setPlane} at={at} onAt={setAt} className={className} />
+  );
   return (
-    <div className="grid min-w-0 content-start gap-1.5">
-      {show.includes('bode') && (
-        <BodePlot
-          {...{ frame, units, at, className }}
-          curve={now}
-          asymptote={now.asymptote}
-          before={before instanceof Problem ? undefined : before}
-          marks={marks}
-          stable={now.margins.closedLoopStable}
-          summary={`Frequency response of the open loop. ${marks
-            .map(({ kind, omega, words }) => `${kind} margin ${words} at ${formatNumber(omega)} rad/s`)
-            .join('; ')}. ${now.count}`}
-          onUnits={setUnits}
-          onAt={setAt}
-          onFit={() => setFrame(bodeFrame(now))}
-          corners={handles.map(({ name, kind, re, im }) => ({ name, kind, omega: Math.hypot(re, im) }))}
-          onCorner={(name, omega) => {
-            const handle = handles.find((each) => each.name === name)!;
-            const factor = omega / (Math.hypot(handle.re, handle.im) || 1);
-            const to = { re: (handle.re || -1) * factor, im: handle.im * factor };
-            onSettings(moved(part, settings, handle, to));
-          }}
-        />
+    <>
+      <div className="min-w-0 @min-[620px]:col-start-1 @min-[620px]:row-span-2">
+        {head}
+        {!show.includes('bode') && nyquist(heights.nyquist)}
+        {show.includes('bode') && (
+          <BodePlot
+            {...{ frame, units, at }}
+            className={both ? heights.bodeBesideNyquist : heights.bode}
+            curve={now}
+            asymptote={now.asymptote}
+            before={before instanceof Problem ? undefined : before}
+            marks={marks}
+            stable={now.margins.closedLoopStable}
+            summary={`Frequency response of the open loop. ${marks
+              .map(({ kind, omega, words }) => `${kind} margin ${words} at ${formatNumber(omega)} rad/s`)
+              .join('; ')}. ${now.count}`}
+            onUnits={setUnits}
+            onAt={setAt}
+            onFit={() => setFrame(bodeFrame(now))}
+            corners={handles.map(({ name, kind, re, im }) => ({ name, kind, omega: Math.hypot(re, im) }))}
+            onCorner={(name, omega) => {
+              const handle = handles.find((each) => each.name === name)!;
+              const factor = omega / (Math.hypot(handle.re, handle.im) || 1);
+              const to = { re: (handle.re || -1) * factor, im: handle.im * factor };
+              onSettings(moved(part, settings, handle, to));
+            }}
+          />
+        )}
+        <p className="mt-1 text-note text-slate">
+          {now.count}
+          {delayMargin !== null && Number.isFinite(delayMargin) && ` Delay margin ${withUnit(delayMargin, 's')}.`}
+          {at !== undefined && ` At ${formatNumber(at)} rad/s.`}
+        </p>
+      </div>
+      {both && (
+        <div className="min-w-0 @min-[620px]:col-start-2 @min-[620px]:row-start-2">
+          {nyquist(heights.nyquistBesideBode)}
+        </div>
       )}
-      {show.includes('nyquist') && (
-        <NyquistPlot response={now} frame={plane} onFrame={setPlane} at={at} onAt={setAt} className={lower} />
-      )}
-      <p className="text-note text-slate">
-        {now.count}
-        {delayMargin !== null && Number.isFinite(delayMargin) && ` Delay margin ${withUnit(delayMargin, 's')}.`}
-        {at !== undefined && ` At ${formatNumber(at)} rad/s.`}
-      </p>
-    </div>
+    </>
   );
 }
 

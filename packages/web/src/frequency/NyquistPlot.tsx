@@ -86,11 +86,13 @@ export function NyquistPlot({
           >
             <line x1={0} x2={width} y1={y(0)} y2={y(0)} className="stroke-ink" />
             <line x1={x(0)} x2={x(0)} y1={0} y2={height} className="stroke-ink" />
-            {[-2, -1, 1, 2].map((k) => (
-              <text key={k} x={x(k * marks)} y={y(0) + 14} textAnchor="middle" className="fill-slate">
-                {formatNumber(k * marks)}
-              </text>
-            ))}
+            {[-2, -1, 1, 2]
+              .filter((k) => k * marks !== -1)
+              .map((k) => (
+                <text key={k} x={x(k * marks)} y={y(0) + 14} textAnchor="middle" className="fill-slate">
+                  {formatNumber(k * marks)}
+                </text>
+              ))}
             <circle cx={x(0)} cy={y(0)} r={unit} className="fill-none stroke-slate" strokeDasharray="3 3" />
             <path d={path(-1)} className="fill-none stroke-petrol/40" strokeWidth="1.4" strokeDasharray="5 3" />
             <path data-curve="nyquist" d={path(1)} className="fill-none stroke-petrol" strokeWidth="2" />

@@ -11,6 +11,7 @@ import { rightAnswerOf, revealedCurves, sampleOf, solutionOf } from '@nailset/co
 import { useMemo, useReducer, useState } from 'react';
 import { Link, useLocation, useParams } from 'react-router';
 import { useDraft } from '../api/queries';
+import { isDesign } from '../bench/DesignPanes';
 import { FigurePlot } from '../bench/FigurePlot';
 import { previewOf } from '../bench/preview';
 import { workFrom, workReducer } from '../bench/work';
@@ -90,6 +91,8 @@ function Projected({
   const isRevealed = revealed.includes(part.id);
   const right = isRevealed ? rightAnswerOf(own, model) : null;
   const curves = isRevealed ? revealedCurves(document, own, values) : [];
+  // Plane and response side by side need the whole sheet; the question comes back when they are hidden.
+  const takesAll = isRevealed && part.kind === 'gains' && isDesign(part);
   const toggle = () => setRevealed((old) => (isRevealed ? old.filter((id) => id !== part.id) : [...old, part.id]));
   return (
     <ShownContext value={{ pictures: bench.pictures, diagrams: bench.diagrams }}>
@@ -113,8 +116,10 @@ function Projected({
             {isRevealed ? 'Hide' : 'Reveal'}
           </Button>
         </header>
-        <main className="@container grid content-start gap-x-6 gap-y-4 px-5 py-4 sm:grid-cols-[minmax(0,1fr)_minmax(0,1.25fr)]">
-          <section aria-label="Question" className="grid content-start gap-3">
+        <main
+          className={`@container grid content-start gap-x-6 gap-y-4 px-5 py-4 ${takesAll ? '' : 'sm:grid-cols-[minmax(0,1fr)_minmax(0,1.25fr)]'}`}
+        >
+          <section aria-label="Question" hidden={takesAll} className={takesAll ? '' : 'grid content-start gap-3'}>
             <h2 className="font-serif text-[19px]">{part.title}</h2>
             <Statement text={part.prompt} />
             {index === 0 && <Statement text={bench.statement} />}

@@ -1,21 +1,23 @@
-import { Problem, type Series, type Settings, formatNumber, withUnit } from '@nailset/core';
+import { Problem, type Series, type Settings, withUnit } from '@nailset/core';
 import { useEffect, useMemo, useState } from 'react';
+import { DesignPanes, isDesign } from '../bench/DesignPanes';
+import { familyOverGain, familyOverParameter } from '../bench/PlotTools';
 import { knobsOf } from '../bench/knobs';
-import { type GainsOf, loopResponses, tryResponse } from '../bench/loopResponse';
+import { type GainsOf, type LoopResponse, loopResponses, tryResponse } from '../bench/loopResponse';
 import type { PlotCurve } from '../plot/curves';
 import { frameFor } from '../plot/frame';
 import { limitsOf } from '../plot/limits';
 import { PolePlane, reachOf } from '../plot/PolePlane';
 import { ResponsePlot } from '../plot/ResponsePlot';
 import { Button } from '../shared/Button';
-import { stepsOver } from './votes';
+import { type RunMember, beginOf, membersOver } from './run';
 
-const count = 41;
 const beat = 220;
 
 /**
  * The response of a loop while one of its settings, or a parameter of its plant, runs over its range: played, paused, and
- * stepped. Until the reveal only the curve that is known already is drawn.
+ * stepped, with the s-plane or the frequency response beside it where the part has them, on which settings are dragged.
+ * Until the reveal only the curve that is known already is drawn.
  */
 export function RunOver({
   part,
@@ -34,39 +36,22 @@ export function RunOver({
     () => knobsOf(part).filter(({ name, optional }) => !settings || !optional || settings[name] !== undefined),
     [part, settings],
   );
-  const parameters = part.families.map(({ parameter }) => parameter);
-  const [over, setOver] = useState(knobs[0]!.name);
-  const [at, setAt] = useState<number>();
-  const [playing, setPlaying] = useState(false);
-  const start = useMemo(
+  const start = useMemo<Settings>(
     () => ({
       ...Object.fromEntries(knobs.filter(({ optional }) => !optional).map((knob) => [knob.name, String(knob.start)])),
       ...settings,
     }),
     [knobs, settings],
   );
+  const [own, setOwn] = useState(start);
+  const [over, setOver] = useState(knobs[0]!.name);
+  const [at, setAt] = useState<number>();
+  const [playing, setPlaying] = useState(false);
+  const [family, setFamily] = useState(false);
 
-  const members = useMemo(() => {
-    const knob = knobs.find(({ name }) => name === over);
-    if (!knob)
-      return responses
-        .others(over)
-        .map(({ label, responses: other }) => ({ label, value: NaN, found: tryResponse(other, start) }));
-    const low = knob.low ?? Math.min(0, knob.start);
-    const high = Math.min(knob.high ?? Infinity, knob.start + 12 * knob.coarse);
-    return stepsOver({ low, high, count }).map((value) => ({
-      label: `${over} ${formatNumber(Number(value))}`,
-      value: Number(value),
-      found: tryResponse(responses, { ...start, [over]: value }),
-    }));
-  }, [knobs, over, responses, start]);
+  const members = useMemo(() => membersOver(over, knobs, own, responses), [over, knobs, own, responses]);
   const last = members.length - 1;
-  // It begins where the student begins.
-  const begin = useMemo(() => {
-    const value = Number((start as Settings)[over]);
-    const off = members.map(({ value: at }) => Math.abs(at - value));
-    return Number.isFinite(value) ? Math.max(0, off.indexOf(Math.min(...off))) : 0;
-  }, [members, over, start]);
+  const begin = useMemo(() => beginOf(members, own[over]), [members, own, over]);
   const place = Math.min(at ?? begin, last);
   useEffect(() => {
     if (!playing || !revealed) return undefined;
@@ -77,32 +62,52 @@ export function RunOver({
     return () => clearInterval(timer);
   }, [playing, revealed, begin, last, members.length]);
 
-  const first = tryResponse(responses, start);
+  const first = useMemo(() => orNone(tryResponse(responses, start)), [responses, start]);
   const member = members[place];
-  const now = revealed && member && !(member.found instanceof Problem) ? member.found : undefined;
-  const frame = frameFor(part.horizon, [], [0, 1.6 * responses.model.height]);
-  const known = first instanceof Problem ? undefined : first;
-  const curves: PlotCurve[] = [
-    ...(known?.curves.y
-      ? [{ id: 'first', curve: known.curves.y, look: now ? ('first' as const) : ('now' as const), label: 'start' }]
-      : []),
-    ...(now?.curves.y ? [{ id: 'now', curve: now.curves.y, look: 'now' as const, label: member!.label }] : []),
-  ];
-  const shown = now ?? known;
+  const now = revealed && member ? orNone(member.found()) : undefined;
+  const shown = now ?? first;
+  const frame = useMemo(() => frameFor(part.horizon, [], [0, 1.6 * responses.model.height]), [part, responses]);
   const limits = shown
     ? limitsOf(part.nails, shown.verdict.items, shown.measures, shown.riseFrom, frame.tMax, responses.model.height)
     : [];
+  const isGain = knobs.some(({ name }) => name === over);
+  const familyOf = () =>
+    isGain ? familyOverGain(over, own, responses, 'y') : familyOverParameter(over, own, responses, 'y');
+  const isBeside = isDesign(part) && now !== undefined;
+  const response = (
+    <ResponsePlot
+      title={part.output}
+      frame={frame}
+      curves={curvesOf(first, now, member, family && revealed ? familyOf() : [])}
+      limits={limits}
+      reference={responses.reference}
+      summary={`${part.output}${now ? `, ${member!.label}` : ''}.`}
+      className={isBeside ? 'h-[170px]' : 'h-[225px]'}
+    />
+  );
   return (
     <div className="grid content-start gap-2">
-      <ResponsePlot
-        title={part.output}
-        frame={frame}
-        curves={curves}
-        limits={limits}
-        reference={responses.reference}
-        summary={`${part.output}${now ? `, ${member!.label}` : ''}.`}
-        className="h-[250px]"
-      />
+      {isBeside ? (
+        <div className="grid content-start gap-x-5 gap-y-2 @min-[620px]:grid-cols-2 @min-[620px]:grid-rows-[auto_1fr]">
+          <DesignPanes
+            {...{ part, responses, first }}
+            place="lectern"
+            settings={now.settings}
+            response={now}
+            onSettings={(next) => {
+              setPlaying(false);
+              setOwn(next);
+              setAt(undefined);
+            }}
+          />
+          <div className="min-w-0 @min-[620px]:col-start-2 @min-[620px]:row-start-1">
+            {response}
+            <Told now={now} label={member!.label} />
+          </div>
+        </div>
+      ) : (
+        response
+      )}
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1 text-[13px]">
         <label>
           Over{' '}
@@ -115,7 +120,7 @@ export function RunOver({
               setAt(undefined);
             }}
           >
-            {[...knobs.map(({ name }) => name), ...parameters].map((name) => (
+            {[...knobs.map(({ name }) => name), ...part.families.map(({ parameter }) => parameter)].map((name) => (
               <option key={name}>{name}</option>
             ))}
           </select>
@@ -139,27 +144,62 @@ export function RunOver({
           value={place}
           onChange={(event) => setAt(Number(event.target.value))}
         />
+        <button
+          type="button"
+          className={`link ${family ? 'font-medium text-ink decoration-ink' : ''}`}
+          aria-pressed={family}
+          disabled={!revealed}
+          onClick={() => setFamily(!family)}
+        >
+          Family
+        </button>
       </div>
-      {now && (
-        <p className="flex flex-wrap items-baseline gap-x-5 text-[15px]" aria-live="polite">
-          <b className="font-medium">{member!.label}</b>
-          <span>
-            overshoot{' '}
-            {now.measures.overshootPercent === null ? 'none: unstable' : withUnit(now.measures.overshootPercent, '%')}
-          </span>
-          {now.measures.settlingTime !== null && <span>settles in {withUnit(now.measures.settlingTime, 's')}</span>}
-          <span>{now.verdict.words}</span>
-        </p>
-      )}
-      {now && now.poles.length > 0 && (
-        <PolePlane
-          title="Closed-loop poles"
-          poles={now.poles}
-          zeros={now.zeros}
-          reach={reachOf(known?.poles ?? now.poles) * 1.5}
-          className="h-[96px]"
-        />
+      {now && !isBeside && (
+        <>
+          <Told now={now} label={member!.label} />
+          {now.poles.length > 0 && (
+            <PolePlane
+              title="Closed-loop poles"
+              poles={now.poles}
+              zeros={now.zeros}
+              reach={reachOf(first?.poles ?? now.poles) * 1.5}
+              className="h-[84px]"
+            />
+          )}
+        </>
       )}
     </div>
   );
 }
+
+function Told({ now: { measures, verdict }, label }: { now: LoopResponse; label: string }) {
+  return (
+    <p className="flex flex-wrap items-baseline gap-x-5 text-[14px]" aria-live="polite">
+      <b className="font-medium">{label}</b>
+      <span>
+        overshoot {measures.overshootPercent === null ? 'none: unstable' : withUnit(measures.overshootPercent, '%')}
+      </span>
+      {measures.settlingTime !== null && <span>settles in {withUnit(measures.settlingTime, 's')}</span>}
+      <span>{verdict.words}</span>
+    </p>
+  );
+}
+
+/** Where the run began, a family where one is wanted, and the member that the run is at. */
+function curvesOf(
+  first: LoopResponse | undefined,
+  now: LoopResponse | undefined,
+  member: RunMember | undefined,
+  family: readonly PlotCurve[],
+): PlotCurve[] {
+  return [
+    ...(first?.curves.y && family.length === 0
+      ? [{ id: 'first', curve: first.curves.y, look: now ? ('first' as const) : ('now' as const), label: 'start' }]
+      : []),
+    ...family,
+    ...(now?.curves.y ? [{ id: 'now', curve: now.curves.y, look: 'now' as const, label: member!.label }] : []),
+  ];
+}
+
+const orNone = (found: LoopResponse | Problem): LoopResponse | undefined =>
+  found instanceof Problem ? undefined : found;

@@ -1,4 +1,12 @@
-import { type Branch, Problem, type Settings, openGains, sweepParameter, sweepSetting } from '@nailset/core';
+import {
+  type Branch,
+  Problem,
+  type Settings,
+  ladderRange,
+  openGains,
+  sweepParameter,
+  sweepSetting,
+} from '@nailset/core';
 import { type GainsOf, type LoopResponse, type LoopResponses, tryResponse } from '../bench/loopResponse';
 import { type PlaneFrame, windowOf } from './locus';
 
@@ -54,7 +62,7 @@ export function sweepOver(
 ): Sweep {
   const knob = openGains(part.controller).find((gain) => gain.name === name);
   if (knob) {
-    const { low = Math.min(0, knob.start), high = knob.start + 12 * knob.coarse } = knob;
+    const [low, high] = ladderRange(knob);
     return {
       name,
       branches: sweepSetting(responses.model, settings, name, [low, high], windowOf(frame)),

@@ -196,8 +196,8 @@ function Drawing({
               <text
                 x={x(time) + 8}
                 y={clamp(y(value) - 8, margin.top + 12, bottom)}
-                strokeWidth="3"
-                className="stroke-sheet/80 [paint-order:stroke]"
+                strokeWidth="4"
+                className="stroke-sheet [paint-order:stroke]"
               >
                 {words}
               </text>

@@ -69,11 +69,12 @@ export function BodeEditor({ part, scope, findings, onChange }: EditorProps<'bod
           {errorOf(findings, 'target') && <span className="text-brick"> {errorOf(findings, 'target')}</span>}
         </p>
       )}
-      <FileButton
-        words="Take measured points (CSV: frequency, magnitude, phase)"
-        accept=".csv,.txt,.tsv,text/csv"
-        onFile={(file) => void read(file)}
-      />
+      <div>
+        <FileButton words="Take measured points" accept=".csv,.txt,.tsv,text/csv" onFile={(file) => void read(file)} />
+        <p className="text-note text-slate">
+          A CSV file with columns for frequency, magnitude and, if you have it, phase.
+        </p>
+      </div>
       {problem && (
         <p role="alert" className="text-note text-brick">
           {problem}

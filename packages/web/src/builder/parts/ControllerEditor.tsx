@@ -9,8 +9,10 @@ import {
   isPid,
   partnersOf,
 } from '@nailset/core';
-import { DecimalField } from '../../shared/DecimalField';
-import { CellText, CheckField, RemoveButton, SelectField, TextField, changedAt } from '../fields';
+import { OptionalDecimalField } from '../../shared/DecimalField';
+import { Field } from '../../shared/Field';
+import { CellText, CheckField, RemoveButton, SelectField, TextField } from '../fields';
+import { LadderFields, ladderHeads } from './LadderFields';
 import { newController, opened } from '../newExercise';
 
 const terms = { P: 'P', PI: 'PI', PD: 'PD', PID: 'PID', compensator: 'compensator' } as const;
@@ -36,7 +38,7 @@ export function ControllerEditor({
   };
   return (
     <div className="grid gap-1.5">
-      <div className="grid grid-cols-[1fr_1.2fr_1.4fr] gap-2">
+      <div className={`grid gap-2 ${isPid(controller) ? 'grid-cols-[1fr_1.2fr_1.4fr]' : 'grid-cols-[1fr_1.3fr]'}`}>
         <SelectField
           label="Controller"
           value={controller.terms}
@@ -54,7 +56,7 @@ export function ControllerEditor({
         )}
       </div>
       <div className="grid grid-cols-[34px_82px_1fr_1fr_1fr_1fr_1fr] items-center gap-1 text-note text-slate">
-        {['gain', '', 'start', 'fine', 'coarse', 'from', 'to'].map((heading) => (
+        {['gain', '', ...ladderHeads].map((heading) => (
           <span key={heading}>{heading}</span>
         ))}
         {controller.gains.map((gain, index) => (
@@ -82,15 +84,7 @@ export function ControllerEditor({
               <option value="given">given</option>
             </select>
             {isOpen(gain) ? (
-              (['start', 'fine', 'coarse', 'low', 'high'] as const).map((field) => (
-                <DecimalField
-                  key={field}
-                  label={`${gain.name}, ${names[field]}`}
-                  value={gain[field] ?? (field === 'low' ? -1e6 : 1e6)}
-                  {...(field === 'fine' || field === 'coarse' ? { min: 1e-6 } : {})}
-                  onChange={(value) => set(index, changedAt([gain], 0, { [field]: value })[0]!)}
-                />
-              ))
+              <LadderFields name={gain.name} ladder={gain} onChange={(next) => set(index, next)} />
             ) : (
               <span className="col-span-5">
                 <CellText
@@ -165,27 +159,33 @@ function CompensatorForm({
         options={compensatorForms}
         onChange={(form) => onChange({ ...compensator, form })}
       />
-      <div className="grid gap-1">
-        <label className="text-note text-slate">
-          Largest ratio in a lead or lag
-          <DecimalField
-            label="Largest ratio in a lead or lag"
-            value={compensator.largestRatio ?? 10}
+      <Field label="Largest ratio of a lead or lag">
+        {(ids) => (
+          <OptionalDecimalField
+            {...ids}
+            value={compensator.largestRatio}
+            placeholder="no limit"
             min={1.01}
-            onChange={(largestRatio) => onChange({ ...compensator, largestRatio })}
+            onChange={(largestRatio) => {
+              const { largestRatio: _old, ...rest } = compensator;
+              onChange(largestRatio === undefined ? rest : { ...rest, largestRatio });
+            }}
           />
-        </label>
+        )}
+      </Field>
+      <span className="self-end pb-1.5">
         <CheckField
-          label="As many poles as zeros"
+          label="At least as many poles as zeros"
           checked={compensator.proper ?? false}
           onChange={(proper) => onChange({ ...compensator, proper })}
         />
-      </div>
+      </span>
     </>
   );
 }
 
 const more: readonly (readonly [string, readonly CompensatorName[]])[] = [
+  ['a lead or lag', ['z1', 'p1']],
   ['a second lead or lag', ['z2', 'p2']],
   ['a third lead or lag', ['z3', 'p3']],
   ['a pair of zeros', ['zr', 'zi']],
@@ -211,5 +211,3 @@ function MoreTerms({ compensator, onChange }: { compensator: Compensator; onChan
     </p>
   );
 }
-
-const names = { start: 'start', fine: 'fine rung', coarse: 'coarse rung', low: 'lowest', high: 'highest' } as const;

@@ -2,7 +2,6 @@ import type { CurvePart } from '@nailset/core';
 import { constantTransfer, rationalFromNumber } from '@nailset/core';
 import { useMemo } from 'react';
 import { Button } from '../../shared/Button';
-import { DecimalField } from '../../shared/DecimalField';
 import { ExpressionField } from '../../shared/ExpressionField';
 import {
   CellText,
@@ -16,6 +15,7 @@ import {
 } from '../fields';
 import { type EditorProps, errorOf } from './editor';
 import { InputEditor } from './InputEditor';
+import { LadderFields, ladderHeads } from './LadderFields';
 
 type Knob = CurvePart['knobs'][number];
 
@@ -44,7 +44,7 @@ export function CurveEditor({ part, scope, series, findings, onChange }: EditorP
       />
       <section aria-label="What the student sets">
         <div className="grid grid-cols-[44px_40px_1fr_1fr_1fr_1fr_1fr_14px] items-center gap-1 text-note text-slate">
-          {['name', 'unit', 'start', 'fine', 'coarse', 'from', 'to', ''].map((heading) => (
+          {['name', 'unit', ...ladderHeads, ''].map((heading) => (
             <span key={heading}>{heading}</span>
           ))}
           {part.knobs.map((knob, index) => (
@@ -62,15 +62,11 @@ export function CurveEditor({ part, scope, series, findings, onChange }: EditorP
                 value={knob.unit}
                 onChange={(unit) => set(index, { unit })}
               />
-              {(['start', 'fine', 'coarse', 'low', 'high'] as const).map((field) => (
-                <DecimalField
-                  key={field}
-                  label={`${knob.symbol}, ${field}`}
-                  value={knob[field] ?? (field === 'low' ? -1e6 : 1e6)}
-                  {...(field === 'fine' || field === 'coarse' ? { min: 1e-6 } : {})}
-                  onChange={(value) => set(index, { [field]: value })}
-                />
-              ))}
+              <LadderFields
+                name={knob.symbol}
+                ladder={knob}
+                onChange={(next) => onChange({ knobs: part.knobs.map((old, k) => (k === index ? next : old)) })}
+              />
               {part.knobs.length > 1 ? (
                 <RemoveButton
                   label={`Remove ${knob.symbol}`}
