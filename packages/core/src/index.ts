@@ -1,4 +1,4 @@
-export { Problem, type ProblemCode } from './expression/problem.js';
+export { Problem, attempt, orElse, type ProblemCode } from './expression/problem.js';
 export { limits } from './expression/limits.js';
 export { parse } from './expression/parse.js';
 export type { Tree } from './expression/tree.js';

@@ -11,7 +11,7 @@ import {
   parse,
   parseFormula,
 } from '../src/index';
-import { answerFromText, checkAnswer, examine, searchSettings } from '../src/checks';
+import { answerFromText, checkAnswer, examine, gainMapAt, searchSettings } from '../src/checks';
 import { controllerFrom, startOf } from '../src/loop/controller';
 import { exercise, tune } from './documents';
 
@@ -113,6 +113,17 @@ describe('a compensator', () => {
     expect(shares.length).toBeGreaterThan(20);
     expect(shares.every((share, k) => k === 0 || share >= shares[k - 1]!)).toBe(true);
     for (const { low, high } of step.value.map.axes) expect(low).toBeLessThan(high);
+  });
+
+  test('has a map around an answer, over the gains that it has', () => {
+    const lead = gainMapAt(part, nothing, { K: '120', z1: '-2', p1: '-14' });
+    expect(lead.axes.map(({ name }) => name)).toEqual(['K', 'z1', 'p1']);
+    expect(lead.share).toBeGreaterThan(0);
+    const alone = gainMapAt(part, nothing, { K: '40' });
+    expect(alone.axes.map(({ name }) => name)).toEqual(['K']);
+    // No gain alone is quick and calm enough: the poles have the real part −1 at most.
+    expect(alone.share).toBe(0);
+    expect(alone.held.every((count) => count >= 0)).toBe(true);
   });
 
   test('a ladder without limits keeps places of the s-plane on their side', () => {

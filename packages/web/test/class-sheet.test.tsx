@@ -1,12 +1,19 @@
 /** @jest-environment jsdom */
-import type { ClassSheet, Handed, Part, SheetCell } from '@nailset/core';
+import type { Answer, ClassSheet, Handed, Part, SheetCell } from '@nailset/core';
+import type { GainMap } from '@nailset/core/checks';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { MemoryRouter } from 'react-router';
 import { AnswerPanel } from '../src/classSheet/AnswerPanel';
+import { PartPanel } from '../src/classSheet/PartPanel';
 import { SheetTable } from '../src/classSheet/SheetTable';
-import { pointsByTenth, summarise } from '../src/classSheet/summary';
+import { SlipList } from '../src/classSheet/SlipList';
+import { answersTo, choiceCounts, pointsByTenth, summarise } from '../src/classSheet/summary';
+import { GainMapPlot, type MapPoint } from '../src/plot/GainMapPlot';
+import { watchSizes } from './page';
+
+beforeAll(watchSizes);
 
 const part: Extract<Part, { kind: 'gains' }> = {
   id: 'tune',
@@ -105,6 +112,7 @@ describe('the sheet', () => {
       { id: 'over', met: points === 3, close: false },
       { id: 'offset', met: true, close: false },
     ],
+    slip: null,
   });
   const row = (name: string, own?: SheetCell) => ({
     person: { id: name, name },
@@ -127,5 +135,178 @@ describe('the sheet', () => {
     expect(summarise(sheet)).toEqual({ handedIn: 2, look: 1 });
     const students = pointsByTenth(sheet).map((tenth) => tenth.students);
     expect(students).toEqual([0, 0, 0, 1, 0, 0, 0, 0, 0, 1]);
+  });
+});
+
+describe('a part as the class answered it', () => {
+  const answered = (name: string, answer: Answer, met: boolean, slip?: SheetCell['slip'], checked = true) => ({
+    name,
+    answer,
+    cell: { submissionId: name, attempt: 1, version: 1, points: met ? 1 : 0, outOf: 1, met, checked, look: false },
+    slip: slip ?? null,
+  });
+  const sheetOf = (of: Part, all: ReturnType<typeof answered>[]) =>
+    ({
+      parts: [of],
+      systems: [],
+      series: [],
+      rows: all.map(({ name, cell, slip }) => ({
+        person: { id: name, name },
+        points: cell.points,
+        cells: { [of.id]: { ...cell, slip, items: [] } },
+      })),
+      flock: all.map(({ name, answer }) => ({
+        ...{ submissionId: name, personId: name, partId: of.id },
+        ...{ values: {}, answer },
+      })),
+    }) as unknown as ClassSheet;
+  const text = (kind: 'number' | 'points', value: string): Answer => ({ kind, text: value });
+  const slip = { id: 'fraction', words: 'A fraction, not per cent.' };
+
+  test('slips stand with the commonest first, what is not recognised last, and lead to their answers', async () => {
+    const number: Part = {
+      ...{ id: 'n', kind: 'number', title: 'Overshoot', prompt: '', points: 1 },
+      ...{ formula: '1', unit: '%', tolerancePercent: 1 },
+    };
+    const other = { id: 'damped', words: 'The natural frequency, not the damped one.' };
+    const sheet = sheetOf(number, [
+      answered('Aino Berg', text('number', '7'), false),
+      answered('Bram Oz', text('number', '2'), false, other),
+      answered('Cato Lund', text('number', '0.2'), false, slip),
+      answered('Dara Ito', text('number', '0.3'), false, slip),
+      answered('Edda Roy', text('number', '20'), true),
+      answered('Finn Aho', text('number', '9'), false, null, false),
+    ]);
+    const chosen: string[] = [];
+    render(<SlipList part={number} sheet={sheet} chosen={undefined} onChoose={(id) => chosen.push(id)} />);
+    const lines = within(screen.getByRole('region', { name: 'Slips' })).getAllByRole('listitem');
+    expect(lines.map((line) => line.querySelector('b')!.textContent)).toEqual(['2', '1', '1']);
+    expect(lines.map((line) => line.querySelector('span')!.textContent)).toEqual([
+      slip.words,
+      other.words,
+      'missed in other ways',
+    ]);
+    await userEvent.click(screen.getByRole('button', { name: 'Answer of Dara Ito' }));
+    expect(chosen).toEqual(['Dara Ito']);
+  });
+
+  test('options are counted, several of one student too', () => {
+    const choice = {
+      ...{ id: 'c', kind: 'choice' as const, title: 'Which?', prompt: '', points: 1, several: true },
+      options: ['a', 'b', 'd'].map((id) => ({ id, text: `Option ${id}`, right: id === 'a' })),
+    };
+    const answers = [['a'], ['a', 'b'], []].map((chosen) => ({ answer: { kind: 'choice' as const, chosen } }));
+    expect(choiceCounts(choice, answers)).toEqual([2, 1, 0]);
+    render(
+      <PartPanel
+        part={choice}
+        sheet={sheetOf(choice, [
+          answered('Aino', { kind: 'choice', chosen: ['b'] }, false),
+          answered('Bram', { kind: 'choice', chosen: ['b'] }, false),
+        ])}
+        chosen={undefined}
+        onChoose={() => undefined}
+      />,
+    );
+    const lines = within(screen.getByRole('region', { name: 'What was chosen' })).getAllByRole('listitem');
+    expect(lines.map((line) => line.querySelector('b')!.textContent)).toEqual(['0', '2', '0']);
+  });
+
+  test('points of everyone lie in one plane; what cannot be read is left out', async () => {
+    const points: Part = {
+      ...{ id: 'p', kind: 'points', title: 'Poles', prompt: '', points: 1 },
+      ...{ of: '1/(s+1)', what: 'poles', tolerancePercent: 1 },
+    };
+    const sheet = sheetOf(points, [
+      answered('Aino Berg', text('points', '-1 ± 2j'), true),
+      answered('Bram Oz', text('points', '-3'), false),
+      answered('Cato Lund', text('points', 'left'), false),
+    ]);
+    const chosen: string[] = [];
+    const { container } = render(
+      <PartPanel part={points} sheet={sheet} chosen="Bram Oz" onChoose={(id) => chosen.push(id)} />,
+    );
+    expect(screen.getByText('Points of 3, 1 have them all')).toBeTruthy();
+    const marks = [...container.querySelectorAll('[data-answer]')];
+    expect(marks.map((mark) => mark.getAttribute('data-answer'))).toEqual(['Aino Berg', 'Aino Berg', 'Bram Oz']);
+    // Whoever is chosen is drawn last, over the others.
+    expect(marks.at(-1)!.classList.contains('fill-copper')).toBe(true);
+    await userEvent.click(marks[0]!);
+    expect(chosen).toEqual(['Aino Berg']);
+    await userEvent.click(screen.getByRole('button', { name: 'Table' }));
+    const rows = screen.getAllByRole('row').map((line) => line.textContent);
+    expect(rows).toEqual(['studentreal partimaginary partmet', 'Aino Berg−12yes', 'Aino Berg−1−2yes', 'Bram Oz−30no']);
+  });
+
+  test('answers keep the order of the class, with the numbers they were given for', () => {
+    const sheet = sheetOf(part, [
+      answered('Zoe', { kind: 'gains', gains: { Kp: '1' } }, true),
+      answered('Aino', { kind: 'gains', gains: { Kp: '2' } }, false),
+    ]);
+    expect(answersTo(sheet, 'tune').map(({ name, met }) => [name, met])).toEqual([
+      ['Zoe', true],
+      ['Aino', false],
+    ]);
+    expect(answersTo(sheet, 'other')).toEqual([]);
+  });
+});
+
+describe('the gain map of a class', () => {
+  const map: GainMap = {
+    axes: [
+      { name: 'Kp', low: 0, high: 10, fine: 1 },
+      { name: 'Kd', low: 0, high: 4, fine: 1 },
+    ],
+    columns: [2.5, 7.5],
+    rows: [1, 3],
+    held: [2, 1, -1, 0],
+    at: { Kp: '2.5', Kd: '1' },
+    share: 0.25,
+  };
+  const point = (name: string, settings: MapPoint['settings'], met = false): MapPoint => ({
+    ...{ id: name, name, settings, met },
+  });
+
+  test('has everyone on it, those beyond an edge on the edge, and nobody without both gains', async () => {
+    const picked: string[] = [];
+    const { container } = render(
+      <GainMapPlot
+        map={map}
+        nails={2}
+        onPick={(id) => picked.push(id)}
+        chosen="Bram"
+        points={[
+          point('Aino', { Kp: '5', Kd: '2' }, true),
+          point('Bram', { Kp: '99', Kd: '-7' }),
+          point('Cato', { Kp: '5' }),
+        ]}
+      />,
+    );
+    const marks = [...container.querySelectorAll('circle[data-answer]')];
+    expect(marks.map((mark) => mark.getAttribute('data-answer'))).toEqual(['Aino', 'Bram']);
+    const place = (mark: Element) => [Number(mark.getAttribute('cx')), Number(mark.getAttribute('cy'))] as const;
+    const frame = container.querySelector('rect.fill-none')!;
+    const of = (name: string) => Number(frame.getAttribute(name));
+    const [aino, bram] = [place(marks[0]!), place(marks[1]!)];
+    expect(aino[0]).toBeCloseTo(of('x') + of('width') / 2);
+    expect(aino[1]).toBeCloseTo(of('y') + of('height') / 2);
+    expect(bram).toEqual([of('x') + of('width'), of('y') + of('height')]);
+    await userEvent.click(marks[1]!);
+    expect(picked).toEqual(['Bram']);
+  });
+
+  test('says in words and numbers what its colours show', async () => {
+    render(<GainMapPlot map={map} nails={2} />);
+    expect(screen.getByRole('img').getAttribute('aria-label')).toBe(
+      'Gain map over Kp and Kd: all 2 nails hold on 25 % of it.',
+    );
+    await userEvent.click(screen.getByRole('button', { name: 'Table' }));
+    expect(screen.getAllByRole('row').map((line) => line.textContent)).toEqual([
+      'KpKdnails held',
+      '2.512',
+      '7.511',
+      '2.53unstable',
+      '7.530',
+    ]);
   });
 });

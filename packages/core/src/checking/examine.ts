@@ -1,4 +1,4 @@
-import { Problem } from '../expression/problem.js';
+import { Problem, attempt } from '../expression/problem.js';
 import type { DrawValues, ExerciseDocument } from '../exercise/document.js';
 import { drawValues, extremesOf } from '../exercise/draw.js';
 import type { Parameter } from '../exercise/given.js';
@@ -83,7 +83,7 @@ function idsIn(part: Part): string[] {
 
 function drawFindings(document: ExerciseDocument): Finding[] {
   return document.parameters.flatMap((parameter: Parameter, k) =>
-    attempt(`parameters/${k}/draw`, () => extremesOf(parameter), `${parameter.symbol}: `),
+    findingsIn(`parameters/${k}/draw`, () => extremesOf(parameter), `${parameter.symbol}: `),
   );
 }
 
@@ -93,34 +93,29 @@ function givenFindings(document: ExerciseDocument): Finding[] {
   const [values] = sampleOf(unguarded, 1);
   const systems = document.systems.flatMap((_, k) => {
     const upTo = document.systems.slice(0, k + 1);
-    return attempt(`systems/${k}`, () => scopeOf({ systems: upTo }, values!));
+    return findingsIn(`systems/${k}`, () => scopeOf({ systems: upTo }, values!));
   });
   if (systems.length > 0) return [systems[0]!];
   const guards = document.guards.flatMap((guard, k) =>
-    attempt(`guards/${k}`, () => {
+    findingsIn(`guards/${k}`, () => {
       readCondition(guard);
       meetsGuards({ ...document, guards: [guard] }, values!);
     }),
   );
   if (guards.length > 0) return guards;
-  return attempt('guards', () => {
+  return findingsIn('guards', () => {
     for (let k = 0; k < 10; k++) drawValues(document, `sample ${k}`);
   });
 }
 
-function attempt(path: string, work: () => unknown, before = ''): Finding[] {
+function findingsIn(path: string, work: () => unknown, before = ''): Finding[] {
   const problem = problemOf(work);
   return problem ? [findingOf(path, problem, before)] : [];
 }
 
 function problemOf(work: () => unknown): Problem | undefined {
-  try {
-    work();
-    return undefined;
-  } catch (error) {
-    if (error instanceof Problem) return error;
-    throw error;
-  }
+  const found = attempt(work);
+  return found instanceof Problem ? found : undefined;
 }
 
 function findingOf(path: string, { message, at }: Problem, before = ''): Finding {

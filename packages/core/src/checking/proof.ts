@@ -1,4 +1,4 @@
-import { Problem } from '../expression/problem.js';
+import { orElse } from '../expression/problem.js';
 import type { Answer, Settings } from '../exercise/answer.js';
 import type { DrawValues, ExerciseDocument } from '../exercise/document.js';
 import { drawValues } from '../exercise/draw.js';
@@ -89,15 +89,12 @@ function curveFor(part: Part, model: Model, settings: Settings | null): Samples 
 /** A number that the second-order rule would give differently. */
 function ruleWarnings(part: Part, model: Model): string[] {
   if (part.kind !== 'number') return [];
-  try {
+  return orElse([], () => {
     const rule = numberSlips(part, model).find(({ id }) => id === 'rule');
     if (!rule) return [];
     const expected = withUnit(expectedNumber(part, model.scope), part.unit);
     return [`The second-order rule gives ${withUnit(rule.value, part.unit)}, the response itself ${expected}.`];
-  } catch (error) {
-    if (error instanceof Problem) return [];
-    throw error;
-  }
+  });
 }
 
 function unfollowed(part: Part, model: Model): string[] {

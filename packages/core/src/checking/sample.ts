@@ -1,4 +1,4 @@
-import { Problem } from '../expression/problem.js';
+import { orElse } from '../expression/problem.js';
 import type { DrawValues, ExerciseDocument } from '../exercise/document.js';
 import { drawValues, extremesOf } from '../exercise/draw.js';
 import { meetsGuards } from '../exercise/scope.js';
@@ -24,10 +24,5 @@ export function sampleOf(document: Drawn, count = 20): DrawValues[] {
 /** A corner that cannot even be worked out is one that the guards must keep out. */
 function isAllowed(document: Drawn, values: DrawValues): boolean {
   if (document.guards.length === 0) return true;
-  try {
-    return meetsGuards(document, values);
-  } catch (error) {
-    if (error instanceof Problem) return false;
-    throw error;
-  }
+  return orElse(false, () => meetsGuards(document, values));
 }

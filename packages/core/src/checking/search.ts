@@ -116,7 +116,8 @@ export function* searchSettings(part: GainsPart | CurvePart, models: readonly Mo
     });
     deceiving ??=
       grid.find(({ stable, promised, violation }) => stable && promised === true && violation > 0.2)?.settings ?? null;
-    map ??= mapOf(axes, grid, isFound(found) ? found.settings : null, attempt);
+    const at = isFound(found) ? found.settings : leastViolating(grid).settings;
+    map ??= mapOf(axes, nails.length, at, attempt, grid);
   }
   const failed = draws.some(({ settings }) => settings === null);
   return { nails, draws, map: map!, conflicts: failed ? conflictsIn(masks, nails) : [], deceiving };
@@ -260,22 +261,29 @@ function improved(grid: readonly Tried[], axes: readonly Axis[], attempt: Try, m
   return best;
 }
 
-/** The map over the first two gains; a third stays where the gains that were found have it. */
-function mapOf(axes: readonly Axis[], grid: readonly Tried[], found: Settings | null, attempt: Try): GainMap {
+const leastViolating = (grid: readonly Tried[]): Tried =>
+  grid.reduce((best, next) => (next.violation < best.violation ? next : best));
+
+/** The map over the first two gains that `at` has, its others staying where they are, for one student's numbers. */
+export function gainMapAt(part: GainsPart, model: Model, at: Settings): GainMap {
+  const axes = axesOf(part).filter(({ name }) => name in at);
+  return mapOf(axes, part.nails.length, at, tryOf(part, model), []);
+}
+
+/** The map over the first two gains, others staying where they are at; what was tried already is not tried again. */
+function mapOf(axes: readonly Axis[], nails: number, at: Settings, attempt: Try, tried: readonly Tried[]): GainMap {
   const [first, second] = axes;
   const count = counts[Math.min(1, axes.length - 1)]!;
-  const at = found ?? grid.reduce((best, next) => (next.violation < best.violation ? next : best)).settings;
   const columns = stepsOf(first!, second ? count : counts[0]!);
   const rows = second ? stepsOf(second, count) : [0];
-  const known = new Map(grid.map((tried) => [JSON.stringify(tried.settings), tried]));
+  const known = new Map(tried.map((each) => [JSON.stringify(each.settings), each]));
   const held = rows.flatMap((row) =>
     columns.map((column) => {
       const own = { ...at, [first!.name]: String(column), ...(second ? { [second.name]: String(row) } : {}) };
-      const { held: nails, stable } = known.get(JSON.stringify(own)) ?? attempt(own);
-      return stable ? nails.filter(Boolean).length : -1;
+      const found = known.get(JSON.stringify(own)) ?? attempt(own);
+      return found.stable ? found.held.filter(Boolean).length : -1;
     }),
   );
-  const nails = grid[0]!.held.length;
   const share = held.filter((number) => number === nails).length / held.length;
   return { axes, columns, rows, held, at, share };
 }

@@ -4,7 +4,7 @@ import { sampled } from '../exercise/figure.js';
 import type { Part } from '../exercise/parts.js';
 import type { Samples } from '../exercise/studentPart.js';
 import { TransferSubject } from '../quantity/subject.js';
-import { Problem } from '../expression/problem.js';
+import { orElse } from '../expression/problem.js';
 import { respond } from '../response/respond.js';
 import type { Transfer } from '../system/transfer.js';
 import type { Model } from './model.js';
@@ -30,24 +30,16 @@ export function verdictAsShown(verdict: Verdict, { measured, slip }: ExerciseDoc
 export function solutionCurve(part: Part, { scope }: Model): Samples | undefined {
   const system = expectedSystem(part, scope);
   if (!system) return undefined;
-  try {
+  return orElse(undefined, () => {
     const { settlingTime } = new TransferSubject(system).measures;
     return settlingTime === null ? undefined : sampled('expected', respond(system), 1.6 * settlingTime || 1);
-  } catch (error) {
-    if (error instanceof Problem) return undefined;
-    throw error;
-  }
+  });
 }
 
 function expectedSystem(part: Part, scope: Model['scope']): Transfer | undefined {
   if (part.kind === 'transferFunction') return systemFrom(part.expected, scope);
   if (part.kind !== 'number') return undefined;
   const tree = parseFormula(part.formula);
-  if (tree.kind !== 'call' || !tree.of[0]) return undefined;
-  try {
-    return systemFrom(tree.of[0], scope);
-  } catch (error) {
-    if (error instanceof Problem) return undefined;
-    throw error;
-  }
+  const system = tree.kind === 'call' ? tree.of[0] : undefined;
+  return system && orElse(undefined, () => systemFrom(system, scope));
 }

@@ -1,6 +1,6 @@
 import { levenbergMarquardt } from 'ml-levenberg-marquardt';
 import { Matrix, QrDecomposition, solve } from 'ml-matrix';
-import { Problem } from '../expression/problem.js';
+import { Problem, orElse } from '../expression/problem.js';
 import { frequencyFunction } from '../frequency/bode.js';
 import { wrapped } from '../frequency/delayedSum.js';
 import { rationalFromNumber } from '../rational/number.js';
@@ -138,14 +138,11 @@ function leastSquares(
   model: (parameters: readonly number[]) => (k: number) => number,
   judged: number,
 ): Fit {
-  const safe = (parameters: number[]): ((k: number) => number) => {
-    try {
-      return model(parameters.map((value, k) => Math.max(value, structure.least[k]!)));
-    } catch (error) {
-      if (error instanceof Problem) return () => 1e30;
-      throw error;
-    }
-  };
+  const safe = (parameters: number[]): ((k: number) => number) =>
+    orElse(
+      () => 1e30,
+      () => model(parameters.map((value, k) => Math.max(value, structure.least[k]!))),
+    );
   const found = levenbergMarquardt({ x: targets.map((_, k) => k), y: [...targets] }, safe, {
     initialValues: start,
     gradientDifference: start.map((value) => 1e-6 * Math.max(Math.abs(value), 1e-3)),

@@ -1,4 +1,4 @@
-import { Problem } from '../expression/problem.js';
+import { orElse } from '../expression/problem.js';
 import {
   type BlockDiagram,
   type BlockNode,
@@ -248,13 +248,10 @@ export function movesWith(diagram: BlockDiagram, kept: ReadonlySet<string>, pick
 
 /** Nothing where a factor that is zero would have to be inverted. */
 function possible(make: () => Move | undefined): Move[] {
-  try {
+  return orElse([], () => {
     const move = make();
     return move ? [move] : [];
-  } catch (error) {
-    if (error instanceof Problem) return [];
-    throw error;
-  }
+  });
 }
 
 const made = (kind: MoveKind, of: readonly string[], makes: string, after: BlockDiagram, gain?: string): Move => ({

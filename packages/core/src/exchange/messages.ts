@@ -3,7 +3,7 @@ import { Answer, Trail } from '../exercise/answer.js';
 import { DrawValues, ExerciseDocument } from '../exercise/document.js';
 import { Part } from '../exercise/parts.js';
 import { Samples, ShownDiagram, StudentPart } from '../exercise/studentPart.js';
-import { Verdict } from '../checking/verdict.js';
+import { RecognisedSlip, Verdict } from '../checking/verdict.js';
 
 /** What server and web say to each other; each message once, as JSON Schema with its type. */
 
@@ -243,6 +243,7 @@ const SheetCell = Type.Object(
     outOf: Type.Number(),
     look: Type.Boolean(),
     items: Type.Array(Type.Object({ id: Type.String(), met: Type.Boolean(), close: Type.Boolean() }, closed)),
+    slip: orNull(RecognisedSlip),
   },
   closed,
 );
@@ -273,7 +274,7 @@ export const ClassSheet = Type.Object(
         { submissionId: Id, personId: Id, partId: Type.String(), values: DrawValues, answer: Answer },
         closed,
       ),
-      { description: 'Every student’s best answer to the parts that have a response.' },
+      { description: 'Every student’s best answer to every part, with the numbers it was given for.' },
     ),
   },
   closed,

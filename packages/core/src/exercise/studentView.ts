@@ -1,7 +1,7 @@
 import { shownPlots } from './shownPlot.js';
 import { frequencyTarget } from './frequencyTarget.js';
-import { Problem } from '../expression/problem.js';
-import { type Tree, namesIn } from '../expression/tree.js';
+import { Problem, orElse } from '../expression/problem.js';
+import { namesIn } from '../expression/tree.js';
 import { type Scope, parseFormula, systemFrom, valueOf } from '../formula/evaluate.js';
 import { type QuantityName, quantityNames } from '../quantity/names.js';
 import { type Fraction } from '../rational/fraction.js';
@@ -203,13 +203,10 @@ function familiesOf(document: Given, part: GainsPart, values: DrawValues): Famil
     const at = (factors: readonly number[], digits: number): Family['members'] =>
       factors.flatMap((factor) => {
         const value = String(Number((Number(values[parameter]) * factor).toPrecision(digits)));
-        try {
+        return orElse([], () => {
           const [plant, sensor] = written({ ...values, [parameter]: value });
           return [{ value, plant: plant!, ...(sensor === undefined ? {} : { sensor }) }];
-        } catch (error) {
-          if (error instanceof Problem) return [];
-          throw error;
-        }
+        });
       });
     const members = at(familyFactors, 3);
     const matters = members.some(
@@ -233,14 +230,8 @@ function numbersOfController(controller: Controller, written: (formula: string) 
 
 /** The quantity that a formula as a whole is, for its definition. */
 function outermost(formula: string): QuantityName | undefined {
-  let tree: Tree;
-  try {
-    tree = parseFormula(formula);
-  } catch (error) {
-    if (error instanceof Problem) return undefined;
-    throw error;
-  }
-  return tree.kind === 'call' ? quantityNames.find((name) => name === (tree as { name: string }).name) : undefined;
+  const tree = orElse(undefined, () => parseFormula(formula));
+  return tree?.kind === 'call' ? quantityNames.find((name) => name === tree.name) : undefined;
 }
 
 /**
@@ -257,17 +248,14 @@ export function insertValues(text: string, values: DrawValues, scope?: Scope): s
 function written(formula: string, scope: Scope): string | undefined {
   // A number in double braces is LaTeX, not a formula.
   if (/^[\d.\s]+$/.test(formula)) return undefined;
-  try {
+  return orElse(undefined, () => {
     const value = valueOf(parseFormula(formula), scope);
     if (typeof value === 'number') return shortNumber(value);
     const exact = constantOf(value);
     if (exact) return shortNumber(rationalToNumber(exact));
     const plain = withDeadTime(value);
     return plain ? delayedToLatex(plain.fraction, rationalToNumber(plain.deadTime)) : undefined;
-  } catch (error) {
-    if (error instanceof Problem) return undefined;
-    throw error;
-  }
+  });
 }
 
 const shortNumber = (value: number): string => String(Number(value.toPrecision(4)));

@@ -38,3 +38,19 @@ export class Problem extends Error {
     this.name = 'Problem';
   }
 }
+
+/** What some work gives, or the Problem that it meets; other errors go on. */
+export function attempt<Of>(work: () => Of): Of | Problem {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof Problem) return error;
+    throw error;
+  }
+}
+
+/** What some work gives, or something else where it meets a Problem; other errors go on. */
+export function orElse<Of, Other>(otherwise: Other, work: () => Of): Of | Other {
+  const found = attempt(work);
+  return found instanceof Problem ? otherwise : found;
+}

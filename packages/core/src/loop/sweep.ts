@@ -1,4 +1,4 @@
-import { Problem } from '../expression/problem.js';
+import { Problem, attempt } from '../expression/problem.js';
 import type { Settings } from '../exercise/answer.js';
 import { type Branch, type Window, tracedBranches } from '../locus/branches.js';
 import { coefficients } from '../rational/polynomial.js';
@@ -27,12 +27,9 @@ export function sweepSetting(
   window: Window,
 ): Branch[] {
   const at = (value: number): number[] | Problem => {
-    try {
-      return characteristicOf(model.loopWith({ ...settings, [name]: String(Number(value.toPrecision(9))) }));
-    } catch (error) {
-      if (error instanceof Problem) return error;
-      throw error;
-    }
+    return attempt(() =>
+      characteristicOf(model.loopWith({ ...settings, [name]: String(Number(value.toPrecision(9))) })),
+    );
   };
   const found = Array.from({ length: firstLook + 1 }, (_, k) => at(from + ((to - from) * k) / firstLook));
   const built = found.filter((each) => Array.isArray(each));

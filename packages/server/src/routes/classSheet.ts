@@ -2,7 +2,7 @@ import { ClassSheet, Handed, Override, type Part, type SheetCell, modelOf, point
 import { solutionOf } from '@nailset/core/checks';
 import { personOf } from '../access.js';
 import { Refusal } from '../errors.js';
-import { draftOf, newestVersion } from '../store/exercises.js';
+import { draftOf, drawsOf, newestVersion } from '../store/exercises.js';
 import { courseWithPeople } from '../store/people.js';
 import {
   type Standing,
@@ -13,9 +13,6 @@ import {
   submissionToCheck,
 } from '../store/submissions.js';
 import { type App, type House, answers, byExercise, bySubmission, nothing } from './route.js';
-
-/** Parts whose answers can be drawn over each other. */
-const hasResponse: ReadonlySet<Part['kind']> = new Set(['transferFunction', 'gains', 'curve']);
 
 /** What staff see of a class, and their decisions. */
 export function classSheetRoutes(app: App, { database }: House): void {
@@ -30,11 +27,11 @@ export function classSheetRoutes(app: App, { database }: House): void {
       const version = await newestVersion(database, exerciseId);
       const { courseId, course, dueAt } = await draftOf(database, exerciseId);
       const { people } = await courseWithPeople(database, courseId);
-      const standing = await standingOf(database, exerciseId);
+      const [standing, valuesOf] = await Promise.all([standingOf(database, exerciseId), drawsOf(database, exerciseId)]);
       const { parts, title, systems, series } = version.document;
       const flock: ClassSheet['flock'] = [];
       const students = people.filter((person) => person.role === 'student');
-      const rows = students.map(async ({ id, name, email }) => {
+      const rows = students.map(({ id, name, email }) => {
         const own = standing.filter((entry) => entry.personId === id);
         const cells: Record<string, SheetCell> = {};
         let points: number | null = null;
@@ -43,10 +40,8 @@ export function classSheetRoutes(app: App, { database }: House): void {
           if (!best) continue;
           cells[part.id] = cellOf(best, part);
           points = (points ?? 0) + best.points;
-          if (hasResponse.has(part.kind)) {
-            const { values } = await submissionToCheck(database, best.id);
-            flock.push({ submissionId: best.id, personId: id, partId: part.id, values, answer: best.answer });
-          }
+          const values = valuesOf(best.versionId, id);
+          flock.push({ submissionId: best.id, personId: id, partId: part.id, values, answer: best.answer });
         }
         return { person: { id, name, email }, points, cells };
       });
@@ -61,7 +56,7 @@ export function classSheetRoutes(app: App, { database }: House): void {
         parts,
         systems,
         series,
-        rows: await Promise.all(rows),
+        rows,
         flock,
       };
     },
@@ -136,5 +131,6 @@ function cellOf(best: Standing, part: Part): SheetCell {
     outOf,
     look: best.look,
     items: (best.verdict?.items ?? []).map(({ id, met, close }) => ({ id, met, close })),
+    slip: best.verdict?.slip ?? null,
   };
 }

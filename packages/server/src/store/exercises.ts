@@ -164,3 +164,17 @@ export async function drawFor(
   await database.insert(draws).values({ versionId: version.id, personId, values }).onConflictDoNothing();
   return values;
 }
+
+/** The numbers of every student who has some, by version and student; none for anyone else. */
+export async function drawsOf(
+  database: Database,
+  exerciseId: string,
+): Promise<(versionId: string, personId: string) => DrawValues> {
+  const found = await database
+    .select({ versionId: draws.versionId, personId: draws.personId, values: draws.values })
+    .from(draws)
+    .innerJoin(versions, eq(versions.id, draws.versionId))
+    .where(eq(versions.exerciseId, exerciseId));
+  const known = new Map(found.map(({ versionId, personId, values }) => [`${versionId} ${personId}`, values]));
+  return (versionId, personId) => known.get(`${versionId} ${personId}`) ?? {};
+}

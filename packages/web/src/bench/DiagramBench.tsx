@@ -1,4 +1,13 @@
-import { type Attempt, type Bench, Problem, type StudentPart, nameToLatex, parse, toLatex } from '@nailset/core';
+import {
+  type Attempt,
+  type Bench,
+  Problem,
+  type StudentPart,
+  nameToLatex,
+  parse,
+  toLatex,
+  attempt,
+} from '@nailset/core';
 import { checkLetters, readBlocks, readWith } from '@nailset/core/diagrams';
 import { useMemo } from 'react';
 import { DiagramView } from '../diagram/DiagramView';
@@ -35,7 +44,7 @@ export function DiagramBench({
   const known = useMemo(() => new Set(parameters.map(({ symbol }) => symbol)), [parameters]);
   const read = useMemo(() => readWith(part.equations, {}, [first!.from]), [part.equations, first]);
   const problem = (text: string): Problem | undefined => {
-    const found = problemOr(() => text.trim() && checkLetters(parse(text), read, known));
+    const found = attempt(() => text.trim() && checkLetters(parse(text), read, known));
     return found instanceof Problem ? found : undefined;
   };
   return (
@@ -137,21 +146,12 @@ export function PathsBench({
 }
 
 function Read({ gain }: { gain: string }) {
-  const read = problemOr(() => toLatex(parse(gain)));
+  const read = attempt(() => toLatex(parse(gain)));
   return read instanceof Problem ? (
     <span className="text-note text-brick">{read.message}</span>
   ) : (
     <Formula latex={read} />
   );
-}
-
-function problemOr<Of>(work: () => Of): Of | Problem {
-  try {
-    return work();
-  } catch (error) {
-    if (error instanceof Problem) return error;
-    throw error;
-  }
 }
 
 /** State matrices, typed row by row. */

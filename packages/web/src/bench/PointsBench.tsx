@@ -1,6 +1,5 @@
 import {
   type Fraction,
-  Problem,
   type Stretch,
   type StudentPart,
   formatNumber,
@@ -10,6 +9,7 @@ import {
   pointsFromText,
   stretchesOf,
   textOfPoints,
+  orElse,
 } from '@nailset/core';
 import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from 'react';
 import {
@@ -314,10 +314,5 @@ function Rays({ from, to, scale: { x, y, width, height } }: { from: Point; to: r
 }
 
 function readOrNone(text: string): readonly Point[] | undefined {
-  try {
-    return pointsFromText(text);
-  } catch (error) {
-    if (error instanceof Problem) return undefined;
-    throw error;
-  }
+  return orElse(undefined, () => pointsFromText(text));
 }

@@ -1,4 +1,4 @@
-import { Problem, isPid, convertController, rationalFromNumber, tunedStart } from '@nailset/core';
+import { Problem, isPid, convertController, rationalFromNumber, tunedStart, attempt } from '@nailset/core';
 import { Popover } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { Button } from '../shared/Button';
@@ -95,7 +95,7 @@ function Slider({
 function tune(part: GainsOf, { model }: LoopResponses, sensitivityPeak: number, pace: number) {
   if (!isPid(part.controller)) return new Problem('notPossible', 'A tuned start is for PID controllers.');
   const { terms, form } = part.controller;
-  try {
+  return attempt(() => {
     const usual = tunedStart(model.plant, terms, { sensitivityPeak });
     const start =
       pace === 0 ? usual : tunedStart(model.plant, terms, { sensitivityPeak, crossover: usual.crossover * 2 ** pace });
@@ -113,10 +113,7 @@ function tune(part: GainsOf, { model }: LoopResponses, sensitivityPeak: number, 
       }),
     );
     return { settings, margin: start.phaseMarginDegrees, crossover: start.crossover };
-  } catch (error) {
-    if (error instanceof Problem) return error;
-    throw error;
-  }
+  });
 }
 
 const short = (value: number): string => String(Number(value.toPrecision(3)));

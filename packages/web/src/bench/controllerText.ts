@@ -1,10 +1,10 @@
 import {
   type ControlLoop,
   type PidForm,
-  Problem,
   convertController,
   factoredToLatex,
   rationalToNumber,
+  orElse,
 } from '@nailset/core';
 
 type Form = PidForm['form'];
@@ -22,7 +22,7 @@ export function controllerLatex({ gains: { pid: gains } }: Pick<ControlLoop, 'ga
   const derivative =
     filter > 0 ? (above: string) => `\\frac{${above}}{${short(filter)}\\,s+1}` : (above: string) => above;
   if (form === 'parallel') return parallelLatex(numbers, derivative);
-  try {
+  return orElse(null, () => {
     const converted = convertController({ form: 'parallel', Kp: gains.Kp, Ki: gains.Ki, Kd: gains.Kd }, form);
     if (converted.form === 'parallel') return null;
     const Ti = converted.Ti && rationalToNumber(converted.Ti);
@@ -34,10 +34,7 @@ export function controllerLatex({ gains: { pid: gains } }: Pick<ControlLoop, 'ga
     if (form === 'series')
       return `${Kp}${integral && `\\left(1+${integral}\\right)`}${rate && `\\left(1+${rate}\\right)`}`;
     return `${Kp}\\left(1${integral && `+${integral}`}${rate && `+${rate}`}\\right)`;
-  } catch (error) {
-    if (error instanceof Problem) return null;
-    throw error;
-  }
+  });
 }
 
 function parallelLatex(

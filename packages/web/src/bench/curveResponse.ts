@@ -1,6 +1,6 @@
+import type { Problem } from '@nailset/core';
 import {
   type Curve,
-  Problem,
   type Scope,
   type Series,
   type Settings,
@@ -11,6 +11,7 @@ import {
   curveVerdict,
   misfitPercent,
   systemFrom,
+  attempt,
 } from '@nailset/core';
 
 export type CurveOfPart = Extract<StudentPart, { kind: 'curve' }>;
@@ -38,7 +39,7 @@ export function curveResponses(part: CurveOfPart, series: readonly Series[]) {
     const key = JSON.stringify(settings);
     const found = known.get(key);
     if (found) return found;
-    try {
+    return attempt(() => {
       const motion = curveMotion(part, scope, settings, series);
       const response = {
         settings,
@@ -48,9 +49,6 @@ export function curveResponses(part: CurveOfPart, series: readonly Series[]) {
       if (known.size > 80) known.clear();
       known.set(key, response);
       return response;
-    } catch (error) {
-      if (error instanceof Problem) return error;
-      throw error;
-    }
+    });
   };
 }

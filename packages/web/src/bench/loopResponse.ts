@@ -1,10 +1,10 @@
+import type { Problem } from '@nailset/core';
 import {
   type ControlLoop,
   type Curve,
   LoopModel,
   type Measures,
   type Pole,
-  Problem,
   type Root,
   type Scope,
   type Series,
@@ -15,6 +15,7 @@ import {
   checkLoop,
   curveOf,
   inputLine,
+  attempt,
 } from '@nailset/core';
 
 export type GainsOf = Extract<StudentPart, { kind: 'gains' }>;
@@ -117,12 +118,7 @@ export function loopResponses(part: GainsOf, scope: Scope, series: readonly Seri
 
 /** The response, or what is wrong with the gains. */
 export function tryResponse(responses: LoopResponses, settings: Settings): LoopResponse | Problem {
-  try {
-    return responses.of(settings);
-  } catch (error) {
-    if (error instanceof Problem) return error;
-    throw error;
-  }
+  return attempt(() => responses.of(settings));
 }
 
 function firstAbove({ times, values }: Curve, level: number): number {

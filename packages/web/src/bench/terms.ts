@@ -1,5 +1,5 @@
+import type { Problem } from '@nailset/core';
 import {
-  Problem,
   type Settings,
   type StudentPart,
   type TermModel,
@@ -9,6 +9,7 @@ import {
   numbersOfTerms,
   refineTerms,
   settingsOfTerms,
+  attempt,
 } from '@nailset/core';
 import type { Knob } from './knob';
 
@@ -24,13 +25,10 @@ export interface TermsResponse {
 /** Models of a part by their settings. */
 export function termsResponses(part: BodeOfPart) {
   return (settings: Settings): TermsResponse | Problem => {
-    try {
+    return attempt(() => {
       const model = modelOfTerms(numbersOfTerms(part, settings));
       return { settings, model, verdict: bodeVerdict(part, model, part.target) };
-    } catch (error) {
-      if (error instanceof Problem) return error;
-      throw error;
-    }
+    });
   };
 }
 

@@ -1,4 +1,4 @@
-import { type Answer, Problem, type Series, type Settings, type StudentPart } from '@nailset/core';
+import { type Answer, Problem, type Series, type Settings, type StudentPart, attempt } from '@nailset/core';
 import { useMemo } from 'react';
 import { type CurveResponse, curveResponses } from './curveResponse';
 import { type LoopResponse, type LoopResponses, loopResponses, tryResponse } from './loopResponse';
@@ -29,7 +29,7 @@ export function useLive(
   series: readonly Series[],
 ): Live | undefined {
   const prepared = useMemo(() => {
-    try {
+    return attempt(() => {
       if (part.kind === 'gains') {
         const responses = loopResponses(part, noNames, series);
         return { kind: 'gains' as const, responses, ...remembering((settings) => tryResponse(responses, settings)) };
@@ -43,10 +43,7 @@ export function useLive(
         return { kind: 'bode' as const, responses, ...remembering(responses) };
       }
       return undefined;
-    } catch (error) {
-      if (error instanceof Problem) return error;
-      throw error;
-    }
+    });
   }, [part, series]);
   const settings = settingsOf(answer);
   if (!prepared || !settings) return undefined;

@@ -8,6 +8,7 @@ import {
   type StudentPart,
   isPrediction,
   modelOf,
+  orElse,
 } from '@nailset/core';
 import { revealedCurves, checkAnswer, sampleOf, verdictAsShown } from '@nailset/core/checks';
 import { useEffect, useMemo, useReducer, useState } from 'react';
@@ -24,9 +25,12 @@ const drawsShown = 10;
 export function StudentPreview({ document, open }: { document: ExerciseDocument; open: string }) {
   const [draw, setDraw] = useState(2);
   const [full, setFull] = useState(false);
-  const draws = useMemo(() => orNone(() => sampleOf(document, drawsShown)), [document]);
+  const draws = useMemo(() => orElse(undefined, () => sampleOf(document, drawsShown)), [document]);
   const values = draws?.[draw] ?? draws?.[0];
-  const bench = useMemo(() => (values ? orNone(() => previewOf(document, values)) : undefined), [document, values]);
+  const bench = useMemo(
+    () => (values ? orElse(undefined, () => previewOf(document, values)) : undefined),
+    [document, values],
+  );
   const imagined = draws ? draws.length - drawsShown : 0;
   return (
     <section
@@ -147,13 +151,4 @@ function Preview({
       />
     </>
   );
-}
-
-function orNone<Of>(work: () => Of): Of | undefined {
-  try {
-    return work();
-  } catch (error) {
-    if (error instanceof Problem) return undefined;
-    throw error;
-  }
 }

@@ -1,22 +1,13 @@
-import { type ExerciseDocument, Problem, type Scope, parametersOf, scopeOf } from '@nailset/core';
+import { type ExerciseDocument, type Scope, parametersOf, scopeOf, orElse } from '@nailset/core';
 import { drawValues } from '@nailset/core/checks';
 
 /** Values for showing what typed formulas mean: those of one imagined student, as far as the draft gives them. */
 export function exampleScope(document: ExerciseDocument): Scope {
-  const values = attempt(() => drawValues({ ...document, guards: [] }, 'sample 0')) ?? {};
+  const values = orElse(undefined, () => drawValues({ ...document, guards: [] }, 'sample 0')) ?? {};
   // A system that cannot be worked out yet does not keep those above it from being used.
   for (let count = document.systems.length; count > 0; count--) {
-    const scope = attempt(() => scopeOf({ systems: document.systems.slice(0, count) }, values));
+    const scope = orElse(undefined, () => scopeOf({ systems: document.systems.slice(0, count) }, values));
     if (scope) return scope;
   }
   return parametersOf(values);
-}
-
-function attempt<Of>(work: () => Of): Of | undefined {
-  try {
-    return work();
-  } catch (error) {
-    if (error instanceof Problem) return undefined;
-    throw error;
-  }
 }

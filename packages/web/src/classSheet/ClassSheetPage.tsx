@@ -1,6 +1,6 @@
 import type { ClassSheet, Part } from '@nailset/core';
 import { Tabs } from 'radix-ui';
-import { Suspense, lazy, useMemo, useState } from 'react';
+import { Suspense, lazy, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useClassSheet } from '../api/queries';
 import { Header } from '../shared/Header';
@@ -9,8 +9,9 @@ import { Empty, Loading } from '../shared/states';
 import { dayAndTime } from '../shared/time';
 import { useTitle } from '../shared/useTitle';
 import { AnswerPanel } from './AnswerPanel';
-import { FlockPanel } from './FlockPanel';
+import { PartPanel } from './PartPanel';
 import { SheetTable } from './SheetTable';
+import { SlipList } from './SlipList';
 import { summarise } from './summary';
 
 const PointsChart = lazy(() => import('./PointsChart'));
@@ -28,21 +29,15 @@ export default function ClassSheetPage() {
 }
 
 function Loaded({ sheet }: { sheet: ClassSheet }) {
-  const drawn = sheet.parts.filter((part) => part.kind !== 'number');
   const [chosen, setChosen] = useState<string>();
-  const [partId, setPartId] = useState(drawn.findLast((part) => part.kind === 'gains')?.id ?? drawn[0]?.id);
-  const part = drawn.find(({ id }) => id === partId);
-  const entries = useMemo(() => sheet.flock.filter((entry) => entry.partId === partId), [sheet.flock, partId]);
+  const [partId, setPartId] = useState((sheet.parts.findLast(({ kind }) => kind === 'gains') ?? sheet.parts[0]!).id);
+  const part = sheet.parts.find(({ id }) => id === partId) ?? sheet.parts[0]!;
   const { handedIn, look } = summarise(sheet);
 
   const choose = (submissionId: string) => {
     setChosen(submissionId);
     const of = sheet.flock.find((entry) => entry.submissionId === submissionId)?.partId;
-    if (of && drawn.some(({ id }) => id === of)) setPartId(of);
-  };
-  const nameOf = (submissionId: string): string => {
-    const row = sheet.rows.find(({ cells }) => Object.values(cells).some((cell) => cell.submissionId === submissionId));
-    return row?.person.name ?? '';
+    if (of) setPartId(of);
   };
 
   return (
@@ -82,29 +77,22 @@ function Loaded({ sheet }: { sheet: ClassSheet }) {
             <SheetTable sheet={sheet} chosen={chosen} onChoose={choose} />
           </div>
           <div className="relative flex min-w-0 flex-col gap-5 px-5 py-4 xl:overflow-y-auto">
-            {part && (
-              <div>
-                {drawn.length > 1 && <PartTabs parts={drawn} open={part.id} onOpen={setPartId} />}
-                <FlockPanel
-                  key={part.id}
-                  part={part}
-                  entries={entries}
-                  sheet={sheet}
-                  chosen={chosen}
-                  onChoose={choose}
-                  nameOf={nameOf}
-                />
-              </div>
-            )}
+            <div>
+              {sheet.parts.length > 1 && <PartTabs parts={sheet.parts} open={part.id} onOpen={setPartId} />}
+              <PartPanel key={part.id} part={part} sheet={sheet} chosen={chosen} onChoose={choose} />
+            </div>
             {chosen ? (
               <AnswerPanel submissionId={chosen} onClose={() => setChosen(undefined)} />
             ) : (
-              <Suspense fallback={<Loading what="Counting" />}>
-                <PointsChart sheet={sheet} />
+              <>
+                <SlipList part={part} sheet={sheet} chosen={chosen} onChoose={choose} />
                 <p className="text-note text-slate">
-                  Choose a nail or a curve to see the answer, its measures and its trail.
+                  Choose a nail, a curve or a name to see the answer, its measures and its trail.
                 </p>
-              </Suspense>
+                <Suspense fallback={<Loading what="Counting" />}>
+                  <PointsChart sheet={sheet} />
+                </Suspense>
+              </>
             )}
           </div>
         </main>
@@ -116,14 +104,16 @@ function Loaded({ sheet }: { sheet: ClassSheet }) {
 function PartTabs({ parts, open, onOpen }: { parts: readonly Part[]; open: string; onOpen: (id: string) => void }) {
   return (
     <Tabs.Root value={open} onValueChange={onOpen}>
-      <Tabs.List aria-label="Part" className="mb-3 flex gap-5">
-        {parts.map(({ id, title }) => (
+      <Tabs.List aria-label="Part" className="mb-3 flex flex-wrap gap-x-5 gap-y-1">
+        {parts.map(({ id, title }, k) => (
           <Tabs.Trigger
             key={id}
             value={id}
+            aria-label={title}
+            title={title}
             className="border-b-2 border-transparent pb-1 text-slate data-[state=active]:border-petrol data-[state=active]:font-medium data-[state=active]:text-ink"
           >
-            {title}
+            {parts.length > 4 && id !== open ? String.fromCharCode(97 + k) : title}
           </Tabs.Trigger>
         ))}
       </Tabs.List>

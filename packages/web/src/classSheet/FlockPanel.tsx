@@ -6,53 +6,40 @@ import { type Frame, frameFor } from '../plot/frame';
 import { limitsOf } from '../plot/limits';
 import { curveFrom } from '../plot/samples';
 import { Loading } from '../shared/states';
-import type { FlockEntry } from './flock';
+import { type PartAnswer, firstNameOf } from './summary';
 import { type Flock, useFlock } from './useFlock';
 
 /** Everyone's responses over each other with the limits; the chosen one in front. */
-export function FlockPanel({
-  part,
-  entries,
-  sheet,
-  chosen,
-  onChoose,
-  nameOf,
-}: {
-  part: Part;
-  entries: readonly FlockEntry[];
+export function FlockPanel({ part, answers, sheet, ...rest }: FlockProps & { part: Part }) {
+  const flock = useFlock(part, sheet, answers);
+  if (!flock) return <Loading what="Drawing everyone’s responses" />;
+  return <Drawn flock={flock} {...{ answers, sheet }} {...rest} />;
+}
+
+interface FlockProps {
+  answers: readonly PartAnswer[];
   sheet: ClassSheet;
   chosen: string | undefined;
   onChoose: (submissionId: string) => void;
-  nameOf: (submissionId: string) => string;
-}) {
-  const flock = useFlock(part, sheet, entries);
-  if (!flock) return <Loading what="Drawing everyone’s responses" />;
-  return <Drawn flock={flock} sheet={sheet} chosen={chosen} onChoose={onChoose} nameOf={nameOf} />;
 }
 
 function Drawn({
   flock: { part, horizon, curves },
+  answers,
   sheet,
   chosen,
   onChoose,
-  nameOf,
-}: {
+}: FlockProps & {
   flock: Flock;
-  sheet: ClassSheet;
-  chosen: string | undefined;
-  onChoose: (submissionId: string) => void;
-  nameOf: (submissionId: string) => string;
 }) {
   const fitted = useMemo(() => frameOf(part, horizon, curves), [part, horizon, curves]);
   const [frame, setFrame] = useState<Frame>(fitted);
-  const met = useMemo(() => {
-    const cells = sheet.rows.flatMap((row) => Object.values(row.cells));
-    return new Set(cells.filter((cell) => cell.met).map((cell) => cell.submissionId));
-  }, [sheet.rows]);
+  const met = useMemo(() => new Set(answers.filter((own) => own.met).map((own) => own.submissionId)), [answers]);
+  const nameOf = (submissionId: string): string =>
+    firstNameOf(answers.find((own) => own.submissionId === submissionId)?.name ?? '');
   const shown: PlotCurve[] = curves
     .map(({ submissionId, curve }): PlotCurve => {
-      if (submissionId === chosen)
-        return { id: submissionId, curve, look: 'second', label: nameOf(submissionId).split(' ')[0]! };
+      if (submissionId === chosen) return { id: submissionId, curve, look: 'second', label: nameOf(submissionId) };
       return { id: submissionId, curve, look: met.has(submissionId) ? 'held' : 'missed' };
     })
     // The chosen curve is drawn last, over the others; curves that miss lie below those that hold.

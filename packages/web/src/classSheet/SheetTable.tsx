@@ -2,6 +2,9 @@ import { type ClassSheet, type Part, type SheetCell, formatNumber, nailLabel } f
 import { useState } from 'react';
 import { NailMark, nailState } from '../shared/NailMark';
 
+/** With more parts their titles take more room than there is; letters stand for them. */
+const fewParts = 5;
+
 /** Students × parts, as nails. */
 export function SheetTable({
   sheet,
@@ -32,8 +35,10 @@ export function SheetTable({
             </th>
             {sheet.parts.map((part, k) => (
               <th key={part.id} className="px-2 py-1.5 font-normal">
-                <span className="block">{String.fromCharCode(97 + k)}</span>
-                {part.title}
+                <span className="block" title={part.title}>
+                  {String.fromCharCode(97 + k)}
+                </span>
+                <span className={sheet.parts.length > fewParts ? 'sr-only' : ''}>{part.title}</span>
               </th>
             ))}
             <th className="py-1.5 pl-2 text-right font-normal" aria-sort={order === 'points' ? 'descending' : 'none'}>

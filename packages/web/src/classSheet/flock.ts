@@ -7,7 +7,6 @@ import {
   type Motion,
   type NamedSystem,
   type Part,
-  Problem,
   type Series,
   TransferSubject,
   curveMotion,
@@ -16,6 +15,7 @@ import {
   parse,
   respond,
   transferFrom,
+  orElse,
 } from '@nailset/core';
 
 /** What the systems of an exercise need beside a part. */
@@ -48,7 +48,7 @@ export function horizonOf(part: Part, entries: readonly FlockEntry[]): number {
 /** Everyone's response to one part; answers that have none are left out. */
 export function flockCurves(part: Part, given: Given, entries: readonly FlockEntry[], horizon: number): FlockCurve[] {
   return entries.flatMap(({ submissionId, values, answer }) => {
-    const motion = orNone(() => motionOf(part, modelOf(given, values), answer));
+    const motion = orElse(null, () => motionOf(part, modelOf(given, values), answer));
     return motion ? [{ submissionId, curve: curveOf(motion, horizon, 0.004) }] : [];
   });
 }
@@ -68,15 +68,6 @@ function motionOf(part: Part, model: Model, answer: Answer): Motion | null {
 function settlingOf({ values, answer }: FlockEntry): number {
   if (answer.kind !== 'transferFunction') return 0;
   const own = modelOf({ systems: [], series: [] }, values).own.names;
-  const found = orNone(() => new TransferSubject(transferFrom(parse(answer.text), own)).measures.settlingTime);
+  const found = orElse(null, () => new TransferSubject(transferFrom(parse(answer.text), own)).measures.settlingTime);
   return found ?? 0;
-}
-
-function orNone<Of>(work: () => Of): Of | null {
-  try {
-    return work();
-  } catch (error) {
-    if (error instanceof Problem) return null;
-    throw error;
-  }
 }

@@ -1,4 +1,4 @@
-import type { ClassSheet } from '@nailset/core';
+import { type Answer, type ClassSheet, type DrawValues, type Part } from '@nailset/core';
 
 /** How many handed in, and how many answers want a person's look. */
 export function summarise(sheet: Pick<ClassSheet, 'rows'>): { handedIn: number; look: number } {
@@ -21,3 +21,57 @@ export function pointsByTenth(
   }
   return tenths;
 }
+
+/** One student's best answer to a part. */
+export interface PartAnswer {
+  readonly submissionId: string;
+  readonly name: string;
+  readonly values: DrawValues;
+  readonly answer: Answer;
+  readonly met: boolean;
+}
+
+/** Everyone's best answer to one part, in the order of the class. */
+export function answersTo(sheet: Pick<ClassSheet, 'rows' | 'flock'>, partId: string): PartAnswer[] {
+  const given = new Map(sheet.flock.map((entry) => [entry.submissionId, entry]));
+  return sheet.rows.flatMap(({ person, cells }) => {
+    const cell = cells[partId];
+    const entry = cell && given.get(cell.submissionId);
+    if (!entry) return [];
+    const { submissionId, values, answer } = entry;
+    return [{ submissionId, name: person.name, values, answer, met: cell.met }];
+  });
+}
+
+/** A slip with everyone who made it; `id` is empty for answers that miss in no way that is known. */
+export interface SlipGroup {
+  readonly id: string;
+  readonly words: string;
+  readonly cells: readonly { readonly submissionId: string; readonly name: string }[];
+}
+
+/** The slips of a part, the commonest first, and last what was not recognised. Answers that are met have none. */
+export function slipsOf(sheet: Pick<ClassSheet, 'rows'>, partId: string): SlipGroup[] {
+  const groups = new Map<string, { id: string; words: string; cells: { submissionId: string; name: string }[] }>();
+  for (const { person, cells } of sheet.rows) {
+    const cell = cells[partId];
+    if (!cell || cell.met || !cell.checked) continue;
+    const { id, words } = cell.slip ?? { id: '', words: 'missed in other ways' };
+    const group = groups.get(id) ?? { id, words, cells: [] };
+    group.cells.push({ submissionId: cell.submissionId, name: person.name });
+    groups.set(id, group);
+  }
+  return [...groups.values()].sort((a, b) => Number(!a.id) - Number(!b.id) || b.cells.length - a.cells.length);
+}
+
+/** How many chose each option of a part. */
+export function choiceCounts(
+  part: Extract<Part, { kind: 'choice' }>,
+  answers: readonly Pick<PartAnswer, 'answer'>[],
+): number[] {
+  return part.options.map(
+    ({ id }) => answers.filter(({ answer }) => answer.kind === 'choice' && answer.chosen.includes(id)).length,
+  );
+}
+
+export const firstNameOf = (name: string): string => name.split(' ')[0]!;

@@ -1,4 +1,4 @@
-import { Problem, parse, toLatex } from '@nailset/core';
+import { Problem, parse, toLatex, attempt } from '@nailset/core';
 import { useId } from 'react';
 import { WhereWrong } from '../shared/ExpressionField';
 import { Formula } from '../shared/Formula';
@@ -54,10 +54,5 @@ export function LettersField({
 }
 
 function reading(text: string): string | Problem {
-  try {
-    return toLatex(parse(text));
-  } catch (error) {
-    if (error instanceof Problem) return error;
-    throw error;
-  }
+  return attempt(() => toLatex(parse(text)));
 }

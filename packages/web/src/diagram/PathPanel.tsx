@@ -1,4 +1,4 @@
-import { Problem, nameToLatex, parse, toLatex } from '@nailset/core';
+import { Problem, nameToLatex, parse, toLatex, attempt } from '@nailset/core';
 import { type BlockDiagram, type PathView, type SignalPair, pathsOf } from '@nailset/core/diagrams';
 import { useMemo, useState } from 'react';
 import { Formula } from '../shared/Formula';
@@ -10,12 +10,7 @@ const latexOf = (gain: string): string => toLatex(parse(gain));
 export function PathPanel({ diagram, pair }: { diagram: BlockDiagram; pair: SignalPair }) {
   const { from, to } = pair;
   const view = useMemo((): PathView | Problem => {
-    try {
-      return pathsOf(diagram, { from, to });
-    } catch (error) {
-      if (error instanceof Problem) return error;
-      throw error;
-    }
+    return attempt(() => pathsOf(diagram, { from, to }));
   }, [diagram, from, to]);
   const [traced, setTraced] = useState<readonly string[]>([]);
   if (view instanceof Problem) return <p className="text-note text-brick">{view.message}</p>;

@@ -1,4 +1,4 @@
-import { Problem, type Settings, formatNumber, withUnit } from '@nailset/core';
+import { Problem, type Settings, formatNumber, withUnit, attempt } from '@nailset/core';
 import { type ReactNode, useMemo, useState } from 'react';
 import type { DesignHeights } from '../bench/DesignPanes';
 import type { GainsOf, LoopResponse } from '../bench/loopResponse';
@@ -97,10 +97,5 @@ export default function FrequencyPane({
 }
 
 function tryFrequency({ loop }: LoopResponse): FrequencyResponse | Problem {
-  try {
-    return frequencyOf(loop);
-  } catch (error) {
-    if (error instanceof Problem) return error;
-    throw error;
-  }
+  return attempt(() => frequencyOf(loop));
 }

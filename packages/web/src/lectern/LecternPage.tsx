@@ -6,6 +6,7 @@ import {
   Problem,
   type StudentPart,
   modelOf,
+  attempt,
 } from '@nailset/core';
 import { rightAnswerOf, revealedCurves, sampleOf, solutionOf } from '@nailset/core/checks';
 import { useMemo, useReducer, useState } from 'react';
@@ -43,14 +44,11 @@ function Lectern({ document, exerciseId }: { document: ExerciseDocument; exercis
   const state: unknown = useLocation().state;
   const brought = useMemo(() => benchStateFrom(state), [state]);
   const shown = useMemo(() => {
-    try {
+    return attempt(() => {
       const known = brought && document.parameters.every(({ symbol }) => brought.values[symbol] !== undefined);
       const values = known ? brought.values : sampleOf(document, 1).at(-1)!;
       return { values, bench: previewOf(document, values), model: modelOf(document, values) };
-    } catch (error) {
-      if (error instanceof Problem) return error;
-      throw error;
-    }
+    });
   }, [document, brought]);
   if (shown instanceof Problem) {
     return <p className="p-8 text-brick">This exercise cannot be shown yet: {shown.message}</p>;

@@ -1,4 +1,4 @@
-import { Problem } from '@nailset/core';
+import { Problem, attempt } from '@nailset/core';
 import { type BlockDiagram, type SignalPair, reduction, restricted } from '@nailset/core/diagrams';
 import { useMemo, useState } from 'react';
 import { DiagramView } from '../diagram/DiagramView';
@@ -10,7 +10,7 @@ import type { LedgerLine } from './useLedger';
 export function KeyPanel({ diagram, pair }: { diagram: BlockDiagram; pair: SignalPair }) {
   const { from, to } = pair;
   const found = useMemo((): { start: BlockDiagram; lines: LedgerLine[] } | Problem => {
-    try {
+    return attempt(() => {
       const start = restricted(diagram, { from, to });
       const moves = reduction(diagram, { from, to });
       const lines = moves.map((move, k): LedgerLine => {
@@ -18,10 +18,7 @@ export function KeyPanel({ diagram, pair }: { diagram: BlockDiagram; pair: Signa
         return { step, move, before: k === 0 ? start : moves[k - 1]!.after, shown: move.after };
       });
       return { start, lines };
-    } catch (error) {
-      if (error instanceof Problem) return error;
-      throw error;
-    }
+    });
   }, [diagram, from, to]);
   const [step, setStep] = useState(0);
   if (found instanceof Problem) return <p className="text-note text-brick">{found.message}</p>;

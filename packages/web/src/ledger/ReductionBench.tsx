@@ -1,4 +1,4 @@
-import { Problem, type ReductionStep, type StudentPart, parse } from '@nailset/core';
+import { Problem, type ReductionStep, type StudentPart, parse, orElse } from '@nailset/core';
 import { type Move, isSameGain, movesWith, reducedGain } from '@nailset/core/diagrams';
 import { type FormEvent, useMemo, useState } from 'react';
 import { DiagramView } from '../diagram/DiagramView';
@@ -148,13 +148,10 @@ function TypedStep({ move, atOnce, onMake }: { move: Move; atOnce: boolean; onMa
   const [text, setText] = useState('');
   const [wrong, setWrong] = useState('');
   const readable = useMemo(() => {
-    try {
+    return orElse(false, () => {
       parse(text);
       return true;
-    } catch (error) {
-      if (error instanceof Problem) return false;
-      throw error;
-    }
+    });
   }, [text]);
   const submit = (event: FormEvent) => {
     event.preventDefault();

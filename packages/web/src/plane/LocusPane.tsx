@@ -1,4 +1,4 @@
-import { type Branch, Problem, type Settings, formatNumber, formatPoint, openGains } from '@nailset/core';
+import { type Branch, Problem, type Settings, formatNumber, formatPoint, openGains, attempt } from '@nailset/core';
 import { useMemo, useState } from 'react';
 import type { GainsOf, LoopResponse, LoopResponses } from '../bench/loopResponse';
 import { type Handle, handlesOf, moved } from './handles';
@@ -35,7 +35,7 @@ export default function LocusPane({
   // The locus changes with everything but the factor itself.
   const rest = JSON.stringify({ ...settings, ...(factor ? { [factor]: '1' } : {}) });
   const open = useMemo(
-    () => tryFraction(() => openLoopOf(responses.model, JSON.parse(rest) as Settings, factor)),
+    () => attempt(() => openLoopOf(responses.model, JSON.parse(rest) as Settings, factor)),
     [responses, rest, factor],
   );
   const [frame, setFrame] = useState(() => startFrame(part, response, open));
@@ -51,7 +51,7 @@ export default function LocusPane({
   const now = JSON.stringify(settings);
   const swept = useMemo(() => {
     const settings = JSON.parse(now) as Settings;
-    return over ? tryFraction(() => sweepOver(over, part, responses, settings, frame)) : null;
+    return over ? attempt(() => sweepOver(over, part, responses, settings, frame)) : null;
   }, [over, part, responses, now, frame]);
   if (!locus) return <p className={`text-slate ${className}`}>{words}</p>;
   const sweep = swept && !(swept instanceof Problem) ? swept : sweepGain(locus.branches, responses, settings, factor);
@@ -167,15 +167,6 @@ function warningOf(part: GainsOf, { poles, measures }: LoopResponse): string | u
   return `The rule promises ${formatNumber(promised)} %, the response overshoots ${formatNumber(
     measures.overshootPercent,
   )} %: zeros or other poles are too near for it.`;
-}
-
-function tryFraction<Of>(work: () => Of): Of | Problem {
-  try {
-    return work();
-  } catch (error) {
-    if (error instanceof Problem) return error;
-    throw error;
-  }
 }
 
 function startFrame(part: GainsOf, response: LoopResponse, open: ReturnType<typeof openLoopOf> | Problem) {

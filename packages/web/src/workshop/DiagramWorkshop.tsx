@@ -1,4 +1,4 @@
-import { Problem, nameToLatex, symbolicToLatex } from '@nailset/core';
+import { Problem, nameToLatex, symbolicToLatex, attempt } from '@nailset/core';
 import {
   type BlockDiagram,
   exactQuestion,
@@ -197,13 +197,10 @@ export function DiagramWorkshop({
 }
 
 function readText(text: string, from: string): BlockDiagram | Problem {
-  try {
+  return attempt(() => {
     const found = readBlocks(text);
     return found.inputs.includes(from) || found.nodes.some(({ id }) => id === from) ? found : readBlocks(text, [from]);
-  } catch (error) {
-    if (error instanceof Problem) return error;
-    throw error;
-  }
+  });
 }
 
 function wordsFor(diagram: BlockDiagram, drawing: Drawing, id: string): string {

@@ -11,7 +11,7 @@ import { expressionsOf } from '../../diagram/reduce.js';
 import type { SignalPair } from '../../diagram/reduction.js';
 import { symbolsOf } from '../../diagram/blocks.js';
 import { parse } from '../../expression/parse.js';
-import { Problem } from '../../expression/problem.js';
+import { Problem, orElse } from '../../expression/problem.js';
 import type { Tree } from '../../expression/tree.js';
 import type { DiagramPart } from '../../exercise/parts.js';
 import { equationsOf, knownLetters } from '../../exercise/systems.js';
@@ -83,13 +83,10 @@ export function isAccepted({ question, expected, got }: DiagramComparison, toler
   if (isSameSymbolic(expected, got)) return true;
   if (tolerancePercent === 0 || symbolsOf(question.diagram).length > 0) return false;
   const { deadTimes } = question.field;
-  try {
+  return orElse(false, () => {
     const [want, have] = [expected, got].map((fraction) => transferFromSymbolic(fraction, deadTimes));
     return compareTransfers(have!, want!, tolerancePercent / 100).differences.length === 0;
-  } catch (error) {
-    if (error instanceof Problem) return false;
-    throw error;
-  }
+  });
 }
 
 const labelOf = ({ from, to }: SignalPair): string => `${to}/${from}`;

@@ -1,4 +1,4 @@
-import { Problem } from '../../expression/problem.js';
+import { Problem, orElse } from '../../expression/problem.js';
 import { parse } from '../../expression/parse.js';
 import type { NumberPart } from '../../exercise/parts.js';
 import { type Scope, numberFrom } from '../../formula/evaluate.js';
@@ -47,21 +47,12 @@ type Condition = NonNullable<NumberPart['condition']>;
 const rationalToDecimal = (value: number): string => decimalText(rationalFromNumber(value));
 
 function verdictByCondition(part: NumberPart, condition: Condition, model: Model, measured: number): Verdict {
-  const met = attempt(() => holdsWith(condition, model, measured));
+  const met = orElse(false, () => holdsWith(condition, model, measured));
   const yours = withUnit(measured, part.unit);
   const words = met ? `${yours}: right.` : `${yours}: with this value it does not hold.`;
   const item = { id: part.id, label: part.title, unit: part.unit, measured, limit: null, relation: 'equal' as const };
   const points = met ? part.points : 0;
   return verdictOf([{ ...item, met, close: false, points, outOf: part.points, words }], words);
-}
-
-function attempt(work: () => boolean): boolean {
-  try {
-    return work();
-  } catch (error) {
-    if (error instanceof Problem) return false;
-    throw error;
-  }
 }
 
 export const number: AnswerKind<'number'> = {

@@ -11,7 +11,7 @@ import { exactQuestion, exactTransfer, flowOfBlocks, gainIn } from '../../diagra
 import { replaced } from '../../diagram/moves.js';
 import { transferBetween } from '../../diagram/reduce.js';
 import type { SignalPair } from '../../diagram/reduction.js';
-import { Problem } from '../../expression/problem.js';
+import { orElse } from '../../expression/problem.js';
 import type { DiagramPart } from '../../exercise/parts.js';
 import { inverseModulo, prime, solveModulo } from '../../rational/modular.js';
 import { type Field, type SymbolicFraction, inLowestTerms, isSameSymbolic } from '../../symbolic/fraction.js';
@@ -149,14 +149,11 @@ function fitting({ question, got, expected }: DiagramComparison, pair: SignalPai
 
 /** The fraction that a slip leads to; null when the changed diagram has none. */
 function fractionOf({ changed, pair, then }: DiagramSlip, field: Field): SymbolicFraction | null {
-  try {
+  return orElse(null, () => {
     const plain = transferBetween(flowOfBlocks(changed, field), pair.from, pair.to);
     if (then === 'invert') return inverted(inLowestTerms(plain));
     return inLowestTerms(then ? field.algebra.multiply(plain, gainIn(field, then.times), 0) : plain);
-  } catch (error) {
-    if (error instanceof Problem) return null;
-    throw error;
-  }
+  });
 }
 
 const inverted = ({ numerator, denominator }: SymbolicFraction): SymbolicFraction | null =>

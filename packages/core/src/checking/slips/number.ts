@@ -1,4 +1,4 @@
-import { Problem } from '../../expression/problem.js';
+import { orElse } from '../../expression/problem.js';
 import { type Tree, childrenOf, withChildren } from '../../expression/tree.js';
 import type { NumberPart } from '../../exercise/parts.js';
 import { type Scope, numberFrom, parseFormula, systemFrom } from '../../formula/evaluate.js';
@@ -57,12 +57,7 @@ type Call = Extract<Tree, { kind: 'call' }>;
 /** The formula with each of its quantities, one at a time, misread as people do. */
 function misread(tree: Tree, scope: Scope): NumberSlip[] {
   return mutations(tree, scope).flatMap(({ tree: wrong, id, words }) => {
-    try {
-      return [{ id, words, value: numberFrom(wrong, scope) }];
-    } catch (error) {
-      if (error instanceof Problem) return [];
-      throw error;
-    }
+    return orElse([], () => [{ id, words, value: numberFrom(wrong, scope) }]);
   });
 }
 
@@ -175,12 +170,7 @@ const negative = (value: number): Tree => ({ kind: 'negative', of: literal(value
 const decimal = (value: number): string => String(Number(value.toPrecision(15)));
 
 function slowestPole(system: Transfer) {
-  try {
-    return new TransferSubject(system).slowest;
-  } catch (error) {
-    if (error instanceof Problem) return undefined;
-    throw error;
-  }
+  return orElse(undefined, () => new TransferSubject(system).slowest);
 }
 
 function otherCrossings(system: Transfer, kind: 'gain' | 'phase'): number[] {

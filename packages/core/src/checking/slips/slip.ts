@@ -1,5 +1,5 @@
 import type { Answer } from '../../exercise/answer.js';
-import { Problem } from '../../expression/problem.js';
+import { orElse } from '../../expression/problem.js';
 import type { Transfer } from '../../system/transfer.js';
 import type { Verdict } from '../verdict.js';
 
@@ -32,10 +32,5 @@ export function onlyOne<Found extends Slip>(found: readonly Found[]): Found | un
 
 /** The verdict on another answer; undefined for one that cannot be handed in. */
 export function attempted(check: (answer: Answer) => Verdict, answer: Answer): Verdict | undefined {
-  try {
-    return check(answer);
-  } catch (error) {
-    if (error instanceof Problem) return undefined;
-    throw error;
-  }
+  return orElse(undefined, () => check(answer));
 }

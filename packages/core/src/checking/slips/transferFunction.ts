@@ -1,5 +1,5 @@
 import { parse } from '../../expression/parse.js';
-import { Problem } from '../../expression/problem.js';
+import { orElse } from '../../expression/problem.js';
 import { type Tree, namesIn } from '../../expression/tree.js';
 import type { TransferFunctionPart } from '../../exercise/parts.js';
 import { flowOf, textOf } from '../../exercise/systems.js';
@@ -59,21 +59,11 @@ function typedText(transfer: Transfer): string | undefined {
 }
 
 function differences(answer: Transfer, expected: Transfer, tolerance: number): readonly string[] {
-  try {
-    return compareTransfers(answer, expected, tolerance).differences;
-  } catch (error) {
-    if (error instanceof Problem) return ['not comparable'];
-    throw error;
-  }
+  return orElse(['not comparable'], () => compareTransfers(answer, expected, tolerance).differences);
 }
 
 function evaluated(slip: Slip, tree: Tree, scope: Scope): TransferSlip[] {
-  try {
-    return [{ ...slip, transfer: systemFrom(tree, scope) }];
-  } catch (error) {
-    if (error instanceof Problem) return [];
-    throw error;
-  }
+  return orElse([], () => [{ ...slip, transfer: systemFrom(tree, scope) }]);
 }
 
 /** Second-order slips in one of the systems that the formula uses, or in the whole. */
@@ -144,21 +134,18 @@ function signalSlips(tree: Tree, { scope, systems }: Model): TransferSlip[] {
   const names = new Set(form.text.match(/\p{L}[\p{L}\p{Nd}_]*/gu) ?? []);
   return [...names].flatMap((name): TransferSlip[] => {
     const slips: TransferSlip[] = [];
-    const output = name === to || name === from ? undefined : attempt(() => flow(from, name));
+    const output = name === to || name === from ? undefined : unlessZero(() => flow(from, name));
     if (output) slips.push({ id: `output-${name}`, words: `This leads to ${name}, not to ${to}.`, transfer: output });
-    const input = name === from || name === to ? undefined : attempt(() => flow(name, to));
+    const input = name === from || name === to ? undefined : unlessZero(() => flow(name, to));
     if (input)
       slips.push({ id: `input-${name}`, words: `This starts from ${name}, not from ${from}.`, transfer: input });
     return slips;
   });
 }
 
-function attempt(work: () => Transfer | undefined): Transfer | undefined {
-  try {
+function unlessZero(work: () => Transfer | undefined): Transfer | undefined {
+  return orElse(undefined, () => {
     const found = work();
     return found && !isZero(withDeadTime(found)?.fraction.numerator ?? one) ? found : undefined;
-  } catch (error) {
-    if (error instanceof Problem) return undefined;
-    throw error;
-  }
+  });
 }

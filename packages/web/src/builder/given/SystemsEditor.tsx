@@ -1,6 +1,5 @@
 import {
   type NamedSystem,
-  Problem,
   type Scope,
   type SystemForm,
   delayedToLatex,
@@ -11,6 +10,7 @@ import {
   systemOf,
   withDeadTime,
   withUnit,
+  orElse,
 } from '@nailset/core';
 import { type Finding } from '@nailset/core/checks';
 import { readWith, symbolsOf } from '@nailset/core/diagrams';
@@ -110,13 +110,10 @@ export function SystemsEditor({
 /** The letters of a diagram that nothing gives a value: fine for parts about diagrams, not for numbers. */
 function LettersLeft({ text, from, scope }: { text: string; from: string; scope: Scope }) {
   const letters = useMemo(() => {
-    try {
+    return orElse([], () => {
       const known = [...scope.names.keys()];
       return symbolsOf(readWith(text, {}, [from])).filter((name) => !known.includes(name));
-    } catch (error) {
-      if (error instanceof Problem) return [];
-      throw error;
-    }
+    });
   }, [text, from, scope]);
   if (letters.length === 0) return null;
   return (

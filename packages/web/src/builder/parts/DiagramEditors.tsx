@@ -1,4 +1,4 @@
-import { type DiagramPart, Problem } from '@nailset/core';
+import { type DiagramPart, orElse } from '@nailset/core';
 import { readBlocks } from '@nailset/core/diagrams';
 import type { ReactNode } from 'react';
 import { Button } from '../../shared/Button';
@@ -30,12 +30,7 @@ function endsOf(diagrams: readonly Drawn[], system: string, from: string, to: st
 }
 
 function readOrNot({ text, from }: Drawn) {
-  try {
-    return readBlocks(text, [from]);
-  } catch (error) {
-    if (error instanceof Problem) return undefined;
-    throw error;
-  }
+  return orElse(undefined, () => readBlocks(text, [from]));
 }
 
 function SystemField({

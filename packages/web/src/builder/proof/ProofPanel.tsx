@@ -1,13 +1,13 @@
 import { type ExerciseDocument, type Part, formatNumber, nailLabel, nameToLatex } from '@nailset/core';
 import { type Proof, provedDraws } from '@nailset/core/checks';
 import { useMemo, useState } from 'react';
+import { GainMapPlot } from '../../plot/GainMapPlot';
 import { ResponsePlot } from '../../plot/ResponsePlot';
 import type { PlotCurve } from '../../plot/curves';
 import { frameFor } from '../../plot/frame';
 import { curveFrom } from '../../plot/samples';
 import { Button } from '../../shared/Button';
 import { Formula } from '../../shared/Formula';
-import { GainMapPlot } from './GainMapPlot';
 import { useProof } from './useProof';
 
 /** What an instructor knows before publishing: ten students, whether it can be solved, usual wrong answers. */

@@ -1,11 +1,34 @@
-import { formatNumber } from '@nailset/core';
+import { type Settings, formatNumber } from '@nailset/core';
 import { type Search } from '@nailset/core/checks';
-import { PlotFrame } from '../../plot/PlotFrame';
+import { PlotFrame } from './PlotFrame';
 
 const size = { width: 250, height: 190, left: 40, bottom: 30, top: 6, right: 8 };
 
-/** Where on the plane of two gains how many nails hold; a cross where they were found to hold. */
-export function GainMapPlot({ map, nails }: { map: Search['map']; nails: number }) {
+/** Someone's gains on the map. */
+export interface MapPoint {
+  readonly id: string;
+  readonly name: string;
+  readonly settings: Settings;
+  readonly met: boolean;
+}
+
+/**
+ * Where on the plane of two gains how many nails hold; a cross where they were found to hold. With `points` the answers
+ * of a class lie on it, solid where all nails hold for their own numbers; those beyond its edges stand on the edge.
+ */
+export function GainMapPlot({
+  map,
+  nails,
+  points = [],
+  chosen,
+  onPick,
+}: {
+  map: Search['map'];
+  nails: number;
+  points?: readonly MapPoint[];
+  chosen?: string | undefined;
+  onPick?: (id: string) => void;
+}) {
   const { axes, columns, rows, held, at, share } = map;
   const [first, second] = axes;
   const inner = { width: size.width - size.left - size.right, height: size.height - size.top - size.bottom };
@@ -16,7 +39,13 @@ export function GainMapPlot({ map, nails }: { map: Search['map']; nails: number 
       ? size.top + inner.height * (1 - (value - second.low) / (second.high - second.low || 1))
       : size.top + inner.height / 2;
   const [px, py] = [x(Number(at[first!.name])), y(Number(second ? at[second.name] : 0))];
-  const all = held.some((count) => count === nails);
+  const all = held.some((count) => count === nails) && points.length === 0;
+  const inside = (value: number, { low, high }: { low: number; high: number }): number =>
+    Math.min(high, Math.max(low, value));
+  const placeOf = ({ settings }: MapPoint): [px: number, py: number] => [
+    x(inside(Number(settings[first!.name]), first!)),
+    second ? y(inside(Number(settings[second.name]), second)) : y(0),
+  ];
   const words = `Gain map over ${axes
     .slice(0, 2)
     .map(({ name }) => name)
@@ -49,8 +78,9 @@ export function GainMapPlot({ map, nails }: { map: Search['map']; nails: number 
                 key={`${r} ${c}`}
                 x={size.left + c * cell.width}
                 y={size.top + (rows.length - 1 - r) * cell.height}
-                width={cell.width + 0.4}
-                height={cell.height + 0.4}
+                width={cell.width}
+                height={cell.height}
+                shapeRendering="crispEdges"
                 className={count < 0 ? 'fill-brick-soft/50' : count === nails ? 'fill-moss' : 'fill-petrol'}
                 fillOpacity={count < 0 || count === nails ? 1 : 0.05 + (0.28 * count) / nails}
               />
@@ -59,6 +89,26 @@ export function GainMapPlot({ map, nails }: { map: Search['map']; nails: number 
         )}
         <rect x={size.left} y={size.top} width={inner.width} height={inner.height} className="fill-none stroke-rule" />
         {all && <path d={`M${px - 5} ${py}h10M${px} ${py - 5}v10`} className="stroke-white" strokeWidth="1.6" />}
+        {points.map((point) => {
+          const [cx, cy] = placeOf(point);
+          // Someone who left one of the two out has no place here.
+          return (
+            Number.isFinite(cx + cy) && (
+              <circle
+                key={point.id}
+                data-answer={point.name}
+                cx={cx}
+                cy={cy}
+                r={point.id === chosen ? 4 : 2.6}
+                strokeWidth="1.1"
+                className={`cursor-pointer ${point.id === chosen ? 'stroke-ink' : 'stroke-sheet'} ${point.met ? 'fill-ink' : 'fill-brick'}`}
+                onClick={() => onPick?.(point.id)}
+              >
+                <title>{point.name}</title>
+              </circle>
+            )
+          );
+        })}
         {[first!.low, first!.high].map((value, k) => (
           <text
             key={value}
@@ -94,6 +144,7 @@ export function GainMapPlot({ map, nails }: { map: Search['map']; nails: number 
       </svg>
       <p className="text-note text-slate">
         Green: all hold, {formatNumber(100 * share)} % of the plane. Darker: more hold. Red: unstable.
+        {points.length > 0 && ' Dots: the class, dark where all nails hold.'}
         {axes.length > 2 && ` ${axes[2]!.name} stays at ${at[axes[2]!.name]}.`}
       </p>
     </PlotFrame>

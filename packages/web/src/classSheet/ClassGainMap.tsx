@@ -1,0 +1,58 @@
+import type { ClassSheet, GainsPart } from '@nailset/core';
+import { useEffect, useState } from 'react';
+import { GainMapPlot } from '../plot/GainMapPlot';
+import { Loading } from '../shared/states';
+import type { GainMapMessage, GainMapRequest } from './gainMap.worker';
+import { type PartAnswer, firstNameOf } from './summary';
+
+/** Everyone's gains on the map around one student's answer: the chosen one, or the first who handed in. */
+export function ClassGainMap({
+  part,
+  sheet,
+  answers,
+  chosen,
+  onChoose,
+}: {
+  part: GainsPart;
+  sheet: ClassSheet;
+  answers: readonly PartAnswer[];
+  chosen: string | undefined;
+  onChoose: (submissionId: string) => void;
+}) {
+  const own = answers.find(({ submissionId }) => submissionId === chosen) ?? answers[0];
+  const state = useGainMap(part, sheet, own);
+  if (!own) return <p className="text-slate">Nobody has handed this part in yet.</p>;
+  if (!state) return <Loading what="Trying gains" />;
+  if ('problem' in state) return <p className="text-brick">{state.problem}</p>;
+  return (
+    <div className="grid gap-2">
+      <GainMapPlot
+        map={state.map}
+        nails={part.nails.length}
+        chosen={own.submissionId}
+        onPick={onChoose}
+        points={answers.flatMap(({ submissionId, name, met, answer }) =>
+          answer.kind === 'gains' ? [{ id: submissionId, name, met, settings: answer.gains }] : [],
+        )}
+      />
+      <p className="text-note text-slate">
+        Drawn for the numbers of {firstNameOf(own.name)}; choose another to see theirs.
+      </p>
+    </div>
+  );
+}
+
+/** The map, worked out in a worker of its own; undefined until it is there. */
+function useGainMap(part: GainsPart, { systems, series }: ClassSheet, own: PartAnswer | undefined) {
+  const [state, setState] = useState<{ of: PartAnswer; found: GainMapMessage }>();
+  useEffect(() => {
+    if (own?.answer.kind !== 'gains') return undefined;
+    const worker = new Worker(new URL('./gainMap.worker.ts', import.meta.url), { type: 'module' });
+    worker.onmessage = ({ data }: MessageEvent<GainMapMessage>) => setState({ of: own, found: data });
+    const { values, answer } = own;
+    const request: GainMapRequest = { part, given: { systems, series }, values, settings: answer.gains };
+    worker.postMessage(request);
+    return () => worker.terminate();
+  }, [part, systems, series, own]);
+  return state?.of === own ? state?.found : undefined;
+}

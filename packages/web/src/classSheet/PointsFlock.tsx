@@ -1,0 +1,84 @@
+import { type Part, formatPoint, orElse, pointsFromText } from '@nailset/core';
+import { useMemo, useState } from 'react';
+import { PlaneAxes, planeScale } from '../plane/LocusLayers';
+import { frameAround } from '../plane/locus';
+import { PlotFrame } from '../plot/PlotFrame';
+import { useSize } from '../plot/useSize';
+import { type PartAnswer, firstNameOf } from './summary';
+
+const read = (text: string) => orElse([], () => pointsFromText(text));
+
+/** Everyone's points in the s-plane over each other: solid where the part is met; the chosen one in front. */
+export function PointsFlock({
+  part,
+  answers,
+  chosen,
+  onChoose,
+}: {
+  part: Extract<Part, { kind: 'points' }>;
+  answers: readonly PartAnswer[];
+  chosen: string | undefined;
+  onChoose: (submissionId: string) => void;
+}) {
+  const [place, { width, height }] = useSize<HTMLDivElement>();
+  const marked = useMemo(
+    () =>
+      answers.flatMap((own) =>
+        own.answer.kind === 'points' ? read(own.answer.text).map((point) => ({ own, point })) : [],
+      ),
+    [answers],
+  );
+  const fitted = useMemo(() => frameAround(marked.map(({ point }) => point)), [marked]);
+  const [frame, setFrame] = useState(fitted);
+  const scale = useMemo(() => planeScale(frame, width, height), [frame, width, height]);
+  const met = answers.filter((own) => own.met).length;
+  const inFront = [...marked].sort(
+    (a, b) => Number(a.own.submissionId === chosen) - Number(b.own.submissionId === chosen),
+  );
+  const title = `Points of ${answers.length}, ${met} have them all`;
+  return (
+    <PlotFrame
+      title={title}
+      onFit={() => setFrame(fitted)}
+      className="h-[300px]"
+      table={() => ({
+        heads: ['student', 'real part', 'imaginary part', 'met'],
+        rows: marked.map(({ own, point }) => [own.name, point.re, point.im, own.met ? 'yes' : 'no']),
+      })}
+    >
+      <div ref={place} className="h-[300px] bg-sheet">
+        {width > 0 && (
+          <svg
+            width={width}
+            height={height}
+            role="img"
+            aria-label={`${part.title}: ${title} in the s-plane.`}
+            className="block overflow-hidden text-[11px]"
+          >
+            <PlaneAxes scale={scale} />
+            {inFront.map(({ own, point }, k) => (
+              <circle
+                key={k}
+                data-answer={own.name}
+                cx={scale.x(point.re)}
+                cy={scale.y(point.im)}
+                r={own.submissionId === chosen ? 6 : 4}
+                strokeWidth="1.5"
+                className={`cursor-pointer ${
+                  own.submissionId === chosen
+                    ? 'fill-copper stroke-copper'
+                    : own.met
+                      ? 'fill-petrol/55 stroke-petrol/55'
+                      : 'fill-sheet stroke-slate/70'
+                }`}
+                onClick={() => onChoose(own.submissionId)}
+              >
+                <title>{`${firstNameOf(own.name)}, ${formatPoint(point)}`}</title>
+              </circle>
+            ))}
+          </svg>
+        )}
+      </div>
+    </PlotFrame>
+  );
+}
