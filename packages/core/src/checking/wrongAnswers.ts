@@ -59,7 +59,7 @@ export function wrongAnswersOf(part: Part, model: Model, right: Settings | undef
     case 'number':
       return wrongNumbers(part, model);
     case 'gains':
-      return right ? wrongGains(part, right) : [];
+      return right ? wrongGains(part, model, right) : [];
     case 'choice':
       return wrongChoices(part, model);
     case 'trend':

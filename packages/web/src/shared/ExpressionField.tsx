@@ -1,7 +1,7 @@
 import { type Problem, type Scope, formatNumber } from '@nailset/core';
 import { useId, useMemo } from 'react';
 import { Formula } from './Formula';
-import { understand, understandNumber } from './expression';
+import { type Reading, understand, understandNumber } from './expression';
 
 /** A typed expression with what was understood of it, or where it goes wrong, on every keystroke. */
 export function ExpressionField({
@@ -35,8 +35,7 @@ export function ExpressionField({
       reads === 'number' ? understandNumber(text, scope) : understand(text, scope, { formula: reads === 'system' }),
     [text, scope, reads],
   );
-  const value =
-    understood.ok && 'value' in understood.reading ? `\\;=\\;${formatNumber(understood.reading.value)}` : '';
+  const value = understood.ok ? meantBy(understood.reading, reads) : '';
   const empty = text.trim() === '';
   return (
     <div>
@@ -71,6 +70,15 @@ export function ExpressionField({
     </div>
   );
 }
+
+/** What a formula comes to: its number, or the system with the numbers of the student who is shown. */
+function meantBy(reading: Reading | { value: number }, reads: 'expression' | 'system' | 'number'): string {
+  if ('value' in reading) return `\\;=\\;${formatNumber(reading.value)}`;
+  const { typed, expanded } = reading;
+  return reads === 'system' && bare(typed) !== bare(expanded) ? `\\;=\\;${expanded}` : '';
+}
+
+const bare = (latex: string): string => latex.replace(/\\[,;]|[\s{}]/g, '');
 
 /** The message, and the text with its trouble spot marked. */
 export function WhereWrong({ text, problem }: { text: string; problem: Problem }) {

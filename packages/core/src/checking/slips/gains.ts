@@ -5,6 +5,7 @@ import type { ControlLoop } from '../../loop/controlLoop.js';
 import { loopModelOf } from '../answers/gains.js';
 import type { Model } from '../model.js';
 import type { Verdict } from '../verdict.js';
+import { compensatorSlips } from './compensator.js';
 import { secondOrderPromise } from './rule.js';
 import { type Slip, type WrongAnswer, attempted, onlyOne } from './slip.js';
 
@@ -33,13 +34,15 @@ const hiddenMode = {
 export function slipOfGains(part: GainsPart, model: Model, settings: Settings, check: Check): Slip | undefined {
   const holds = (other: Settings | undefined): boolean =>
     other !== undefined && attempted(check, { kind: 'gains', gains: other })?.met === true;
-  const loop = loopModelOf(part, model).loopWith(settings);
+  const loopModel = loopModelOf(part, model);
+  const loop = loopModel.loopWith(settings);
   if (!loop.stable && !loop.hasDeadTime && loop.subject().system!.stable) return hiddenMode;
   const parallel = part.controller.form === 'parallel';
   const other = parallel ? timesForGains : gainsForTimes;
   const exchanged = [
     ...(holds(exchange(part, settings)) ? [swapped] : []),
     ...(holds(converted(part, settings, parallel ? 'gains' : 'times')) ? [other] : []),
+    ...compensatorSlips(part, loopModel.plant).filter(({ mend }) => holds(mend(settings))),
   ];
   if (exchanged.length > 0) return onlyOne(exchanged);
   if (!loop.stable) return undefined;
@@ -53,16 +56,20 @@ export function slipOfGains(part: GainsPart, model: Model, settings: Settings, c
 }
 
 /** What a correct set of gains becomes by the usual slips. */
-export function wrongGains(part: GainsPart, right: Settings): WrongAnswer[] {
+export function wrongGains(part: GainsPart, model: Model, right: Settings): WrongAnswer[] {
   const answers: [Slip, Settings | undefined][] = [
     [swapped, exchange(part, right)],
     part.controller.form === 'parallel'
       ? [timesForGains, converted(part, right, 'times')]
       : [gainsForTimes, converted(part, right, 'gains')],
     [noIntegral, withoutIntegral(part, right)],
+    ...compensatorSlips(part, loopModelOf(part, model).plant).map((slip): [Slip, Settings | undefined] => [
+      slip,
+      slip.make(right),
+    ]),
   ];
-  return answers.flatMap(([slip, settings]) =>
-    settings ? [{ ...slip, answer: { kind: 'gains' as const, gains: settings } }] : [],
+  return answers.flatMap(([{ id, words }, settings]) =>
+    settings ? [{ id, words, answer: { kind: 'gains' as const, gains: settings } }] : [],
   );
 }
 

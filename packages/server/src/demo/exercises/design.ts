@@ -51,9 +51,9 @@ export const mooringWinch: ExerciseDocument = {
         largestRatio: 10,
         proper: true,
         gains: [
-          { name: 'K', start: 1, fine: 0.2, coarse: 2, low: 0, high: 80 },
-          { name: 'z1', start: -1, fine: 0.05, coarse: 0.5, low: -20, high: -0.1, optional: true },
-          { name: 'p1', start: -8, fine: 0.2, coarse: 2, low: -60, high: -0.1, optional: true },
+          { name: 'K', start: 1, fine: 0.2, coarse: 2, low: 0, high: 40 },
+          { name: 'z1', start: -1, fine: 0.05, coarse: 0.5, low: -5, high: -0.1, optional: true },
+          { name: 'p1', start: -8, fine: 0.2, coarse: 2, low: -40, high: -0.1, optional: true },
         ],
       },
       output: 'Line length, m',

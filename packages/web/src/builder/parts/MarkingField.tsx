@@ -12,7 +12,7 @@ export function MarkingField({
 }) {
   return (
     <SelectField
-      label="Points"
+      label="Points are given"
       value={marking}
       options={{ shares: 'for each that holds', allOrNothing: 'all or nothing' }}
       onChange={onChange}

@@ -1,7 +1,7 @@
 import { type PointSet, pointSets } from '@nailset/core';
 import { ExpressionField } from '../../shared/ExpressionField';
 import { NumberField, PointsField, SelectField } from '../fields';
-import { type EditorProps, errorOf } from './editor';
+import { type EditorProps, errorOf, withFormula } from './editor';
 import { MarkingField } from './MarkingField';
 
 const names: Record<PointSet, string> = {
@@ -26,7 +26,7 @@ export function PointsEditor({ part, scope, findings, onChange }: EditorProps<'p
         scope={scope}
         reads="system"
         error={errorOf(findings, 'of')}
-        onChange={(of) => onChange({ of })}
+        onChange={(of) => onChange({ of, prompt: withFormula(part.prompt, part.of, of) })}
       />
       <SelectField
         label="Asked"

@@ -1,7 +1,7 @@
 import { type QuantityName, quantities, quantityNames } from '@nailset/core';
 import { ExpressionField } from '../../shared/ExpressionField';
 import { CheckField, NumberField, SelectField, TextField, PointsField } from '../fields';
-import { type EditorProps, errorOf } from './editor';
+import { type EditorProps, errorOf, withFormula } from './editor';
 import { MarkingField } from './MarkingField';
 
 export function TransferFunctionEditor(props: EditorProps<'transferFunction'>) {
@@ -34,7 +34,7 @@ export function RangeEditor({ part, scope, findings, onChange }: EditorProps<'ra
         scope={scope}
         reads="system"
         error={errorOf(findings, 'of')}
-        onChange={(of) => onChange({ of })}
+        onChange={(of) => onChange({ of, prompt: withFormula(part.prompt, part.of, of) })}
       />
       <div className="grid grid-cols-2 gap-3">
         <NumberField

@@ -15,3 +15,7 @@ export interface EditorProps<Kind extends Part['kind']> {
 /** What is wrong with a field of a part, from the findings of that part. */
 export const errorOf = (findings: readonly Finding[], field: string): string | undefined =>
   findings.find(({ path }) => path.endsWith(`/${field}`))?.message;
+
+/** A prompt that shows what a part is about, showing what it is about now. */
+export const withFormula = (prompt: string, before: string, after: string): string =>
+  after.trim() ? prompt.replaceAll(`{{${before}}}`, `{{${after}}}`) : prompt;
