@@ -69,6 +69,7 @@ const ladders: Readonly<Record<string, (random: number) => Record<string, number
     [0.8, 1, 1.3, 1.7].flatMap((K) =>
       [4.3, 5].map((z) => ({ K: K + 0.04 * Math.round(random * 2), z1: -z, p1: -11.6 * z })),
     ),
+  calm: (random) => [0.4, 0.55, 0.7, 0.9, 1.1].map((K) => ({ K: K + 0.05 * Math.round(random * 2) })),
   pi: (random) => [3, 4.5].flatMap((Kp) => [6, 8].map((Ti) => ({ Kp, Ti: Ti + 0.5 * Math.round(random) }))),
 };
 

@@ -1,6 +1,6 @@
 import type { Bench, StudentPart } from '@nailset/core';
 import { useMemo } from 'react';
-import { OptionPlot, optionFrame } from '../plot/OptionPlot';
+import { OptionPlot, optionFrame, optionTitle } from '../plot/OptionPlot';
 import { Statement } from '../shared/Statement';
 import type { WorkAction } from './work';
 
@@ -47,11 +47,7 @@ export function ChoiceBench({
               {option}
               {plot && (
                 <div className="px-2 py-2">
-                  <OptionPlot
-                    title={`Plot ${String.fromCharCode(65 + k)}`}
-                    plot={plot}
-                    frame={frames.get(plot.kind)!}
-                  />
+                  <OptionPlot title={optionTitle(plot, k)} plot={plot} frame={frames.get(plot.kind)!} />
                 </div>
               )}
             </div>

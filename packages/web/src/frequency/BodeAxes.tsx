@@ -86,9 +86,11 @@ export const BodeAxes = memo(function BodeAxes({
       {powers.map((omega) => (
         <g key={omega}>
           <line x1={x(omega)} x2={x(omega)} y1={top} y2={bottom} className="stroke-grid" />
-          <text x={x(omega)} y={height - 8} textAnchor="middle" className="fill-slate">
-            {formatNumber(omega / (units.hertz ? turn : 1))}
-          </text>
+          {x(omega) < width - right - 44 && (
+            <text x={x(omega)} y={height - 8} textAnchor="middle" className="fill-slate">
+              {formatNumber(omega / (units.hertz ? turn : 1))}
+            </text>
+          )}
         </g>
       ))}
       <text x={width - right} y={height - 8} textAnchor="end" className="fill-slate">
@@ -143,6 +145,7 @@ export function MarginMarks({
     const isGain = kind === 'gain';
     const y = isGain ? db(levelAt(curve, omega)) : phase(phaseAt(curve, omega));
     const zero = isGain ? db(0) : phase(phaseAt(curve, omega) - degreesOf(words));
+    const isLeft = x(omega) > width - right - 52;
     const inside = x(omega) > left && x(omega) < width - right;
     return (
       inside && (
@@ -154,8 +157,9 @@ export function MarginMarks({
           <line x1={x(omega)} x2={x(omega)} y1={y} y2={zero} strokeWidth={decides ? 2.4 : 1.2} />
           <circle cx={x(omega)} cy={y} r={decides ? 3.2 : 2.2} />
           <text
-            x={x(omega) + 6}
+            x={x(omega) + (isLeft ? -6 : 6)}
             y={(y + zero) / 2 + 4}
+            textAnchor={isLeft ? 'end' : 'start'}
             strokeWidth="3"
             className={`stroke-sheet/85 [paint-order:stroke] ${decides ? 'font-bold' : ''}`}
           >

@@ -3,7 +3,7 @@ import { Suspense, lazy } from 'react';
 import { CurveBench } from '../bench/CurveBench';
 import { useLive } from '../bench/useLive';
 import type { Work, WorkAction } from '../bench/work';
-import { OptionPlot, optionFrame } from '../plot/OptionPlot';
+import { OptionPlot, optionFrame, optionTitle } from '../plot/OptionPlot';
 
 const BodeBench = lazy(() => import('../bench/BodeBench'));
 const PointsBench = lazy(() => import('../bench/PointsBench'));
@@ -30,8 +30,7 @@ export function LiveBench({
       <div className="grid gap-4 @min-[400px]:grid-cols-2">
         {part.options.map(({ id, plot }, k) => {
           const same = plots.filter(({ kind }) => kind === plot?.kind);
-          const title = `Plot ${String.fromCharCode(65 + k)}`;
-          return plot && <OptionPlot key={id} title={title} plot={plot} frame={optionFrame(same)} />;
+          return plot && <OptionPlot key={id} title={optionTitle(plot, k)} plot={plot} frame={optionFrame(same)} />;
         })}
       </div>
     );

@@ -58,6 +58,18 @@ export function optionFrame(plots: readonly ShownPlot[]): OptionFrame {
   return { x: [middle - reach * wide, middle + reach * wide], y: [[-reach, reach]] };
 }
 
+const kindNames: Record<ShownPlot['kind'], string> = {
+  step: 'Step response',
+  poles: 'Poles and zeros',
+  locus: 'Root locus',
+  bode: 'Bode',
+  nyquist: 'Nyquist',
+};
+
+/** What the plot of the k-th option is called. */
+export const optionTitle = ({ kind }: ShownPlot, k: number): string =>
+  `${kindNames[kind]} ${String.fromCharCode(65 + k)}`;
+
 /** A small plot that is one of several to choose from. */
 export function OptionPlot({ title, plot, frame }: { title: string; plot: ShownPlot; frame: OptionFrame }) {
   const clip = useId();

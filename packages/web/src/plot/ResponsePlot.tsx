@@ -130,7 +130,12 @@ function Drawing({
   const clip = useId();
   const hatch = useId();
   const labelled = curves.filter((curve) => curve.label);
-  const margin = { left: 38, right: labelled.length > 0 ? (width < 480 ? 74 : 96) : 12, top: 8, bottom: 22 };
+  const margin = {
+    left: 38,
+    right: labelled.length > 0 || reference ? (width < 480 ? 74 : 96) : 12,
+    top: 8,
+    bottom: 22,
+  };
   const right = Math.max(width - margin.right, margin.left + 10);
   const bottom = Math.max(height - margin.bottom, margin.top + 10);
   const x = scaleLinear().domain([0, frame.tMax]).range([margin.left, right]);

@@ -100,6 +100,29 @@ export const tideSluice: ExerciseDocument = {
     number('crossover', 'Crossover', 'At which frequency is $|L| = 1$?', `gainCrossover(${sluice})`, 'rad/s'),
     number('margin', 'Phase margin', 'How large is the phase margin?', `phaseMargin(${sluice})`, '°'),
     number('delay', 'Delay margin', 'How much more dead time does the loop bear?', `delayMargin(${sluice})`, 's'),
+    {
+      id: 'calm',
+      kind: 'gains',
+      title: 'Calm it down',
+      prompt: 'Set a gain $C$ in front of $L$, or add a lead, until the nails hold.',
+      plant: sluice,
+      controller: {
+        ...{ terms: 'compensator', form: 'corners', largestRatio: 10, proper: true },
+        gains: [
+          { name: 'K', start: 2, fine: 0.05, coarse: 0.5, low: 0.05, high: 5 },
+          { name: 'z1', start: -0.6, fine: 0.02, coarse: 0.2, low: -5, high: -0.05, optional: true },
+          { name: 'p1', start: -5, fine: 0.1, coarse: 1, low: -40, high: -0.05, optional: true },
+        ],
+      },
+      output: 'Level, m',
+      horizon: 30,
+      views: ['bode', 'nyquist'],
+      nails: [
+        { id: 'phase', quantity: 'phaseMargin', relation: 'atLeast', limit: 50, points: 1 },
+        { id: 'delay', quantity: 'delayMargin', relation: 'atLeast', limit: 2, points: 1 },
+        { id: 'over', quantity: 'overshootPercent', relation: 'atMost', limit: 20, points: 1 },
+      ],
+    },
   ],
 };
 
