@@ -2,7 +2,7 @@
 import type { ExerciseDocument, GainsPart, NamedSystem, Part } from '@nailset/core';
 import { parametersOf } from '@nailset/core';
 import { examine, prove } from '@nailset/core/checks';
-import { act, fireEvent, render, screen, within } from '@testing-library/react';
+import { act, fireEvent, render, screen, within, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { exampleScope } from '../src/builder/exampleScope';
@@ -207,7 +207,8 @@ describe('the editor of a part', () => {
     change('Tolerance', '2');
     expect(part).toMatchObject({ toleranceAbsolute: 2 });
     change('Formula', '2*pi/sqrt(b)');
-    expect([...document.querySelectorAll('annotation')].map((node) => node.textContent).join()).toContain('=\\;3.63');
+    const formulas = () => [...document.querySelectorAll('annotation')].map((node) => node.textContent).join();
+    await waitFor(() => expect(formulas()).toContain('=\\;3.63'));
   });
 
   test('of a choice has conditions, remarks and several right ones', async () => {

@@ -47,9 +47,9 @@ describe('plots to choose from', () => {
     const dispatch = jest.fn();
     render(<ChoiceBench part={part} chosen={[]} solution={undefined} dispatch={dispatch} />);
     await userEvent.click(
-      within(screen.getByRole('figure', { name: 'Plot B' })).getByRole('button', { name: 'Table' }),
+      within(screen.getByRole('figure', { name: 'Step response B' })).getByRole('button', { name: 'Table' }),
     );
-    const table = screen.getByRole('region', { name: 'Plot B in numbers' });
+    const table = screen.getByRole('region', { name: 'Step response B in numbers' });
     expect(within(table).getAllByRole('row')[2]!.textContent).toBe('13');
     await userEvent.click(screen.getByRole('radio', { name: 'the second' }));
     expect(dispatch).toHaveBeenCalledWith({ do: 'pick', part: 'c', option: 'b', several: false });

@@ -150,10 +150,10 @@ class Tracer {
     if (depth < 12 && rows.length < mostRows) {
       const middleGain = between(last.gain, next.gain);
       const middle = this.at(middleGain, last);
-      const ahead = this.at(next.gain, middle);
+      const ahead = paired(next.gain, next, middle);
       if (!this.isSmooth(last, middle, ahead)) {
         this.fill(rows, last, middle, depth + 1);
-        this.fill(rows, rows[rows.length - 1]!, this.at(next.gain, rows[rows.length - 1]!), depth + 1);
+        this.fill(rows, rows[rows.length - 1]!, paired(next.gain, next, rows[rows.length - 1]!), depth + 1);
         return;
       }
       rows.push(middle, ahead);

@@ -1,6 +1,7 @@
 import type { Settings } from '@nailset/core';
 import { Suspense, lazy, useState } from 'react';
 import type { GainsOf, LoopResponse, LoopResponses } from './loopResponse';
+import type { Kept } from './useKept';
 
 const LocusPane = lazy(() => import('../plane/LocusPane'));
 const FrequencyPane = lazy(() => import('../frequency/FrequencyPane'));
@@ -48,6 +49,7 @@ export function DesignPanes({
   const frequency = (['bode', 'nyquist'] as const).filter((view) => part.views.includes(view));
   const plane = part.views.includes('locus');
   const [shown, setShown] = useState(plane ? 'plane' : 'frequency');
+  const [kept] = useState<Kept>(() => new Map());
   const tab = (name: string, words: string) => (
     <button
       type="button"
@@ -66,14 +68,14 @@ export function DesignPanes({
   );
   return (
     <Suspense fallback={<div className={leftColumn} />}>
-      {plane && (
-        <div hidden={shown !== 'plane'} className={leftColumn}>
+      {shown === 'plane' && (
+        <div className={leftColumn}>
           {tabs}
-          <LocusPane part={part} {...rest} className={heights[place].plane} />
+          <LocusPane part={part} {...rest} kept={kept} className={heights[place].plane} />
         </div>
       )}
       {shown === 'frequency' && (
-        <FrequencyPane part={part} {...rest} head={tabs} show={frequency} heights={heights[place]} />
+        <FrequencyPane part={part} {...rest} head={tabs} show={frequency} heights={heights[place]} kept={kept} />
       )}
     </Suspense>
   );

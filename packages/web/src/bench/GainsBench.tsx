@@ -43,11 +43,16 @@ export function GainsBench({
 }) {
   const answer = work.answers[part.id]!;
   const settings = useMemo(() => settingsOf(answer) ?? {}, [answer]);
+  // The same list for as long as the same settings are there, whatever their values.
+  const present = Object.keys(settings).join();
   const knobs = useMemo(
-    () => knobsOf(part).filter(({ name, optional }) => !optional || settings[name] !== undefined),
-    [part, settings],
+    () => knobsOf(part).filter(({ name, optional }) => !optional || present.split(',').includes(name)),
+    [part, present],
   );
-  const families = [...knobs.map(({ name }) => name), ...part.families.map(({ parameter }) => parameter)];
+  const families = useMemo(
+    () => [...knobs.map(({ name }) => name), ...part.families.map(({ parameter }) => parameter)],
+    [knobs, part.families],
+  );
   const trail = useMemo(() => work.trails[part.id] ?? [], [work.trails, part.id]);
   const { measures, curves, verdict, riseFrom, poles, zeros } = response;
   const { height } = responses.model;

@@ -1,5 +1,5 @@
 import type { Settings } from '@nailset/core';
-import { useEffect, useRef } from 'react';
+import { memo, useEffect, useRef } from 'react';
 import { Formula } from '../shared/Formula';
 import type { Knob } from './knobs';
 import { type Work, type WorkAction, isDecimal } from './work';
@@ -33,7 +33,6 @@ export function Ladder({
       {knobs.map((knob, index) => {
         const { name, latex, unit, fine, coarse } = knob;
         const text = settings[name] ?? '0';
-        const nudge = (by: number) => dispatch({ do: 'nudge', part, knob, by });
         return (
           <div
             key={name}
@@ -62,8 +61,8 @@ export function Ladder({
               </span>
             </div>
             <div className="mt-1 flex gap-1">
-              <Rung by={-coarse} onNudge={nudge} name={name} />
-              <Rung by={-fine} onNudge={nudge} name={name} />
+              <Rung by={-coarse} {...{ part, knob, dispatch }} />
+              <Rung by={-fine} {...{ part, knob, dispatch }} />
               <input
                 aria-label={`${name}, typed`}
                 aria-invalid={!isDecimal(text)}
@@ -73,8 +72,8 @@ export function Ladder({
                 onChange={(event) => dispatch({ do: 'set', part, knob: name, text: event.target.value })}
                 className="w-0 min-w-10 flex-1 border-b border-ink bg-transparent text-center text-[18px] font-medium focus-visible:outline-1 aria-invalid:border-brick aria-invalid:text-brick"
               />
-              <Rung by={fine} onNudge={nudge} name={name} />
-              <Rung by={coarse} onNudge={nudge} name={name} />
+              <Rung by={fine} {...{ part, knob, dispatch }} />
+              <Rung by={coarse} {...{ part, knob, dispatch }} />
             </div>
           </div>
         );
@@ -87,18 +86,26 @@ const repeatAfter = 400;
 const repeatEvery = 90;
 
 /** One rung: a click is one step, holding repeats. */
-function Rung({ by, onNudge, name }: { by: number; onNudge: (by: number) => void; name: string }) {
+const Rung = memo(function Rung({
+  by,
+  part,
+  knob,
+  dispatch,
+}: {
+  by: number;
+  part: string;
+  knob: Knob;
+  dispatch: (action: WorkAction) => void;
+}) {
+  const { name } = knob;
+  const nudge = () => dispatch({ do: 'nudge', part, knob, by });
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const repeated = useRef(false);
-  const nudge = useRef(onNudge);
-  useEffect(() => {
-    nudge.current = onNudge;
-  });
   const release = () => clearTimeout(timer.current);
   useEffect(() => release, []);
   const again = () => {
     repeated.current = true;
-    nudge.current(by);
+    nudge();
     timer.current = setTimeout(again, repeatEvery);
   };
   const size = String(Math.abs(by)).replace(/^0\./, '.');
@@ -114,7 +121,7 @@ function Rung({ by, onNudge, name }: { by: number; onNudge: (by: number) => void
       onPointerLeave={release}
       onPointerCancel={release}
       onClick={() => {
-        if (!repeated.current) onNudge(by);
+        if (!repeated.current) nudge();
         repeated.current = false;
       }}
     >
@@ -127,7 +134,7 @@ function Rung({ by, onNudge, name }: { by: number; onNudge: (by: number) => void
       </span>
     </button>
   );
-}
+});
 
 /** Keys of the ladder: digits choose, ↑ ↓ fine, with Shift coarse. Gives back what to do, if anything. */
 export function ladderKey(

@@ -1,5 +1,6 @@
 import { type Verdict, quantities, withUnit } from '@nailset/core';
 import { Popover } from 'radix-ui';
+import { memo } from 'react';
 
 type Item = Verdict['items'][number];
 
@@ -38,21 +39,7 @@ function RailNail({ item }: { item: Item }) {
           </>
         )}
       </svg>
-      <Popover.Root>
-        <Popover.Trigger className="text-left text-[13px] leading-tight decoration-dotted underline-offset-2 hover:underline">
-          {label}
-          <span className="sr-only">: what it means</span>
-        </Popover.Trigger>
-        <Popover.Portal>
-          <Popover.Content
-            side="left"
-            sideOffset={6}
-            className="z-20 max-w-64 rounded-[3px] border border-ink bg-sheet px-3 py-2 text-note"
-          >
-            {definitionOf(label)}
-          </Popover.Content>
-        </Popover.Portal>
-      </Popover.Root>
+      <NailLabel label={label} />
       <div className="flex items-baseline justify-between gap-2">
         <span className={`text-[17px] ${met ? '' : 'font-semibold text-brick'}`}>
           {measured === null ? (item.infinite ? '∞' : '–') : withUnit(measured, unit)}
@@ -67,6 +54,27 @@ function RailNail({ item }: { item: Item }) {
     </li>
   );
 }
+
+/** What is asked, with its definition a click away; it stays as it is while values move. */
+const NailLabel = memo(function NailLabel({ label }: { label: string }) {
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="text-left text-[13px] leading-tight decoration-dotted underline-offset-2 hover:underline">
+        {label}
+        <span className="sr-only">: what it means</span>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          side="left"
+          sideOffset={6}
+          className="z-20 max-w-64 rounded-[3px] border border-ink bg-sheet px-3 py-2 text-note"
+        >
+          {definitionOf(label)}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+});
 
 /** Measured against limit: the tick is the limit, at three quarters of the bar. */
 function Gauge({ item: { measured, limit, met } }: { item: Item }) {

@@ -1,5 +1,6 @@
 import { type Curve, Problem, type Settings, type SignalName } from '@nailset/core';
 import { Popover } from 'radix-ui';
+import { memo } from 'react';
 import type { PlotCurve } from '../plot/curves';
 import { type LoopResponses, tryResponse } from './loopResponse';
 
@@ -13,7 +14,7 @@ export interface Shown {
 }
 
 /** Which signal, the measures' marks, earlier curves, and a family over one gain or parameter. */
-export function PlotTools({
+export const PlotTools = memo(function PlotTools({
   shown,
   onChange,
   families,
@@ -78,7 +79,7 @@ export function PlotTools({
       </Popover.Portal>
     </Popover.Root>
   );
-}
+});
 
 const factors = [0.5, 0.75, 1.33, 2];
 

@@ -1,5 +1,5 @@
 import { type Measures, type Trail, withUnit } from '@nailset/core';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import type { Knob } from './knobs';
 import type { WorkAction } from './work';
 
@@ -75,69 +75,77 @@ export function TrailTable({
   );
 }
 
-function Row({
-  row: { stop, index, current, measures, held },
-  part,
-  knobs,
-  hasMeasures,
-  dispatch,
-}: {
-  row: TrailRow;
-  part: string;
-  knobs: readonly Knob[];
-  hasMeasures: boolean;
-  dispatch: (action: WorkAction) => void;
-}) {
-  const short = (value: number | null | undefined, unit: string) =>
-    value === null || value === undefined ? '–' : withUnit(value, unit);
-  const name = stop.name ?? (index === 0 ? 'first' : '');
-  return (
-    <tr className={`border-b border-grid ${current ? 'bg-wash' : ''}`}>
-      <td className="py-0.5 text-left">
-        {current ? (
-          <span className="mr-1">{index + 1} now</span>
-        ) : (
-          <button
-            type="button"
-            className="link mr-1"
-            onClick={() => dispatch({ do: 'restore', part, index })}
-            aria-label={`${index + 1} back: take the gains of this stop`}
-          >
-            {index + 1} back
-          </button>
-        )}
-        <StopName
-          key={name}
-          name={name}
-          index={index}
-          onName={(next) => dispatch({ do: 'name', part, index, name: next })}
-        />
-      </td>
-      {knobs.map((knob) => (
-        <td key={knob.name} className="px-2">
-          {stop.gains[knob.name]}
+const Row = memo(
+  function Row({
+    row: { stop, index, current, measures, held },
+    part,
+    knobs,
+    hasMeasures,
+    dispatch,
+  }: {
+    row: TrailRow;
+    part: string;
+    knobs: readonly Knob[];
+    hasMeasures: boolean;
+    dispatch: (action: WorkAction) => void;
+  }) {
+    const short = (value: number | null | undefined, unit: string) =>
+      value === null || value === undefined ? '–' : withUnit(value, unit);
+    const name = stop.name ?? (index === 0 ? 'first' : '');
+    return (
+      <tr className={`border-b border-grid ${current ? 'bg-wash' : ''}`}>
+        <td className="py-0.5 text-left">
+          {current ? (
+            <span className="mr-1">{index + 1} now</span>
+          ) : (
+            <button
+              type="button"
+              className="link mr-1"
+              onClick={() => dispatch({ do: 'restore', part, index })}
+              aria-label={`${index + 1} back: take the gains of this stop`}
+            >
+              {index + 1} back
+            </button>
+          )}
+          <StopName
+            key={name}
+            name={name}
+            index={index}
+            onName={(next) => dispatch({ do: 'name', part, index, name: next })}
+          />
         </td>
-      ))}
-      {hasMeasures && (
-        <>
-          <td className="px-2">{short(measures?.riseTime, 's')}</td>
-          <td className="px-2">{short(measures?.overshootPercent, '%')}</td>
-          <td className="px-2">{short(measures?.settlingTime, 's')}</td>
-        </>
-      )}
-      <td className="px-2 whitespace-nowrap">{held}</td>
-      <td className="px-1">
-        <input
-          type="checkbox"
-          aria-label={`Pin stop ${index + 1}`}
-          className="accent-copper"
-          checked={stop.pinned ?? false}
-          onChange={() => dispatch({ do: 'pin', part, index })}
-        />
-      </td>
-    </tr>
-  );
-}
+        {knobs.map((knob) => (
+          <td key={knob.name} className="px-2">
+            {stop.gains[knob.name]}
+          </td>
+        ))}
+        {hasMeasures && (
+          <>
+            <td className="px-2">{short(measures?.riseTime, 's')}</td>
+            <td className="px-2">{short(measures?.overshootPercent, '%')}</td>
+            <td className="px-2">{short(measures?.settlingTime, 's')}</td>
+          </>
+        )}
+        <td className="px-2 whitespace-nowrap">{held}</td>
+        <td className="px-1">
+          <input
+            type="checkbox"
+            aria-label={`Pin stop ${index + 1}`}
+            className="accent-copper"
+            checked={stop.pinned ?? false}
+            onChange={() => dispatch({ do: 'pin', part, index })}
+          />
+        </td>
+      </tr>
+    );
+  },
+  // Rows are put together anew on every nudge; most of them say the same as before.
+  (a, b) =>
+    a.knobs === b.knobs &&
+    a.part === b.part &&
+    a.hasMeasures === b.hasMeasures &&
+    (Object.keys(b.row) as (keyof TrailRow)[]).every((name) => a.row[name] === b.row[name]),
+);
 
 function StopName({ name, index, onName }: { name: string; index: number; onName: (name: string) => void }) {
   return (

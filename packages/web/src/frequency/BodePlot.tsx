@@ -1,10 +1,20 @@
 import { type FrequencyTable, formatNumber } from '@nailset/core';
-import { type KeyboardEvent, type PointerEvent, useId, useMemo, useRef } from 'react';
+import { type KeyboardEvent, type PointerEvent, memo, useId, useMemo, useRef } from 'react';
 import { flushSync } from 'react-dom';
+import { tenths } from '../plot/frame';
 import { placeOn } from '../plot/pointer';
 import { PlotFrame } from '../plot/PlotFrame';
 import { useSize } from '../plot/useSize';
-import { BodeAxes, type BodeCurve, type BodeFrame, type BodeUnits, MarginMarks, bodeScale, levelAt } from './BodeAxes';
+import {
+  BodeAxes,
+  type BodeCurve,
+  type BodeFrame,
+  type BodeScale,
+  type BodeUnits,
+  MarginMarks,
+  bodeScale,
+  levelAt,
+} from './BodeAxes';
 import type { MarginMark } from './frequencyData';
 
 /** A term whose corner frequency is dragged along the axis. */
@@ -68,19 +78,6 @@ export function BodePlot({
   const held = useRef<Held>(undefined);
   const scale = useMemo(() => bodeScale(frame, units, width, height), [frame, units, width, height]);
   const { left, right, top, half, lower, bottom, x, db, phase } = scale;
-  const path = (
-    { omegas, magnitudesDb }: BodeCurve,
-    values: ArrayLike<number>,
-    y: (value: number) => number,
-  ): string => {
-    let text = '';
-    for (let k = 0; k < omegas.length; k++) {
-      if (!Number.isFinite(magnitudesDb[k]!)) continue;
-      const py = y(values[k]!);
-      if (Math.abs(py) < 5e3) text += `${text ? 'L' : 'M'}${x(omegas[k]!).toFixed(1)} ${py.toFixed(1)}`;
-    }
-    return text;
-  };
   const grabbed = (event: PointerEvent<SVGSVGElement>) => {
     const { px, py } = placeOn(event.currentTarget, event);
     return { omega: x.invert(px), px, py };
@@ -140,7 +137,7 @@ export function BodePlot({
         </>
       }
     >
-      <div ref={place} className={`relative ${className}`}>
+      <div ref={place} className={`relative [contain:strict] ${className}`}>
         {width > 0 && (
           <svg
             width={width}
@@ -164,7 +161,7 @@ export function BodePlot({
               <g className="fill-none" strokeLinejoin="round">
                 <path
                   d={asymptote
-                    .map(({ omega, db: level }, k) => `${k ? 'L' : 'M'}${x(omega).toFixed(1)} ${db(level).toFixed(1)}`)
+                    .map(({ omega, db: level }, k) => `${k ? 'L' : 'M'}${tenths(x(omega))} ${tenths(db(level))}`)
                     .join('')}
                   data-mark="asymptote"
                   className="stroke-slate"
@@ -172,13 +169,11 @@ export function BodePlot({
                 />
                 {before && (
                   <g className="stroke-ghost" strokeWidth="1.4">
-                    <path d={path(before, before.magnitudesDb, db)} />
-                    <path d={path(before, before.phasesDegrees, phase)} />
+                    <CurvePaths curve={before} scale={scale} />
                   </g>
                 )}
                 <g className="stroke-petrol" strokeWidth="2">
-                  <path data-curve="magnitude" d={path(curve, curve.magnitudesDb, db)} />
-                  <path data-curve="phase" d={path(curve, curve.phasesDegrees, phase)} />
+                  <CurvePaths curve={curve} scale={scale} name />
                 </g>
               </g>
               {data && dots(data.magnitudesDb, db, 'magnitudes')}
@@ -223,6 +218,34 @@ export function BodePlot({
     </PlotFrame>
   );
 }
+
+/** Magnitude and phase of one response; they stay as they are while another is dragged. */
+const CurvePaths = memo(function CurvePaths({
+  curve,
+  scale: { x, db, phase },
+  name = false,
+}: {
+  curve: BodeCurve;
+  scale: BodeScale;
+  /** Whether this is the response that is worked on. */
+  name?: boolean;
+}) {
+  const path = (values: ArrayLike<number>, y: (value: number) => number): string => {
+    let text = '';
+    for (let k = 0; k < curve.omegas.length; k++) {
+      if (!Number.isFinite(curve.magnitudesDb[k]!)) continue;
+      const py = y(values[k]!);
+      if (Math.abs(py) < 5e3) text += `${text ? 'L' : 'M'}${tenths(x(curve.omegas[k]!))} ${tenths(py)}`;
+    }
+    return text;
+  };
+  return (
+    <>
+      <path data-curve={name ? 'magnitude' : undefined} d={path(curve.magnitudesDb, db)} />
+      <path data-curve={name ? 'phase' : undefined} d={path(curve.phasesDegrees, phase)} />
+    </>
+  );
+});
 
 /** A ring on the curve that is dragged, and a slider for the keyboard. */
 function Grip({

@@ -2,6 +2,7 @@ import { Problem, type Settings, formatNumber, withUnit, attempt } from '@nailse
 import { type ReactNode, useMemo, useState } from 'react';
 import type { DesignHeights } from '../bench/DesignPanes';
 import type { GainsOf, LoopResponse } from '../bench/loopResponse';
+import { type Kept, useKept } from '../bench/useKept';
 import { handlesOf, moved } from '../plane/handles';
 import { bodeFrame } from './BodeAxes';
 import { BodePlot } from './BodePlot';
@@ -21,6 +22,7 @@ export default function FrequencyPane({
   head,
   show,
   heights,
+  kept,
 }: {
   part: GainsOf;
   settings: Settings;
@@ -31,12 +33,13 @@ export default function FrequencyPane({
   head: ReactNode;
   show: readonly ('bode' | 'nyquist')[];
   heights: DesignHeights;
+  kept: Kept;
 }) {
   const now = useMemo(() => tryFrequency(response), [response]);
   const before = useMemo(() => (first ? tryFrequency(first) : undefined), [first]);
-  const [frame, setFrame] = useState(() => (now instanceof Problem ? undefined : bodeFrame(now)));
-  const [plane, setPlane] = useState(nyquistFrame);
-  const [units, setUnits] = useState({ hertz: false, ratio: false });
+  const [frame, setFrame] = useKept(kept, 'bode frame', () => (now instanceof Problem ? undefined : bodeFrame(now)));
+  const [plane, setPlane] = useKept(kept, 'nyquist frame', () => nyquistFrame);
+  const [units, setUnits] = useKept(kept, 'units', () => ({ hertz: false, ratio: false }));
   const [at, setAt] = useState<number>();
   if (now instanceof Problem || !frame)
     return (

@@ -2,6 +2,7 @@ import { formatNumber } from '@nailset/core';
 import { useMemo } from 'react';
 import { planeScale, stepFor } from '../plane/LocusLayers';
 import type { PlaneFrame } from '../plane/locus';
+import { tenths } from '../plot/frame';
 import { placeOn } from '../plot/pointer';
 import { PlotFrame } from '../plot/PlotFrame';
 import { useSize } from '../plot/useSize';
@@ -30,17 +31,14 @@ export function NyquistPlot({
   const scale = planeScale(frame, width, height);
   const { x, y, unit } = scale;
   const points = useMemo(() => nyquistPoints(response), [response]);
-  const path = (sign: 1 | -1): string => {
-    let text = '';
-    let isDrawing = false;
-    for (const { re, im } of points) {
-      const [px, py] = [x(re), y(sign * im)];
-      const seen = Math.abs(px) < 4e3 && Math.abs(py) < 4e3;
-      if (seen) text += `${isDrawing ? 'L' : 'M'}${px.toFixed(1)} ${py.toFixed(1)}`;
-      isDrawing = seen;
-    }
-    return text;
-  };
+  let path = '';
+  let isDrawing = false;
+  for (const { re, im } of points) {
+    const [px, py] = [x(re), y(im)];
+    const seen = Math.abs(px) < 4e3 && Math.abs(py) < 4e3;
+    if (seen) path += `${isDrawing ? 'L' : 'M'}${tenths(px)} ${tenths(py)}`;
+    isDrawing = seen;
+  }
   const marked = at === undefined ? undefined : points[nearest(response.omegas, at)];
   const middle = points[Math.floor(points.length / 2)];
   const zoom = (factor: number) => onFrame({ re: frame.re * factor, im: 0, reach: frame.reach * factor });
@@ -65,7 +63,7 @@ export function NyquistPlot({
         </>
       }
     >
-      <div ref={place} className={`relative bg-sheet ${className}`}>
+      <div ref={place} className={`relative [contain:strict] bg-sheet ${className}`}>
         {width > 0 && (
           <svg
             width={width}
@@ -94,8 +92,14 @@ export function NyquistPlot({
                 </text>
               ))}
             <circle cx={x(0)} cy={y(0)} r={unit} className="fill-none stroke-slate" strokeDasharray="3 3" />
-            <path d={path(-1)} className="fill-none stroke-petrol/40" strokeWidth="1.4" strokeDasharray="5 3" />
-            <path data-curve="nyquist" d={path(1)} className="fill-none stroke-petrol" strokeWidth="2" />
+            <path
+              d={path}
+              transform={`matrix(1 0 0 -1 0 ${2 * y(0)})`}
+              className="fill-none stroke-petrol/40"
+              strokeWidth="1.4"
+              strokeDasharray="5 3"
+            />
+            <path data-curve="nyquist" d={path} className="fill-none stroke-petrol" strokeWidth="2" />
             {middle && Math.abs(x(middle.re)) < width && (
               <path d={`M${x(middle.re) - 4} ${y(middle.im)}l4 -4l4 4`} className="fill-none stroke-petrol" />
             )}

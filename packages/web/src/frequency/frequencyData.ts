@@ -27,7 +27,7 @@ export interface FrequencyResponse {
   readonly count: string;
 }
 
-const points = 420;
+const points = 220;
 
 /** @throws Problem `deadTime` for dead time inside the loop's own sums. */
 export function frequencyOf(loop: ControlLoop): FrequencyResponse {

@@ -1,8 +1,9 @@
 import { Popover } from 'radix-ui';
+import { memo } from 'react';
 import { type Layers, layerNames } from './LocusLayers';
 
 /** Which marks are drawn over the locus. */
-export function LayerMenu({
+export const LayerMenu = memo(function LayerMenu({
   layers,
   hasRegion,
   onChange,
@@ -35,4 +36,4 @@ export function LayerMenu({
       </Popover.Portal>
     </Popover.Root>
   );
-}
+});

@@ -1,5 +1,6 @@
 import { type Branch, formatNumber } from '@nailset/core';
 import { memo } from 'react';
+import { tenths } from '../plot/frame';
 import type { Locus, PlaneFrame } from './locus';
 import type { Sweep } from './sweep';
 
@@ -111,7 +112,7 @@ function pathOf({ re, im }: Branch, { x, y }: PlaneScale): string {
     const [px, py] = [x(re[k]!), y(im[k]!)];
     const seen = inReach(px) && inReach(py);
     if (seen && (!isDrawing || Math.abs(px - lastX) + Math.abs(py - lastY) > 0.6 || k === re.length - 1)) {
-      path += `${isDrawing ? 'L' : 'M'}${px.toFixed(1)} ${py.toFixed(1)}`;
+      path += `${isDrawing ? 'L' : 'M'}${tenths(px)} ${tenths(py)}`;
       [lastX, lastY] = [px, py];
     }
     isDrawing = seen;

@@ -1,6 +1,7 @@
 import { type Branch, Problem, type Settings, formatNumber, formatPoint, openGains, attempt } from '@nailset/core';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import type { GainsOf, LoopResponse, LoopResponses } from '../bench/loopResponse';
+import { type Kept, useKept } from '../bench/useKept';
 import { type Handle, handlesOf, moved } from './handles';
 import type { Layers } from './LocusLayers';
 import { LocusPlot } from './LocusPlot';
@@ -21,6 +22,7 @@ export default function LocusPane({
   response,
   first,
   onSettings,
+  kept,
   className,
 }: {
   part: GainsOf;
@@ -29,6 +31,7 @@ export default function LocusPane({
   response: LoopResponse;
   first: LoopResponse | undefined;
   onSettings: (settings: Settings) => void;
+  kept: Kept;
   className: string;
 }) {
   const factor = factorOf(part);
@@ -38,10 +41,10 @@ export default function LocusPane({
     () => attempt(() => openLoopOf(responses.model, JSON.parse(rest) as Settings, factor)),
     [responses, rest, factor],
   );
-  const [frame, setFrame] = useState(() => startFrame(part, response, open));
-  const [layers, setLayers] = useState(firstLayers);
-  const [over, setOver] = useState('');
-  const [set, setReadings] = useState<readonly SetReading[]>([]);
+  const [frame, setFrame] = useKept(kept, 'plane frame', () => startFrame(part, response, open));
+  const [layers, setLayers] = useKept(kept, 'layers', () => firstLayers);
+  const [over, setOver] = useKept(kept, 'locus over', () => '');
+  const [set, setReadings] = useKept<readonly SetReading[]>(kept, 'readings', () => []);
   const { locus, words } = useMemo(
     () => (open instanceof Problem ? { words: open.message } : tryLocus(() => open && locusOf(open, frame))),
     [open, frame],

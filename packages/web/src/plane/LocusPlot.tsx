@@ -1,6 +1,7 @@
 import { type Pole, formatPoint, nearestOnBranches, nearestOnLocus } from '@nailset/core';
 import { type KeyboardEvent, type PointerEvent, useId, useMemo, useRef } from 'react';
 import { flushSync } from 'react-dom';
+import { tenths } from '../plot/frame';
 import { placeOn } from '../plot/pointer';
 import { PlotFrame } from '../plot/PlotFrame';
 import { useSize } from '../plot/useSize';
@@ -144,7 +145,7 @@ export function LocusPlot({
   const edge = regionEdge(region, 4 * (frame.reach + Math.abs(frame.re)) * Math.max(1, width / Math.max(1, height)));
   const hasRegion = Object.values(region).some((value) => value !== null);
   const outline = [...edge, ...[...edge].reverse().map(({ re, im }) => ({ re, im: -im }))]
-    .map(({ re, im }, k) => `${k === 0 ? 'M' : 'L'}${x(re).toFixed(1)} ${y(im).toFixed(1)}`)
+    .map(({ re, im }, k) => `${k === 0 ? 'M' : 'L'}${tenths(x(re))} ${tenths(y(im))}`)
     .join('');
   const leading = [...poles].filter(({ im }) => im >= 0).sort((a, b) => b.re - a.re)[0];
   const summary = `Root locus with ${locus.poles.length} branches. Closed-loop poles at ${poles.map(formatPoint).join(', ')}.`;
@@ -177,7 +178,7 @@ export function LocusPlot({
         </>
       }
     >
-      <div ref={place} className={`relative bg-sheet ${className}`}>
+      <div ref={place} className={`relative [contain:strict] bg-sheet ${className}`}>
         {width > 0 && (
           <svg
             width={width}

@@ -1,6 +1,7 @@
 import { type ShownPlot, formatNumber } from '@nailset/core';
 import { type ScaleContinuousNumeric, scaleLinear, scaleLog } from 'd3-scale';
 import { useId } from 'react';
+import { tenths } from './frame';
 import { PlotFrame } from './PlotFrame';
 
 type Pair = readonly [low: number, high: number];
@@ -86,7 +87,7 @@ export function OptionPlot({ title, plot, frame }: { title: string; plot: ShownP
       .range([top + (k + 1) * each - (k + 1 < frame.y.length ? 8 : 0), top + k * each]),
   );
   const path = (line: ShownPlot['lines'][number], y: (value: number) => number, mirrored = 1): string =>
-    line.x.map((value, k) => `${k ? 'L' : 'M'}${x(value).toFixed(1)} ${y(mirrored * line.y[k]!).toFixed(1)}`).join('');
+    line.x.map((value, k) => `${k ? 'L' : 'M'}${tenths(x(value))} ${tenths(y(mirrored * line.y[k]!))}`).join('');
   const [first] = scales;
   const stroke = 'fill-none stroke-petrol';
   return (

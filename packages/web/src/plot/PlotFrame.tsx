@@ -1,5 +1,5 @@
 import { formatNumber } from '@nailset/core';
-import { type ReactNode, useId, useRef, useState } from 'react';
+import { type ReactNode, memo, useCallback, useEffect, useId, useRef, useState } from 'react';
 import { savePlot, saveTable } from './savePlot';
 
 /** What a plot shows, in numbers. */
@@ -29,15 +29,21 @@ export function PlotFrame({
   const [asTable, setAsTable] = useState(false);
   const id = useId();
   const place = useRef<HTMLDivElement>(null);
-  const picture = () => place.current?.querySelector('svg');
-  const save = (kind: string) => {
-    if (kind === 'csv') {
-      const { heads, rows } = table();
-      return saveTable(heads, rows, title);
-    }
-    const svg = picture();
-    if (svg) void savePlot(svg, title, kind === 'svg' ? 'svg' : 'png');
-  };
+  const latest = useRef(table);
+  useEffect(() => {
+    latest.current = table;
+  });
+  const save = useCallback(
+    (kind: string) => {
+      if (kind === 'csv') {
+        const { heads, rows } = latest.current();
+        return saveTable(heads, rows, title);
+      }
+      const svg = place.current?.querySelector('svg');
+      if (svg) void savePlot(svg, title, kind === 'svg' ? 'svg' : 'png');
+    },
+    [title],
+  );
   return (
     <figure className="min-w-0" aria-labelledby={id}>
       <figcaption className="mb-1 flex flex-wrap items-baseline justify-between gap-x-3">
@@ -51,26 +57,45 @@ export function PlotFrame({
               Fit
             </button>
           )}
-          <button type="button" className="link" aria-pressed={asTable} onClick={() => setAsTable(!asTable)}>
-            {asTable ? 'Plot' : 'Table'}
-          </button>
-          <select
-            aria-label={`Save ${title}`}
-            className="w-[52px] bg-transparent text-petrol"
-            value=""
-            onChange={(event) => save(event.target.value)}
-          >
-            <option value="">Save</option>
-            <option value="csv">CSV</option>
-            {!asTable && <option value="svg">SVG</option>}
-            {!asTable && <option value="png">PNG</option>}
-          </select>
+          <WaysOut title={title} asTable={asTable} onTable={setAsTable} onSave={save} />
         </span>
       </figcaption>
       {asTable ? <Numbers {...table()} title={title} className={className} /> : <div ref={place}>{children}</div>}
     </figure>
   );
 }
+
+/** As a table, or to be kept; these stay as they are while the plot moves. */
+const WaysOut = memo(function WaysOut({
+  title,
+  asTable,
+  onTable,
+  onSave,
+}: {
+  title: string;
+  asTable: boolean;
+  onTable: (asTable: boolean) => void;
+  onSave: (kind: string) => void;
+}) {
+  return (
+    <>
+      <button type="button" className="link" aria-pressed={asTable} onClick={() => onTable(!asTable)}>
+        {asTable ? 'Plot' : 'Table'}
+      </button>
+      <select
+        aria-label={`Save ${title}`}
+        className="w-[52px] bg-transparent text-petrol"
+        value=""
+        onChange={(event) => onSave(event.target.value)}
+      >
+        <option value="">Save</option>
+        <option value="csv">CSV</option>
+        {!asTable && <option value="svg">SVG</option>}
+        {!asTable && <option value="png">PNG</option>}
+      </select>
+    </>
+  );
+});
 
 function Numbers({ heads, rows, title, className }: PlotTable & { title: string; className: string }) {
   return (

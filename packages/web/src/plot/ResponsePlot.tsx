@@ -147,7 +147,7 @@ function Drawing({
   const labelAt = spread([...ends, ...referenceAt], 15, margin.top + 4, bottom);
 
   return (
-    <div ref={place} className={`relative ${className}`}>
+    <div ref={place} className={`relative [contain:strict] ${className}`}>
       {width > 0 && (
         <svg
           width={width}

@@ -24,6 +24,9 @@ export function frameFor(tMax: number, curves: readonly Curve[], levels: readonl
   return { tMax, yMin, yMax: high > 0.02 * span ? Math.ceil((high + 0.08 * span) / unit) * unit : 0 };
 }
 
+/** A coordinate of a path; finer than a tenth of a pixel nobody sees. */
+export const tenths = (value: number): number => Math.round(value * 10) / 10;
+
 /** Text positions moved apart so that none overlap, order kept. */
 export function spread(positions: readonly number[], gap: number, low: number, high: number): number[] {
   const order = positions.map((y, k) => ({ y, k })).sort((a, b) => a.y - b.y);

@@ -1,0 +1,132 @@
+/** @jest-environment jsdom */
+import { act, fireEvent, render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { useState } from 'react';
+import { type Kept, useKept } from '../src/bench/useKept';
+import { withFormula } from '../src/builder/parts/editor';
+import { LadderFields } from '../src/builder/parts/LadderFields';
+import { DecimalField, OptionalDecimalField } from '../src/shared/DecimalField';
+import { Formula } from '../src/shared/Formula';
+
+describe('a formula', () => {
+  const written = () => document.querySelector('annotation')?.textContent;
+  beforeEach(() => jest.useFakeTimers());
+  afterEach(() => jest.useRealTimers());
+
+  test('that changes with every frame is typeset now and then, and ends with the last', () => {
+    const { rerender } = render(<Formula latex="K=1" />);
+    expect(written()).toBe('K=1');
+    for (let k = 2; k <= 9; k++) {
+      rerender(<Formula latex={`K=${k}`} />);
+      act(() => void jest.advanceTimersByTime(10));
+    }
+    // The first change of a burst waits, and what it writes is the newest by then.
+    expect(written()).toBe('K=8');
+    act(() => void jest.advanceTimersByTime(100));
+    expect(written()).toBe('K=9');
+    act(() => void jest.advanceTimersByTime(1000));
+    rerender(<Formula latex="K=20" />);
+    expect(written()).toBe('K=20');
+  });
+
+  test('that is taken away leaves nothing behind', () => {
+    const { rerender, unmount } = render(<Formula latex="a" />);
+    rerender(<Formula latex="b" />);
+    unmount();
+    expect(jest.getTimerCount()).toBe(0);
+  });
+
+  test('that cannot be typeset says so instead of ending the page', () => {
+    render(<Formula latex="\\frac{1" />);
+    expect(document.querySelector('.katex-error')).not.toBeNull();
+  });
+});
+
+describe('a view that comes and goes', () => {
+  function View({ kept }: { kept: Kept }) {
+    const [count, setCount] = useKept(kept, 'count', () => 3);
+    return (
+      <button type="button" onClick={() => setCount((old) => old + 1)}>
+        {count}
+      </button>
+    );
+  }
+  function Tabs() {
+    const [kept] = useState<Kept>(() => new Map());
+    const [shown, setShown] = useState(true);
+    return (
+      <>
+        <button type="button" onClick={() => setShown(!shown)}>
+          turn
+        </button>
+        {shown && <View kept={kept} />}
+      </>
+    );
+  }
+
+  test('finds again what was set on it', async () => {
+    render(<Tabs />);
+    await userEvent.click(screen.getByRole('button', { name: '3' }));
+    await userEvent.click(screen.getByRole('button', { name: '4' }));
+    await userEvent.click(screen.getByRole('button', { name: 'turn' }));
+    expect(screen.queryByRole('button', { name: '5' })).toBeNull();
+    await userEvent.click(screen.getByRole('button', { name: 'turn' }));
+    expect(screen.getByRole('button', { name: '5' })).toBeTruthy();
+  });
+});
+
+describe('a number', () => {
+  const type = (label: string, value: string) => fireEvent.change(screen.getByLabelText(label), { target: { value } });
+  const isMarked = (label: string) => screen.getByLabelText(label).getAttribute('aria-invalid') === 'true';
+
+  test('is told only when it is one; what is typed stays until then', () => {
+    const heard: number[] = [];
+    render(<DecimalField label="Limit" value={2} min={0} onChange={(value) => heard.push(value)} />);
+    for (const text of ['', '-', '−1', 'x', '1e400']) {
+      type('Limit', text);
+      expect(isMarked('Limit')).toBe(true);
+    }
+    expect(heard).toEqual([]);
+    type('Limit', '3.5');
+    expect(heard).toEqual([3.5]);
+    fireEvent.blur(screen.getByLabelText('Limit'));
+    expect(screen.getByLabelText<HTMLInputElement>('Limit').value).toBe('2');
+  });
+
+  test('that may be missing is missing when its field is empty', () => {
+    const heard: (number | undefined)[] = [];
+    render(
+      <OptionalDecimalField
+        label="Ratio"
+        value={10}
+        min={1}
+        placeholder="no limit"
+        onChange={(value) => heard.push(value)}
+      />,
+    );
+    type('Ratio', '');
+    type('Ratio', '0.5');
+    expect(isMarked('Ratio')).toBe(true);
+    type('Ratio', ' 12 ');
+    expect(heard).toEqual([undefined, 12]);
+  });
+
+  test('at the end of a ladder may stay open; its key goes with it', () => {
+    const ladders: object[] = [];
+    const ladder = { name: 'K', start: 1, fine: 0.1, coarse: 1, low: 0, high: 40 };
+    render(<LadderFields name="K" ladder={ladder} onChange={(next) => ladders.push(next)} />);
+    type('K, highest', '');
+    type('K, fine rung', '0');
+    type('K, lowest', '−2');
+    type('K, start', '−1');
+    const { high: _high, ...open } = ladder;
+    expect(ladders).toEqual([open, { ...ladder, low: -2 }, { ...ladder, start: -1 }]);
+  });
+});
+
+test('a prompt follows what its part is about, and nothing else in it', () => {
+  const prompt = 'Loop $L = {{1/(s + 1)}}$, plant {{G}}.';
+  expect(withFormula(prompt, '1/(s + 1)', '2/(s + 3)')).toBe('Loop $L = {{2/(s + 3)}}$, plant {{G}}.');
+  expect(withFormula(prompt, '1/(s + 1)', '  ')).toBe(prompt);
+  expect(withFormula(prompt, 'H', 'F')).toBe(prompt);
+});
