@@ -153,7 +153,7 @@ describe('the lectern', () => {
     const now = () => page.locator('[data-curve=now]').getAttribute('d');
     expect(await page.getByRole('button', { name: 'Play' }).isDisabled()).toBe(true);
     await page.getByRole('button', { name: 'Reveal' }).click();
-    await page.getByRole('slider').fill('8');
+    await page.getByRole('slider', { name: 'Place in the range of K' }).fill('8');
     const before = await now();
     await page.getByRole('button', { name: 'Step on' }).click();
     const after = await now();
@@ -161,6 +161,23 @@ describe('the lectern', () => {
     await page.getByRole('button', { name: 'Play' }).click();
     await page.waitForFunction((was) => document.querySelector('[data-curve=now]')?.getAttribute('d') !== was, after);
     await page.getByRole('button', { name: 'Pause' }).click();
+  });
+
+  test('has the s-plane beside the response, where poles are dragged before everyone', async () => {
+    await open('Mooring winch');
+    expect(await page.locator('[data-branch]').count()).toBe(0);
+    await page.getByRole('button', { name: 'Reveal' }).click();
+    await page.locator('[data-branch]').first().waitFor();
+    const told = () => page.locator('[aria-live=polite] b').innerText();
+    expect(await told()).toBe('K 1');
+    await page.getByRole('slider', { name: 'Gain on the locus' }).press('Shift+ArrowDown');
+    expect(await told()).toMatch(/^K 0\.82/);
+    expect(await offTheLocus(page)).toBeLessThan(1);
+    await page.getByRole('button', { name: 'Family' }).click();
+    expect(await page.locator('[data-curve^=family]').count()).toBe(4);
+    await page.getByRole('button', { name: 'Hide' }).click();
+    await page.getByRole('list', { name: 'Show of hands' }).waitFor();
+    expect(await page.locator('[data-branch]').count()).toBe(0);
   });
 
   test('can be read from the last row', async () => {

@@ -62,6 +62,32 @@ test('a curve leads to its student', async () => {
   await page.getByRole('region', { name: /^Answer of/ }).waitFor();
 });
 
+test('slips are counted with who made them, and lead to their answers', async () => {
+  await page.getByRole('button', { name: 'Close' }).click();
+  const slips = page.getByRole('region', { name: 'Slips' });
+  const counts = (await slips.locator('b').allInnerTexts()).map(Number);
+  const missed = await page
+    .getByRole('button', { name: /, Remove the offset: [\d.]+ of 6 points/ })
+    .evaluateAll((cells) => cells.filter((cell) => !cell.getAttribute('aria-label')!.includes(': 6 of 6')).length);
+  expect(counts.reduce((sum, count) => sum + count, 0)).toBe(missed);
+  expect(await slips.getByText('are they swapped?').count()).toBe(1);
+  const [first] = await slips.getByRole('button').all();
+  const name = (await first!.getAttribute('aria-label'))!;
+  await first!.click();
+  await page.getByRole('region', { name }).waitFor();
+});
+
+test('everyone lies on the gain map of the answer that is chosen', async () => {
+  await page.getByRole('button', { name: 'Gain map' }).click();
+  await page.getByText(/^Green: all hold/).waitFor();
+  const dots = page.locator('circle[data-answer]');
+  expect(await dots.count()).toBeGreaterThan(18);
+  await page.locator('circle[data-answer="Linh Marchetti"]').dispatchEvent('click');
+  await page.getByRole('region', { name: 'Answer of Linh Marchetti' }).waitFor();
+  await page.getByText('Drawn for the numbers of Linh').waitFor();
+  await page.getByRole('button', { name: 'Responses' }).click();
+});
+
 test('points are set otherwise with a reason', async () => {
   await page.getByRole('button', { name: /^Ravi Castellan, Stop the ringing/ }).click();
   const answer = page.getByRole('region', { name: 'Answer of Ravi Castellan' });

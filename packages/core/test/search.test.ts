@@ -1,0 +1,150 @@
+import { type GainsPart, modelOf } from '../src/index';
+import { type Search, checkAnswer, gainMapAt, searchSettings } from '../src/checks';
+import { tune } from './documents';
+
+const plain = modelOf({ systems: [], series: [] }, {});
+const finish = (part: GainsPart, models = [plain]): Search => {
+  const work = searchSettings(part, models);
+  let next = work.next();
+  while (!next.done) next = work.next();
+  return next.value;
+};
+const proportional: GainsPart = {
+  ...tune,
+  plant: '4/(s*(s + 2))',
+  controller: {
+    terms: 'P',
+    form: 'parallel',
+    gains: [{ name: 'Kp', start: 1, fine: 0.05, coarse: 1, low: 0.05, high: 10 }],
+  },
+  nails: [{ id: 'over', quantity: 'overshootPercent', relation: 'atMost', limit: 20, points: 1 }],
+};
+const both: GainsPart = {
+  ...proportional,
+  controller: {
+    terms: 'PD',
+    form: 'parallel',
+    gains: [
+      { name: 'Kp', start: 1, fine: 0.25, coarse: 2, low: 1, high: 11 },
+      { name: 'Kd', start: 0, fine: 0.1, coarse: 1, low: 0, high: 3 },
+    ],
+  },
+};
+const limit = (
+  id: string,
+  quantity: 'riseTime' | 'overshootPercent' | 'settlingTime',
+  relation: 'atMost' | 'atLeast',
+  value: number,
+) => ({ id, quantity, relation, limit: value, points: 1 });
+
+describe('the search', () => {
+  test('finds settings that stand on the ladder, away from the edge of what holds', () => {
+    const { draws, map, conflicts } = finish(proportional);
+    const Kp = Number(draws[0]!.settings!['Kp']);
+    expect(Math.abs(Kp / 0.05 - Math.round(Kp / 0.05))).toBeLessThan(1e-9);
+    // ζ = 1/√(4 Kp) holds 20 % up to Kp = 1.2; the middle of that is easiest to find.
+    expect(Kp).toBeGreaterThan(0.4);
+    expect(Kp).toBeLessThan(0.9);
+    expect(conflicts).toEqual([]);
+    expect(map.axes.map(({ name }) => name)).toEqual(['Kp']);
+    expect(map.share).toBeCloseTo(1.2 / 10, 1);
+  });
+
+  test('counts where every nail holds, and says so of the whole plane', () => {
+    const { map } = finish(both);
+    const holding = map.held.filter((count) => count === both.nails.length).length;
+    expect(map.share).toBe(holding / map.held.length);
+    expect(map.held).toHaveLength(map.columns.length * map.rows.length);
+    map.rows.forEach((Kd, row) =>
+      map.columns.forEach((Kp, column) => {
+        if ((row * 7 + column) % 23 !== 0) return;
+        const gains = { Kp: String(Kp), Kd: String(Kd) };
+        const { met } = checkAnswer(both, plain, { kind: 'gains', gains });
+        expect([gains, map.held[row * map.columns.length + column] === 1]).toEqual([gains, met]);
+      }),
+    );
+  });
+
+  test('marks unstable gains', () => {
+    const third = { ...proportional, plant: '4/(s*(s + 1)*(s + 2))' };
+    const { map } = finish(third);
+    // Stable up to Kp = 1.5.
+    map.columns.forEach((Kp, column) => {
+      if (Math.abs(Kp - 1.5) > 0.06) expect([Kp, map.held[column]! >= 0]).toEqual([Kp, Kp < 1.5]);
+    });
+  });
+
+  test('holds for every student by settings of that student', () => {
+    const part = { ...both, plant: 'b/(s*(s + 2))', nails: [limit('rise', 'riseTime', 'atMost', 0.25), ...both.nails] };
+    const models = ['1', '4', '30'].map((b) => modelOf({ systems: [], series: [] }, { b }));
+    const { draws } = finish(part, models);
+    draws.forEach(({ settings, best }, k) => {
+      if (!settings) return expect(best).toBeLessThan(2);
+      expect(checkAnswer(part, models[k]!, { kind: 'gains', gains: settings }).met).toBe(true);
+    });
+    expect(draws.map(({ settings }) => settings !== null)).toContain(true);
+  });
+
+  test.each([
+    ['one that never holds', [limit('never', 'riseTime', 'atMost', 0.001)], [['never']]],
+    [
+      'two that exclude each other',
+      [limit('fast', 'riseTime', 'atMost', 0.3), limit('calm', 'overshootPercent', 'atMost', 5)],
+      [['fast', 'calm']],
+    ],
+    [
+      'two of three, the third left out of it',
+      [
+        limit('fast', 'riseTime', 'atMost', 0.3),
+        limit('calm', 'overshootPercent', 'atMost', 5),
+        limit('rests', 'settlingTime', 'atMost', 20),
+      ],
+      [['fast', 'calm']],
+    ],
+  ])('names conflicts: %s', (_, nails, conflicts) => {
+    const found = finish({ ...proportional, nails });
+    expect(found.draws[0]!.settings).toBeNull();
+    expect(found.conflicts).toEqual(conflicts);
+    expect(found.draws[0]!.best).toBe(nails.length - 1);
+  });
+
+  test('tells where the second-order rule promises what a zero spoils', () => {
+    // The derivative term brings a zero, on which the rule knows nothing.
+    const zero: GainsPart = {
+      ...both,
+      plant: '3/(s^2 + 1.2*s + 0.8)',
+      controller: {
+        terms: 'PD',
+        form: 'parallel',
+        gains: [
+          { name: 'Kp', start: 1, fine: 0.5, coarse: 5, low: 0, high: 60 },
+          { name: 'Kd', start: 0, fine: 0.1, coarse: 1, low: 0, high: 12 },
+        ],
+      },
+      nails: [limit('rise', 'riseTime', 'atMost', 0.3), limit('over', 'overshootPercent', 'atMost', 10)],
+    };
+    const { deceiving } = finish(zero);
+    if (!deceiving) throw new Error('Nothing was found to deceive.');
+    const verdict = checkAnswer(zero, plain, { kind: 'gains', gains: deceiving });
+    expect(verdict.met).toBe(false);
+    expect(verdict.slip?.id).toBe('onlyByRule');
+  });
+});
+
+test('a map around an answer keeps its third gain', () => {
+  const three: GainsPart = {
+    ...both,
+    controller: {
+      terms: 'PID',
+      form: 'parallel',
+      gains: [
+        { name: 'Kp', start: 1, fine: 0.25, coarse: 2, low: 1, high: 11 },
+        { name: 'Ki', start: 0, fine: 0.25, coarse: 2, low: 0, high: 4 },
+        { name: 'Kd', start: 0, fine: 0.1, coarse: 1, low: 0, high: 3 },
+      ],
+    },
+  };
+  const shares = ['0', '1', '3'].map((Kd) => gainMapAt(three, plain, { Kp: '4', Ki: '1', Kd }).share);
+  expect(shares[0]).toBeLessThan(shares[1]!);
+  expect(shares[1]).toBeLessThan(shares[2]!);
+});
