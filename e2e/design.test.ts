@@ -165,6 +165,7 @@ describe('the lectern', () => {
 
   test('has the s-plane beside the response, where poles are dragged before everyone', async () => {
     await open('Mooring winch');
+    await page.getByRole('button', { name: 'Reveal' }).waitFor();
     expect(await page.locator('[data-branch]').count()).toBe(0);
     await page.getByRole('button', { name: 'Reveal' }).click();
     await page.locator('[data-branch]').first().waitFor();

@@ -27,7 +27,6 @@ const heights = {
     nyquistBesideBode: 'h-[120px]',
   },
 };
-export type DesignHeights = (typeof heights)['bench'];
 
 /**
  * The s-plane and the frequency response of a part, one at a time; nothing of either is lost in between. Stands in the

@@ -1,6 +1,5 @@
 import { Problem, type Settings, formatNumber, withUnit, attempt } from '@nailset/core';
 import { type ReactNode, useMemo, useState } from 'react';
-import type { DesignHeights } from '../bench/DesignPanes';
 import type { GainsOf, LoopResponse } from '../bench/loopResponse';
 import { type Kept, useKept } from '../bench/useKept';
 import { handlesOf, moved } from '../plane/handles';
@@ -8,6 +7,14 @@ import { bodeFrame } from './BodeAxes';
 import { BodePlot } from './BodePlot';
 import { type FrequencyResponse, frequencyOf, marginMarks } from './frequencyData';
 import { NyquistPlot, nyquistFrame } from './NyquistPlot';
+
+/** Classes that give each plot its height, alone or beside the other. */
+export interface FrequencyHeights {
+  readonly bode: string;
+  readonly bodeBesideNyquist: string;
+  readonly nyquist: string;
+  readonly nyquistBesideBode: string;
+}
 
 /**
  * Bode and Nyquist plots of a part's open loop, linked by the frequency that is pointed at: Bode in the left column of
@@ -32,7 +39,7 @@ export default function FrequencyPane({
   /** Above the first plot. */
   head: ReactNode;
   show: readonly ('bode' | 'nyquist')[];
-  heights: DesignHeights;
+  heights: FrequencyHeights;
   kept: Kept;
 }) {
   const now = useMemo(() => tryFrequency(response), [response]);
