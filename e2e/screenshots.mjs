@@ -1,9 +1,13 @@
-// Takes the pictures in docs/screenshots/ from a running demo: ./nailset start, then npm run screenshots.
+// Takes the pictures in docs/screenshots/ from a running demo: ./nailset start, then npm run screenshots, with the names
+// of some if not all are wanted.
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { chromium } from 'playwright-core';
 
-const { values } = parseArgs({ options: { url: { type: 'string', default: 'http://127.0.0.1:4180' } } });
+const { values, positionals } = parseArgs({
+  options: { url: { type: 'string', default: 'http://127.0.0.1:4180' } },
+  allowPositionals: true,
+});
 const folder = path.resolve(import.meta.dirname, '../docs/screenshots');
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
@@ -23,6 +27,7 @@ const browser = await chromium.launch({
  * @param {{ width: number, height: number }} viewport
  */
 async function picture(name, who, open, viewport = { width: 1280, height: 800 }) {
+  if (positionals.length > 0 && !positionals.includes(name)) return;
   const context = await browser.newContext({ viewport, baseURL: values.url, locale: 'en-GB' });
   const page = await context.newPage();
   await page.goto('/');
@@ -127,6 +132,7 @@ await picture('s-plane', 'Ilse Okafor', async (page) => {
 });
 await picture('bode-match', 'Ilse Okafor', async (page) => {
   await link('Crane boom')(page);
+  await page.locator('[data-curve=magnitude]').waitFor();
   const poles = page.getByRole('button', { name: 'Add a pair of poles' });
   if (await poles.isVisible()) await poles.click();
   const zeros = page.getByRole('button', { name: 'Add a pair of zeros' });
