@@ -132,7 +132,7 @@ await picture('s-plane', 'Ilse Okafor', async (page) => {
 });
 await picture('bode-match', 'Ilse Okafor', async (page) => {
   await link('Crane boom')(page);
-  await page.locator('[data-curve=magnitude]').waitFor();
+  await page.locator('[data-curve=magnitude]').waitFor({ state: 'attached' });
   const poles = page.getByRole('button', { name: 'Add a pair of poles' });
   if (await poles.isVisible()) await poles.click();
   const zeros = page.getByRole('button', { name: 'Add a pair of zeros' });
