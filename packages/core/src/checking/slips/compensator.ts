@@ -13,12 +13,12 @@ export interface SettingsSlip extends Slip {
 
 /** What goes wrong with gains and places that are read off the plane or a plot, for one student's plant. */
 export function compensatorSlips({ controller, views }: GainsPart, plant: Transfer): SettingsSlip[] {
-  const own = constantOf(plant);
   const factor = isPid(controller) ? 'Kp' : 'K';
   // A gain that is nudged until a curve looks right is not read off anything.
   const isRead = !isPid(controller) || (controller.terms === 'P' && views.includes('locus'));
+  const own = isRead ? constantOf(plant) : null;
   const constant: SettingsSlip[] =
-    isRead && own !== null && Math.abs(own - 1) > 1e-9
+    own !== null && Math.abs(own - 1) > 1e-9
       ? [
           {
             id: 'plantConstant',
