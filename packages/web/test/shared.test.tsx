@@ -16,17 +16,18 @@ describe('a formula', () => {
   test('that changes with every frame is typeset now and then, and ends with the last', () => {
     const { rerender } = render(<Formula latex="K=1" />);
     expect(written()).toBe('K=1');
-    for (let k = 2; k <= 9; k++) {
+    const seen = new Set([written()]);
+    for (let k = 2; k <= 60; k++) {
       rerender(<Formula latex={`K=${k}`} />);
+      // What moves is drawn first: the formula follows after the frame.
+      expect(written()).not.toBe(`K=${k}`);
       act(() => void jest.advanceTimersByTime(10));
+      seen.add(written());
     }
-    // The first change of a burst waits, and what it writes is the newest by then.
-    expect(written()).toBe('K=8');
-    act(() => void jest.advanceTimersByTime(100));
-    expect(written()).toBe('K=9');
-    act(() => void jest.advanceTimersByTime(1000));
-    rerender(<Formula latex="K=20" />);
-    expect(written()).toBe('K=20');
+    expect(seen.size).toBeGreaterThan(3);
+    expect(seen.size).toBeLessThan(7);
+    act(() => void jest.advanceTimersByTime(200));
+    expect(written()).toBe('K=60');
   });
 
   test('that is taken away leaves nothing behind', () => {

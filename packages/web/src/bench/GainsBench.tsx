@@ -181,8 +181,8 @@ export function GainsBench({
       />
       <p className="flex flex-wrap items-baseline gap-x-5 gap-y-1 text-note text-slate">
         <ControllerForms response={response} part={part} />
-        {ratiosOf(settings).map((words) => (
-          <span key={words}>{words}</span>
+        {ratiosOf(settings).map((words, k) => (
+          <span key={k}>{words}</span>
         ))}
         {additionsTo(part, settings).map(({ label, settings: added }) => (
           <button key={label} type="button" className="link" onClick={() => setAll({ ...settings, ...added })}>

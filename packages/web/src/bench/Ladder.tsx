@@ -63,15 +63,7 @@ export function Ladder({
             <div className="mt-1 flex gap-1">
               <Rung by={-coarse} {...{ part, knob, dispatch }} />
               <Rung by={-fine} {...{ part, knob, dispatch }} />
-              <input
-                aria-label={`${name}, typed`}
-                aria-invalid={!isDecimal(text)}
-                inputMode="decimal"
-                value={text}
-                maxLength={40}
-                onChange={(event) => dispatch({ do: 'set', part, knob: name, text: event.target.value })}
-                className="w-0 min-w-10 flex-1 border-b border-ink bg-transparent text-center text-[18px] font-medium focus-visible:outline-1 aria-invalid:border-brick aria-invalid:text-brick"
-              />
+              <Typed {...{ part, name, text, dispatch }} />
               <Rung by={fine} {...{ part, knob, dispatch }} />
               <Rung by={coarse} {...{ part, knob, dispatch }} />
             </div>
@@ -81,6 +73,30 @@ export function Ladder({
     </div>
   );
 }
+
+const Typed = memo(function Typed({
+  part,
+  name,
+  text,
+  dispatch,
+}: {
+  part: string;
+  name: string;
+  text: string;
+  dispatch: (action: WorkAction) => void;
+}) {
+  return (
+    <input
+      aria-label={`${name}, typed`}
+      aria-invalid={!isDecimal(text)}
+      inputMode="decimal"
+      value={text}
+      maxLength={40}
+      onChange={(event) => dispatch({ do: 'set', part, knob: name, text: event.target.value })}
+      className="w-0 min-w-10 flex-1 border-b border-ink bg-transparent text-center text-[18px] font-medium focus-visible:outline-1 aria-invalid:border-brick aria-invalid:text-brick"
+    />
+  );
+});
 
 const repeatAfter = 400;
 const repeatEvery = 90;

@@ -50,7 +50,6 @@ function RailNail({ item }: { item: Item }) {
         </span>
       </div>
       <Gauge item={item} />
-      <span className="sr-only">{item.words}</span>
     </li>
   );
 }
@@ -76,13 +75,19 @@ const NailLabel = memo(function NailLabel({ label }: { label: string }) {
   );
 });
 
-/** Measured against limit: the tick is the limit, at three quarters of the bar. */
-function Gauge({ item: { measured, limit, met } }: { item: Item }) {
+/** Measured against limit: the tick is the limit, at three quarters of the bar; in words for who does not see it. */
+function Gauge({ item: { measured, limit, met, words } }: { item: Item }) {
   const share =
     measured === null || limit === null ? 1 : limit === 0 ? (measured > 1e-9 ? 1 : 0) : (0.75 * measured) / limit;
   const width = 100 * Math.min(1, Math.max(0.01, share));
   return (
-    <svg viewBox="0 0 100 10" preserveAspectRatio="none" className="mt-0.5 block h-2.5 w-full" aria-hidden="true">
+    <svg
+      viewBox="0 0 100 10"
+      preserveAspectRatio="none"
+      className="mt-0.5 block h-2.5 w-full"
+      role="img"
+      aria-label={words}
+    >
       <rect y="3" width="100" height="4" className="fill-rule/70" />
       <rect y="3" width={width} height="4" className={met ? 'fill-moss-soft' : 'fill-brick-soft'} />
       <rect x="74.7" width="0.7" height="10" className="fill-ink" />

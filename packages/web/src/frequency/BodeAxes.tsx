@@ -141,7 +141,7 @@ export function MarginMarks({
   stable: boolean;
 }) {
   const { x, db, phase, left, right, width } = scale;
-  return marks.map(({ kind, omega, words, decides }) => {
+  return marks.map(({ kind, omega, words, decides }, k) => {
     const isGain = kind === 'gain';
     const y = isGain ? db(levelAt(curve, omega)) : phase(phaseAt(curve, omega));
     const zero = isGain ? db(0) : phase(phaseAt(curve, omega) - degreesOf(words));
@@ -150,7 +150,7 @@ export function MarginMarks({
     return (
       inside && (
         <g
-          key={`${kind} ${omega}`}
+          key={k}
           data-margin={kind}
           className={stable ? 'fill-moss stroke-moss' : 'fill-brick stroke-brick'}
         >

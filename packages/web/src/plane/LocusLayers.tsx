@@ -220,9 +220,9 @@ export function SpecialMarks({ locus, layers, scale }: { locus: Locus; layers: L
   return (
     <g>
       {layers.axis &&
-        special.realAxis.map(({ from, to }) => (
+        special.realAxis.map(({ from, to }, k) => (
           <line
-            key={`${from} ${to}`}
+            key={k}
             data-mark="axis"
             x1={from === -Infinity ? 0 : clampX(from)}
             x2={to === Infinity ? width : clampX(to)}
@@ -256,17 +256,17 @@ export function SpecialMarks({ locus, layers, scale }: { locus: Locus; layers: L
         </g>
       )}
       {layers.breaks &&
-        special.breakPoints.map(({ re, im, gain }) => (
-          <g key={`${re} ${im}`} data-mark="break">
+        special.breakPoints.map(({ re, im, gain }, k) => (
+          <g key={k} data-mark="break">
             <path d={`M${x(re) - 4} ${y(im)}l4 -4l4 4l-4 4z`} className="fill-plum" />
             {im >= 0 && <Label x={x(re)} y={y(im) - 9} text={`K ${formatNumber(gain)}`} />}
           </g>
         ))}
       {layers.crossings &&
-        special.axisCrossings.map(({ omega, gain }) => (
-          <g key={omega} data-mark="crossing">
+        special.axisCrossings.map(({ omega, gain }, k) => (
+          <g key={k} data-mark="crossing">
             {[omega, -omega].map((w) => (
-              <path key={w} d={`M${x(0) - 7} ${y(w)}h14`} className="stroke-brick" strokeWidth="3" />
+              <path key={Math.sign(w)} d={`M${x(0) - 7} ${y(w)}h14`} className="stroke-brick" strokeWidth="3" />
             ))}
             <Label
               x={x(0) + 8}
@@ -277,10 +277,10 @@ export function SpecialMarks({ locus, layers, scale }: { locus: Locus; layers: L
           </g>
         ))}
       {layers.angles &&
-        [...special.departures, ...special.arrivals].map(({ re, im, degrees }) => {
+        [...special.departures, ...special.arrivals].map(({ re, im, degrees }, k) => {
           const angle = (degrees * Math.PI) / 180;
           return (
-            <g key={`${re} ${im} ${degrees}`} data-mark="angle">
+            <g key={k} data-mark="angle">
               <line
                 x1={x(re)}
                 y1={y(im)}
@@ -301,11 +301,11 @@ export function SpecialMarks({ locus, layers, scale }: { locus: Locus; layers: L
 export function OpenLoopMarks({ locus: { poles, zeros }, scale: { x, y } }: { locus: Locus; scale: PlaneScale }) {
   return (
     <>
-      {poles.map(({ re, im }) => (
-        <Cross key={`${re} ${im}`} x={x(re)} y={y(im)} className="stroke-ink" />
+      {poles.map(({ re, im }, k) => (
+        <Cross key={k} x={x(re)} y={y(im)} className="stroke-ink" />
       ))}
-      {zeros.map(({ re, im }) => (
-        <circle key={`${re} ${im}`} cx={x(re)} cy={y(im)} r="4.5" className="fill-sheet stroke-ink" strokeWidth="1.5" />
+      {zeros.map(({ re, im }, k) => (
+        <circle key={k} cx={x(re)} cy={y(im)} r="4.5" className="fill-sheet stroke-ink" strokeWidth="1.5" />
       ))}
     </>
   );

@@ -232,8 +232,8 @@ export function LocusPlot({
                     slide((dx, dy) => onHandle(handle, { re: re + dx * fine, im: im + dy * fine })),
                   )}
                 >
-                  {[im, ...(im > 0 ? [-im] : [])].map((at) => (
-                    <g key={at}>
+                  {[im, ...(im > 0 ? [-im] : [])].map((at, half) => (
+                    <g key={half}>
                       <circle cx={x(re)} cy={y(at)} r="10" className="fill-copper/10 stroke-copper" strokeWidth="1.2" />
                       {kind === 'pole' ? (
                         <Cross x={x(re)} y={y(at)} className="stroke-copper" />

@@ -195,8 +195,8 @@ function Drawing({
           {limits.map((limit) => (
             <Pin key={limit.id} limit={limit} x={x} y={y} right={right} frame={frame} />
           ))}
-          {readings.map(({ time, value, words }) => (
-            <g key={words} className="fill-petrol">
+          {readings.map(({ time, value, words }, k) => (
+            <g key={k} className="fill-petrol">
               <circle cx={x(time)} cy={clamp(y(value), margin.top, bottom)} r="3.2" />
               <text
                 x={x(time) + 8}

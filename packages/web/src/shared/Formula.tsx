@@ -1,8 +1,20 @@
 import katex from 'katex';
 import { memo, useEffect, useLayoutEffect, useRef } from 'react';
 
-/** In ms. A formula that changes with every frame of a drag is typeset this often, so that curves are not held up. */
-const pause = 70;
+/** In ms. A formula that changes with every frame of a drag is typeset this often. */
+const pause = 150;
+
+/** Does something once a frame is painted, no sooner than in so many ms. Gives back how to call it off. */
+function afterFrame(work: () => void, wait: number): () => void {
+  let frame = 0;
+  let timer = setTimeout(() => {
+    frame = requestAnimationFrame(() => (timer = setTimeout(work)));
+  }, wait);
+  return () => {
+    clearTimeout(timer);
+    cancelAnimationFrame(frame);
+  };
+}
 
 /** A formula, typeset; screen readers get its MathML. */
 export const Formula = memo(function Formula({
@@ -15,15 +27,15 @@ export const Formula = memo(function Formula({
   className?: string;
 }) {
   const place = useRef<HTMLSpanElement>(null);
-  const typeset = useRef<{ latex: string; timer: ReturnType<typeof setTimeout> | undefined; at: number }>({
-    ...{ latex, timer: undefined, at: -Infinity },
+  const typeset = useRef<{ latex: string; stop: (() => void) | undefined; at: number }>({
+    ...{ latex, stop: undefined, at: -Infinity },
   });
   useLayoutEffect(() => {
     const state = typeset.current;
     state.latex = latex;
-    if (state.timer !== undefined) return;
+    if (state.stop) return;
     const write = () => {
-      state.timer = undefined;
+      state.stop = undefined;
       state.at = performance.now();
       // Rendered into the page, not as markup, so that the content policy can forbid inline styles.
       if (place.current) {
@@ -35,15 +47,14 @@ export const Formula = memo(function Formula({
         });
       }
     };
-    const wait = state.at + pause - performance.now();
-    if (wait <= 0) write();
-    else state.timer = setTimeout(write, wait);
+    if (state.at === -Infinity) write();
+    else state.stop = afterFrame(write, state.at + pause - performance.now());
   }, [latex, display]);
   useEffect(() => {
     const state = typeset.current;
     return () => {
-      clearTimeout(state.timer);
-      state.timer = undefined;
+      state.stop?.();
+      state.stop = undefined;
     };
   }, []);
   return <span ref={place} className={className} />;
