@@ -35,7 +35,9 @@ export function StudentPreview({ document, open }: { document: ExerciseDocument;
   return (
     <section
       aria-label="Student’s view"
-      className={full ? 'whole-screen fixed inset-0 z-20 flex flex-col overflow-y-auto bg-paper' : 'flex min-h-full flex-col'}
+      className={
+        full ? 'whole-screen fixed inset-0 z-20 flex flex-col overflow-y-auto bg-paper' : 'flex min-h-full flex-col'
+      }
     >
       <div className="flex items-center justify-between gap-3 border-b border-rule px-5 py-2 text-[13px] text-slate">
         <h2 className="sr-only">Student’s view</h2>

@@ -149,11 +149,7 @@ export function MarginMarks({
     const inside = x(omega) > left && x(omega) < width - right;
     return (
       inside && (
-        <g
-          key={k}
-          data-margin={kind}
-          className={stable ? 'fill-moss stroke-moss' : 'fill-brick stroke-brick'}
-        >
+        <g key={k} data-margin={kind} className={stable ? 'fill-moss stroke-moss' : 'fill-brick stroke-brick'}>
           <line x1={x(omega)} x2={x(omega)} y1={y} y2={zero} strokeWidth={decides ? 2.4 : 1.2} />
           <circle cx={x(omega)} cy={y} r={decides ? 3.2 : 2.2} />
           <text
