@@ -146,7 +146,7 @@ describe('gains', () => {
 
 describe('nails at their limit', () => {
   const subject = new TransferSubject(systemFrom('1/(s+1)', { names: new Map() }));
-  const first = { stable: true, subject: () => subject, output: () => undefined };
+  const first = { stable: true, subject: () => subject, output: () => null };
   const settle = (limit: number, relation: 'atMost' | 'atLeast' = 'atMost') =>
     checkNails([{ id: 'n', quantity: 'settlingTime', relation, limit, points: 1 }], first)[0]!;
   const exact = Math.log(50);

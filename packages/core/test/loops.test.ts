@@ -158,4 +158,30 @@ describe('a corridor', () => {
     expect(inside.distance).toBeCloseTo(0.2, 9);
     expect(outsideBy(first, rising).time).toBe(3);
   });
+
+  test('is about the response that is drawn: on a ramp, on a late step, with its disturbance', () => {
+    // y lags a ramp by (1 − exp(−Kp t))/Kp behind an integrator.
+    const lag = (most: number, to = 4): GainsPart['nails'] => [
+      {
+        id: 'corridor',
+        corridor: [
+          { time: 0, low: -most, high: null },
+          { time: to, low: to - most, high: null },
+        ],
+        points: 2,
+      },
+    ];
+    const integrator: GainsPart = { ...simple, plant: '1/s', controller: named('P', 'parallel', 'Kp') };
+    const part: GainsPart = { ...integrator, nails: lag(0.6), input: { kind: 'ramp', amplitude: 1, at: 0 } };
+    const { items } = loopOf(part, { Kp: '1' });
+    expect(items[0]!.measured).toBeCloseTo(1 - Math.exp(-4) - 0.6, 6);
+    expect(loopOf(part, { Kp: '2' }).met).toBe(true);
+    // A disturbance of −0.4 takes another 0.4/Kp away.
+    const disturbed: GainsPart = { ...part, disturbance: { kind: 'levels', from: 0, to: -0.4, at: 0 } };
+    expect(loopOf(disturbed, { Kp: '2' }).items[0]!.measured).toBeCloseTo((1 - Math.exp(-8)) * (0.5 + 0.2) - 0.6, 6);
+    const late: GainsPart = { ...part, nails: lag(1), input: { kind: 'levels', from: 0, to: 1, at: 1 } };
+    // At 1 s the step has not yet begun to act, at 2 s the line is at 1.
+    expect(loopOf(late, { Kp: '4' }).items[0]).toMatchObject({ met: false });
+    expect(loopOf({ ...late, nails: lag(1, 1.9) }, { Kp: '4' }).met).toBe(true);
+  });
 });

@@ -50,7 +50,7 @@ describe('nails on the plot', () => {
     points: 1,
   });
   const subject = new TransferSubject(systemFrom('8/(s^2+1.2s+4)', { names: new Map() }));
-  const loop = { stable: true, subject: () => subject, output: () => undefined };
+  const loop = { stable: true, subject: () => subject, output: () => null };
   const place = (nails: MeasureNail[], measures: Measures) =>
     limitsOf(nails, checkNails(nails, loop), measures, 0.1, 10);
   const measures = measuresOf(systemOf(fractionOf('8/(s^2+1.2s+4)')));

@@ -15,8 +15,8 @@ const closeShare = 0.01;
 export interface Measured {
   readonly stable: boolean;
   subject(signal: SignalName, input: InputName): Subject;
-  /** Output on the reference step; undefined when there is none. */
-  output(): Motion | undefined;
+  /** The output as it is drawn, on the part's own input; null when there is none. */
+  output(): Motion | null;
 }
 
 /** Every nail against one loop: measured, limit, met or missed, and the words for it. */
@@ -76,7 +76,7 @@ function checkMeasure(nail: MeasureNail, loop: Measured): VerdictItem {
 }
 
 function checkCorridor({ id, corridor, points: outOf }: CorridorNail, loop: Measured): VerdictItem {
-  const motion = loop.stable ? loop.output() : undefined;
+  const motion = loop.stable ? loop.output() : null;
   const found = motion ? outsideBy(motion, corridor) : null;
   const height = heightOf(corridor);
   const met = found !== null && found.distance <= rounding * height;

@@ -72,35 +72,40 @@ export class LoopModel {
     return driving === 1 ? subject : new ScaledSubject(subject, driving);
   }
 
-  /** The output on the step of the reference that nails are measured on. */
-  stepOutput(loop: ControlLoop): Motion {
-    const subject = this.subject(loop);
-    if (subject.motion) return subject.motion;
-    const unit = loop.subject().stepMotion ?? respond(loop.transfer('y', 'r'));
-    return this.height === 1 ? unit : new Superposition([{ motion: unit, factor: this.height, from: 0 }]);
-  }
-
   /** Output, error and effort as the bench draws them; null for a signal that starts with an impulse. */
   signals(loop: ControlLoop): Record<SignalName, Motion | null> {
-    const reference = inputFrom(this.given.input ?? unitStep, this.series);
-    const disturbance = this.given.disturbance && inputFrom(this.given.disturbance, this.series);
     if (this.limits) {
-      const { output, error, effort } = this.limited(loop, reference, disturbance);
+      const { output, error, effort } = this.limited(loop, this.reference, this.disturbance);
       return { y: output, e: error, u: effort };
     }
-    const motion = (signal: SignalName): Motion | null => {
-      const of = loop.transfer(signal, 'r');
-      if (highestDegree(of.numerator) > highestDegree(of.denominator)) return null;
-      const plain = isUnitStep(this.given.input) ? loop.subject(signal).stepMotion : undefined;
-      const first = plain ?? respond(of, reference);
-      if (!disturbance) return first;
-      const second = respond(loop.transfer(signal, 'd'), disturbance);
-      return new Superposition([
-        { motion: first, factor: 1, from: 0 },
-        { motion: second, factor: 1, from: 0 },
-      ]);
-    };
-    return { y: motion('y'), e: motion('e'), u: motion('u') };
+    return { y: this.motion(loop, 'y'), e: this.motion(loop, 'e'), u: this.motion(loop, 'u') };
+  }
+
+  /** The output as the bench draws it. */
+  output(loop: ControlLoop): Motion | null {
+    return this.limits ? this.limited(loop, this.reference, this.disturbance).output : this.motion(loop, 'y');
+  }
+
+  private get reference(): Input {
+    return inputFrom(this.given.input ?? unitStep, this.series);
+  }
+
+  private get disturbance(): Input | undefined {
+    return this.given.disturbance && inputFrom(this.given.disturbance, this.series);
+  }
+
+  private motion(loop: ControlLoop, signal: SignalName): Motion | null {
+    const of = loop.transfer(signal, 'r');
+    if (highestDegree(of.numerator) > highestDegree(of.denominator)) return null;
+    const plain = isUnitStep(this.given.input) ? loop.subject(signal).stepMotion : undefined;
+    const first = plain ?? respond(of, this.reference);
+    const { disturbance } = this;
+    if (!disturbance) return first;
+    const second = respond(loop.transfer(signal, 'd'), disturbance);
+    return new Superposition([
+      { motion: first, factor: 1, from: 0 },
+      { motion: second, factor: 1, from: 0 },
+    ]);
   }
 
   private limitedStep(loop: ControlLoop, input: InputName, height: number): LimitedSignals {

@@ -5,7 +5,7 @@ import { PolePlane, reachOf } from '../plot/PolePlane';
 import { ResponsePlot } from '../plot/ResponsePlot';
 import type { PlotCurve, Reading } from '../plot/curves';
 import { frameFor } from '../plot/frame';
-import { limitsOf } from '../plot/limits';
+import { limitsOf, nailsOnPlot, startsWithStep } from '../plot/limits';
 import { measureMarks } from '../plot/measureMarks';
 import { Formula } from '../shared/Formula';
 import { additionsTo, ratiosOf, without } from '../plane/handles';
@@ -117,9 +117,8 @@ export function GainsBench({
     { id: 'now', curve, look: 'now', label: endLabel('now', response) },
   ];
   const isOutput = shown.signal === 'y';
-  const isStep =
-    part.input === undefined || (part.input.kind === 'levels' && part.input.at === 0 && part.input.from === 0);
-  const limits = isOutput && isStep ? limitsOf(part.nails, verdict.items, measures, riseFrom, frame.tMax, height) : [];
+  const isStep = startsWithStep(part.input);
+  const limits = isOutput ? limitsOf(nailsOnPlot(part), verdict.items, measures, riseFrom, frame.tMax, height) : [];
   const { marks, band } =
     shown.measures && isOutput && isStep ? measureMarks(measures, curve, frame.tMax) : { marks: [], band: undefined };
 

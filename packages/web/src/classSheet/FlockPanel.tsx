@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { ResponsePlot } from '../plot/ResponsePlot';
 import type { PlotCurve } from '../plot/curves';
 import { type Frame, frameFor } from '../plot/frame';
-import { limitsOf } from '../plot/limits';
+import { limitsOf, nailsOnPlot } from '../plot/limits';
 import { curveFrom } from '../plot/samples';
 import { Loading } from '../shared/states';
 import { type PartAnswer, firstNameOf } from './summary';
@@ -84,5 +84,5 @@ function classLimits(part: Extract<Part, { kind: 'gains' }>, frame: Frame) {
   });
   const height = part.input?.kind === 'levels' ? part.input.to - part.input.from : 1;
   const atRest = { ...noMeasures, stable: true, finalValue: height };
-  return limitsOf(part.nails, items, atRest, 0, frame.tMax, height).filter((limit) => limit.ground);
+  return limitsOf(nailsOnPlot(part), items, atRest, 0, frame.tMax, height).filter((limit) => limit.ground);
 }

@@ -6,7 +6,7 @@ import { knobsOf } from '../bench/knobs';
 import { type GainsOf, type LoopResponse, loopResponses, tryResponse } from '../bench/loopResponse';
 import type { PlotCurve } from '../plot/curves';
 import { frameFor } from '../plot/frame';
-import { limitsOf } from '../plot/limits';
+import { limitsOf, nailsOnPlot } from '../plot/limits';
 import { PolePlane, reachOf } from '../plot/PolePlane';
 import { ResponsePlot } from '../plot/ResponsePlot';
 import { Button } from '../shared/Button';
@@ -68,7 +68,7 @@ export function RunOver({
   const shown = now ?? first;
   const frame = useMemo(() => frameFor(part.horizon, [], [0, 1.6 * responses.model.height]), [part, responses]);
   const limits = shown
-    ? limitsOf(part.nails, shown.verdict.items, shown.measures, shown.riseFrom, frame.tMax, responses.model.height)
+    ? limitsOf(nailsOnPlot(part), shown.verdict.items, shown.measures, shown.riseFrom, frame.tMax, responses.model.height)
     : [];
   const isGain = knobs.some(({ name }) => name === over);
   const familyOf = () =>

@@ -1,5 +1,6 @@
 import {
   type CorridorNail,
+  type InputSignal,
   type Measures,
   type Nail,
   type VerdictItem,
@@ -19,6 +20,14 @@ export interface Limit {
   readonly edge: { t0: number; y0: number; t1: number; y1: number };
   readonly pin: { t: number; y: number; up: boolean };
 }
+
+/** Whether a response is one to a step at once, from rest. */
+export const startsWithStep = (input: InputSignal | undefined): boolean =>
+  input === undefined || (input.kind === 'levels' && input.at === 0 && input.from === 0);
+
+/** On another input only a corridor has a place on the plot: all other nails are about a step. */
+export const nailsOnPlot = ({ input, nails }: { input?: InputSignal; nails: readonly Nail[] }): readonly Nail[] =>
+  startsWithStep(input) ? nails : nails.filter((nail) => 'corridor' in nail);
 
 /**
  * Where each nail meets a unit step response with this final value. Nails without a place on the plot (a final value

@@ -16,7 +16,7 @@ export function checkLoop(part: Pick<GainsPart, 'nails' | 'marking'>, model: Loo
   const items = checkNails(part.nails, {
     stable: loop.stable,
     subject: (signal, input) => model.subject(loop, signal, input),
-    output: () => model.stepOutput(loop),
+    output: () => model.output(loop),
   });
   const allOrNothing = part.marking === 'allOrNothing';
   if (!loop.stable) return verdictOf(items, unstableWords(loop), {}, allOrNothing);
