@@ -9,6 +9,7 @@ import { useSaving } from '../src/bench/useSaving';
 import { type Work, workFrom, workReducer } from '../src/bench/work';
 import { newExercise } from '../src/builder/newExercise';
 import { useDraftSaving } from '../src/builder/useDraftSaving';
+import { saveAll } from '../src/shared/saving';
 
 /** What the page sent, and what it is answered. */
 const sent: { method: string; path: string; body: unknown; token: string | undefined }[] = [];
@@ -119,6 +120,30 @@ describe('saving while working', () => {
       { method: 'PUT', path: `/api/exercises/${id}/answers/b`, body: { answer: { text: '1/s' } } },
     ]);
     expect(result.current).toEqual({ state: 'saved', at: '2026-11-20T14:02:00Z' });
+  });
+
+  test('is in time when the view is left, or someone signs out, before the pause is over', async () => {
+    const { first, rerender, unmount } = start();
+    const once = type(first, 'a', '1/s');
+    rerender({ work: once });
+    await act(() => saveAll());
+    expect(sent.map(({ body }) => body)).toMatchObject([{ answer: { text: '1/s' } }]);
+    expect(unsaved.find()).toBeUndefined();
+    rerender({ work: type(once, 'a', '2/s') });
+    unmount();
+    await pass(10);
+    expect(sent.map(({ body }) => body)).toMatchObject([{ answer: { text: '1/s' } }, { answer: { text: '2/s' } }]);
+    expect(unsaved.find()).toBeUndefined();
+    await saveAll();
+    expect(sent).toHaveLength(2);
+  });
+
+  test('signing out waits for it no longer than the connection allows', async () => {
+    const { first, rerender } = start();
+    answer = () => 'lost';
+    rerender({ work: type(first, 'a', '1/s') });
+    await act(() => saveAll());
+    expect(unsaved.find()!.answers['a']).toMatchObject({ text: '1/s' });
   });
 
   test('says when it is offline, tries again, and then sends the newest', async () => {
@@ -240,6 +265,14 @@ describe('saving a draft', () => {
     expect(flushed).toBe(5);
     await pass(2000);
     expect(sent).toHaveLength(1);
+  });
+
+  test('a change made just before the builder is left is saved', async () => {
+    const { rerender, unmount } = start();
+    rerender({ of: titled('Last words') });
+    unmount();
+    await pass(10);
+    expect(bodies().map((body) => [body.revision, body.document.title])).toEqual([[4, 'Last words']]);
   });
 
   test('a change from another window is told and nothing is overwritten', async () => {

@@ -2,7 +2,7 @@ import type { Draft, ExerciseDocument } from '@nailset/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { isOffline } from '../api/client';
 import { useSaveDraft } from '../api/queries';
-import { type Saving, retryAfter, savePause, useLeaveWarning } from '../shared/saving';
+import { type Saving, retryAfter, savePause, useLeaveWarning, useSaveOnLeaving } from '../shared/saving';
 
 /**
  * Saves the draft a moment after the last change, one save at a time. `flush` saves at once and gives back the revision
@@ -46,6 +46,7 @@ export function useDraftSaving(draft: Draft, document: ExerciseDocument) {
   }, [document, flush]);
 
   useLeaveWarning(saving.state !== 'saved');
+  useSaveOnLeaving(flush);
 
   return { saving, flush };
 }

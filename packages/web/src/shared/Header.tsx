@@ -2,6 +2,7 @@ import { DropdownMenu } from 'radix-ui';
 import { Fragment, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useSession, useSignOut } from '../api/queries';
+import { saveAll } from './saving';
 
 /** The line at the top of every view: where one is, what stands there, who one is. */
 export function Header({ crumbs = [], children }: { crumbs?: { text: string; to?: string }[]; children?: ReactNode }) {
@@ -54,6 +55,11 @@ function AccountMenu() {
   const session = useSession();
   const signOut = useSignOut();
   const navigate = useNavigate();
+  const leave = async () => {
+    await saveAll();
+    await signOut.mutateAsync();
+    await navigate('/');
+  };
   const person = session.data?.person;
   if (!person) return null;
   const initials = person.name
@@ -90,7 +96,7 @@ function AccountMenu() {
           <DropdownMenu.Item className={itemLook} onSelect={() => void navigate('/join')}>
             Join or start a course
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={itemLook} onSelect={() => void signOut.mutateAsync().then(() => navigate('/'))}>
+          <DropdownMenu.Item className={itemLook} onSelect={() => void leave()}>
             Sign out
           </DropdownMenu.Item>
         </DropdownMenu.Content>

@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect } from 'react';
+import { type ReactNode, useEffect, useRef } from 'react';
 
 /** How far the work on the page has reached the server. */
 export type Saving =
@@ -31,6 +31,28 @@ export function SavingNote({ saving, saved, way }: { saving: Saving; saved: Reac
         </span>
       );
   }
+}
+
+/** What saves the work that is on the page. */
+const savers = new Set<() => Promise<unknown>>();
+
+/** Saves all that is on the page, as far as it can be saved. */
+export const saveAll = (): Promise<unknown> => Promise.allSettled([...savers].map((save) => save()));
+
+/** Saves what still waits to be saved when its view is left, and when `saveAll` is called. */
+export function useSaveOnLeaving(save: () => Promise<unknown>): void {
+  const latest = useRef(save);
+  useEffect(() => {
+    latest.current = save;
+  });
+  useEffect(() => {
+    const now = () => latest.current();
+    savers.add(now);
+    return () => {
+      savers.delete(now);
+      now().catch(() => undefined);
+    };
+  }, []);
 }
 
 /** Asks before the page is left while something is not saved. */
