@@ -247,6 +247,19 @@ describe('the editor of a part', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Remove curve 1' }));
     expect(part.figure).toBeUndefined();
   });
+
+  test('of curves takes initial conditions sign by sign', async () => {
+    render(<Editor start={newPart('number', [], 'G')} />);
+    await userEvent.click(screen.getByRole('button', { name: 'Add curves to this part' }));
+    await userEvent.selectOptions(screen.getByLabelText('Input'), 'initial conditions');
+    expect(valid()).toMatchObject([{ message: expect.stringContaining('2 numbers') as string }]);
+    const field = screen.getByRole('textbox', { name: /^y; y′/ });
+    await userEvent.clear(field);
+    expect(field.getAttribute('aria-invalid')).toBe('true');
+    await userEvent.type(field, '−0.5; 1.25');
+    expect(part.figure!.input).toEqual({ kind: 'initial', values: [-0.5, 1.25] });
+    expect(valid()).toEqual([]);
+  });
 });
 
 test('a controller that changes its form asks for the gains of that form', () => {

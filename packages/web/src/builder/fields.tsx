@@ -97,6 +97,38 @@ export function NumberField({
   );
 }
 
+/** Numbers in a row. It keeps what is typed while it cannot be read, and tells only what can. */
+export function NumberListInput({
+  id,
+  label,
+  values,
+  disabled = false,
+  onChange,
+}: {
+  id?: string;
+  label: string;
+  values: readonly number[];
+  disabled?: boolean;
+  onChange: (values: number[]) => void;
+}) {
+  return (
+    <input
+      id={id}
+      className="input px-1.5 py-1 text-[13px]"
+      aria-label={`${label}, separated by semicolons`}
+      disabled={disabled}
+      defaultValue={values.join('; ')}
+      onChange={(event) => {
+        const parts = event.target.value.split(/[;\s]+/).filter(Boolean);
+        const read = parts.map((part) => Number(part.replace('−', '-')));
+        const good = read.length > 0 && read.length <= 100 && read.every(Number.isFinite);
+        event.target.setAttribute('aria-invalid', String(!good));
+        if (good) onChange(read);
+      }}
+    />
+  );
+}
+
 /** What a part gives. */
 export function PointsField({ points, onChange }: { points: number; onChange: (points: number) => void }) {
   return <NumberField label="Points" min={0} max={100} value={points} onChange={onChange} />;

@@ -18,14 +18,16 @@ export function ShelfView({ courseId, role }: { courseId: string; role: Role }) 
   useTitle(shelf.data ? `Shelf, ${shelf.data.course}` : 'Shelf');
   const picker = useRef<HTMLInputElement>(null);
   const [refused, setRefused] = useState<Error | null>(null);
-  const open = (document: ExerciseDocument) =>
-    create.mutate(document, { onSuccess: ({ id }) => void navigate(`/exercises/${id}/build`) });
+  const open = (document: ExerciseDocument, onError: (error: Error) => void = () => undefined) =>
+    create.mutate(document, { onSuccess: ({ id }) => void navigate(`/exercises/${id}/build`), onError });
   const add = () => open(newExercise());
   const addFrom = async (file: File) => {
     setRefused(null);
     create.reset();
     try {
-      open(upgraded(JSON.parse(await file.text())) as ExerciseDocument);
+      open(upgraded(JSON.parse(await file.text())) as ExerciseDocument, ({ message }) =>
+        setRefused(new Error(`“${file.name}” was not taken in. ${message.replace(/^The request/, 'The file')}`)),
+      );
     } catch {
       setRefused(new Error(`“${file.name}” is not an exercise file: its text is not JSON.`));
     }

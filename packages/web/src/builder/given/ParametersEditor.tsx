@@ -3,7 +3,7 @@ import { type Finding } from '@nailset/core/checks';
 import { Button } from '../../shared/Button';
 import { DecimalField } from '../../shared/DecimalField';
 import { Formula } from '../../shared/Formula';
-import { changedAt, without } from '../fields';
+import { NumberListInput, changedAt, without } from '../fields';
 
 /** The named numbers of an exercise, fixed or drawn for each student. */
 export function ParametersEditor({
@@ -151,7 +151,7 @@ function ParameterRow({
           </span>
         )}
         {draw.kind === 'list' && (
-          <ListField
+          <NumberListInput
             values={draw.values}
             label={named('values')}
             disabled={disabled}
@@ -161,32 +161,5 @@ function ParameterRow({
       </div>
       {error && <p className="pl-[34px] text-note text-brick">{error}</p>}
     </div>
-  );
-}
-
-function ListField({
-  values,
-  label,
-  disabled,
-  onChange,
-}: {
-  values: readonly number[];
-  label: string;
-  disabled: boolean;
-  onChange: (values: number[]) => void;
-}) {
-  return (
-    <input
-      className="input px-1.5 py-1 text-[13px]"
-      aria-label={`${label}, separated by semicolons`}
-      disabled={disabled}
-      defaultValue={values.join('; ')}
-      onChange={(event) => {
-        const parts = event.target.value.split(/[;\s]+/).filter(Boolean);
-        const read = parts.map((part) => Number(part.replace('−', '-')));
-        event.target.setAttribute('aria-invalid', String(read.length === 0 || !read.every(Number.isFinite)));
-        if (read.length > 0 && read.length <= 100 && read.every(Number.isFinite)) onChange(read);
-      }}
-    />
   );
 }

@@ -1,5 +1,6 @@
 import type { InputSignal, Series } from '@nailset/core';
-import { NumberField, SelectField, TextField } from '../fields';
+import { Field } from '../../shared/Field';
+import { NumberField, NumberListInput, SelectField } from '../fields';
 
 const kinds = {
   levels: 'step',
@@ -76,18 +77,16 @@ export function InputEditor({
         />
       )}
       {shown.kind === 'initial' && (
-        <TextField
-          label="y, y′, …"
-          value={shown.values.join('; ')}
-          maxLength={200}
-          onChange={(text) => {
-            const values = text
-              .split(/[;\s]+/)
-              .filter(Boolean)
-              .map(Number);
-            if (values.length > 0 && values.every(Number.isFinite)) onChange({ kind: 'initial', values });
-          }}
-        />
+        <Field label="y; y′; …">
+          {({ id }) => (
+            <NumberListInput
+              id={id}
+              label="y; y′; …"
+              values={shown.values}
+              onChange={(values) => onChange({ kind: 'initial', values })}
+            />
+          )}
+        </Field>
       )}
     </div>
   );
