@@ -60,7 +60,7 @@ export const tune: GainsPart = {
 export const exercise: ExerciseDocument = {
   format: 2,
   title: 'Lamp and trolley',
-  statement: 'K is {{K}}, unknown {{q}} stays, and \\frac{{1}}{2} too.',
+  statement: 'K is {{K}}, and $\\frac{{1}}{2}$ stays.',
   parameters: [
     { symbol: 'K', meaning: 'gain', unit: '', draw: { kind: 'list', values: [1.5, 2, 2.5] } },
     { symbol: 'zeta', meaning: 'damping ratio', unit: '', draw: { kind: 'range', from: 0.2, to: 0.6, step: 0.1 } },

@@ -48,7 +48,9 @@ describe('draws', () => {
 
 describe('what a student sees', () => {
   test('own numbers are put into the words; other braces stay', () => {
-    expect(insertValues(exercise.statement, values)).toBe('K is 2, unknown {{q}} stays, and \\frac{{1}}{2} too.');
+    expect(insertValues('K is {{K}}, unknown {{q}} stays, and \\frac{{1}}{2} too.', values)).toBe(
+      'K is 2, unknown {{q}} stays, and \\frac{{1}}{2} too.',
+    );
   });
 
   test('nothing that is expected gets through', () => {
@@ -87,6 +89,27 @@ describe('examining an exercise before it is published', () => {
     expect(examine(exercise)).toEqual([]);
   });
 
+  test.each([
+    ['a misspelt parameter', 'with {{k}}', '{{k}}'],
+    ['a misspelt system between dollar signs', '$$G(s) = {{Gx}}$$', '{{Gx}}'],
+    ['a function that there is not', 'It rises in {{risetime(1/(s+1))}} s.', '{{risetime(1/(s+1))}}'],
+    ['half a formula', 'It is {{K +}} high.', '{{K +}}'],
+  ])('words that students would see in braces are found: %s', (_name, statement, shown) => {
+    expect(examine({ ...exercise, statement })).toEqual([
+      {
+        path: 'statement',
+        message: `${shown} stands for nothing: it is no parameter, system or formula of this exercise.`,
+      },
+    ]);
+    const parts = exercise.parts.map((part, k) => (k === 0 ? { ...part, prompt: statement } : part));
+    expect(examine({ ...exercise, parts }).map(({ path }) => path)).toEqual(['parts/0/prompt']);
+  });
+
+  test.each(['{{K}} and {{ 2*K }}', '$x_{{i+1}} = {{\\rm d}}$', '$\\frac{{1}}{2}$', '{{riseTime(1/(s+1))}} s'])(
+    'braces that mean something are not: %s',
+    (statement) => expect(examine({ ...exercise, statement })).toEqual([]),
+  );
+
   test.each<[string, ExerciseDocument, string]>([
     ['an empty title', { ...exercise, title: ' ' }, 'title'],
     [
@@ -121,6 +144,7 @@ describe('examining an exercise before it is published', () => {
     const document: ExerciseDocument = {
       ...withParts({ ...model, expected: '1/(p*(s+1))' }),
       ...withParameter({ kind: 'range', from: 0, to: 1, step: 0.1 }),
+      statement: '',
     };
     expect(examine(document)[0]).toMatchObject({
       path: 'parts/0/expected',

@@ -4,6 +4,7 @@ import { drawValues, extremesOf } from '../exercise/draw.js';
 import type { Parameter } from '../exercise/given.js';
 import type { Part } from '../exercise/parts.js';
 import { meetsGuards, scopeOf } from '../exercise/scope.js';
+import { leftInBraces } from '../exercise/studentView.js';
 import { readCondition } from '../formula/condition.js';
 import { modelOf } from './model.js';
 import { sampleOf } from './sample.js';
@@ -27,7 +28,10 @@ export function examine(document: ExerciseDocument): Finding[] {
   const given = givenFindings(document);
   if (given.length > 0) return given;
   const draws = sampleOf(document);
-  return document.parts.flatMap((part, k) => partFinding(document, part, `parts/${k}`, draws) ?? []);
+  return [
+    ...wordFindings(document),
+    ...document.parts.flatMap((part, k) => partFinding(document, part, `parts/${k}`, draws) ?? []),
+  ];
 }
 
 function missingWords(document: ExerciseDocument): Finding[] {
@@ -106,6 +110,25 @@ function givenFindings(document: ExerciseDocument): Finding[] {
   return findingsIn('guards', () => {
     for (let k = 0; k < 10; k++) drawValues(document, `sample ${k}`);
   });
+}
+
+/** Double braces in the words that stand for nothing, so that students would read them as they are. */
+function wordFindings(document: ExerciseDocument): Finding[] {
+  const [values] = sampleOf(document, 1);
+  const scope = scopeOf(document, values!);
+  const texts = [
+    { path: 'statement', text: document.statement },
+    ...document.parts.flatMap((part, k) => [
+      { path: `parts/${k}/prompt`, text: part.prompt },
+      ...(part.kind === 'choice' ? part.options.map(({ text }) => ({ path: `parts/${k}/options`, text })) : []),
+    ]),
+  ];
+  return texts.flatMap(({ path, text }) =>
+    leftInBraces(text, values!, scope).map((inner) => ({
+      path,
+      message: `{{${inner}}} stands for nothing: it is no parameter, system or formula of this exercise.`,
+    })),
+  );
 }
 
 function findingsIn(path: string, work: () => unknown, before = ''): Finding[] {

@@ -239,15 +239,32 @@ function outermost(formula: string): QuantityName | undefined {
  * digits, or a transfer function in LaTeX. Other braces stay.
  */
 export function insertValues(text: string, values: DrawValues, scope?: Scope): string {
-  return text.replace(/\{\{\s*([^{}]+?)\s*\}\}/g, (whole, inner: string) => {
-    if (Object.hasOwn(values, inner)) return values[inner]!;
-    return (scope && written(inner, scope)) ?? whole;
-  });
+  return text.replace(inBraces, (whole, inner: string) => inserted(inner, values, scope) ?? whole);
 }
 
+/**
+ * What stands in double braces and is left as it is, although it was meant to be replaced: anything between words, and
+ * between dollar signs, where braces are LaTeX too, a name or a call.
+ */
+export function leftInBraces(text: string, values: DrawValues, scope: Scope): string[] {
+  // Every second piece lies between dollar signs.
+  return text.split(/\$+/).flatMap((piece, k) =>
+    Array.from(piece.matchAll(inBraces), ([, inner]) => inner!)
+      .filter((inner) => !isNumber(inner) && (k % 2 === 0 || /^[A-Za-z]\w*(\(.*\))?$/.test(inner)))
+      .filter((inner) => inserted(inner, values, scope) === undefined),
+  );
+}
+
+const inBraces = /\{\{\s*([^{}]+?)\s*\}\}/g;
+
+const inserted = (inner: string, values: DrawValues, scope: Scope | undefined): string | undefined =>
+  Object.hasOwn(values, inner) ? values[inner] : scope && written(inner, scope);
+
+/** A number in double braces is LaTeX, not a formula. */
+const isNumber = (inner: string): boolean => /^[\d.\s]+$/.test(inner);
+
 function written(formula: string, scope: Scope): string | undefined {
-  // A number in double braces is LaTeX, not a formula.
-  if (/^[\d.\s]+$/.test(formula)) return undefined;
+  if (isNumber(formula)) return undefined;
   return orElse(undefined, () => {
     const value = valueOf(parseFormula(formula), scope);
     if (typeof value === 'number') return shortNumber(value);

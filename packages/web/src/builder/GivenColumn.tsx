@@ -39,6 +39,7 @@ export function GivenColumn({
           rows={9}
           maxLength={8000}
           value={document.statement}
+          error={findings.find(({ path }) => path === 'statement')?.message}
           onChange={(statement) => set({ statement })}
         />
         <ParametersEditor

@@ -49,6 +49,7 @@ export function PartEditor({
         rows={2}
         maxLength={2000}
         value={part.prompt}
+        error={errorOf(findings, 'prompt')}
         onChange={(prompt) => onChange({ prompt })}
       />
       {part.kind === 'transferFunction' && <TransferFunctionEditor part={part} {...common} />}
