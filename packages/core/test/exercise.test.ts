@@ -142,7 +142,7 @@ describe('examining an exercise before it is published', () => {
 
   test('a draw at one end of its range that breaks the system is found, with its numbers', () => {
     const document: ExerciseDocument = {
-      ...withParts({ ...model, expected: '1/(p*(s+1))' }),
+      ...withParts({ ...model, prompt: '', expected: '1/(p*(s+1))' }),
       ...withParameter({ kind: 'range', from: 0, to: 1, step: 0.1 }),
       statement: '',
     };
