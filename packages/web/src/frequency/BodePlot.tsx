@@ -151,34 +151,38 @@ export function BodePlot({
             onPointerLeave={() => onAt(undefined)}
           >
             <defs>
-              <clipPath id={clip}>
-                <rect x={left} y={top} width={Math.max(0, width - left - right)} height={half} />
-                <rect x={left} y={lower} width={Math.max(0, width - left - right)} height={half} />
-              </clipPath>
+              {(['magnitude', 'phase'] as const).map((of) => (
+                <clipPath key={of} id={`${clip}-${of}`}>
+                  <rect
+                    x={left}
+                    y={of === 'magnitude' ? top : lower}
+                    width={Math.max(0, width - left - right)}
+                    height={half}
+                  />
+                </clipPath>
+              ))}
             </defs>
             <BodeAxes {...{ scale, frame, units }} />
-            <g clipPath={`url(#${clip})`}>
-              <g className="fill-none" strokeLinejoin="round">
-                <path
-                  d={asymptote
-                    .map(({ omega, db: level }, k) => `${k ? 'L' : 'M'}${tenths(x(omega))} ${tenths(db(level))}`)
-                    .join('')}
-                  data-mark="asymptote"
-                  className="stroke-slate"
-                  strokeDasharray="5 4"
-                />
-                {before && (
-                  <g className="stroke-ghost" strokeWidth="1.4">
-                    <CurvePaths curve={before} scale={scale} />
-                  </g>
+            {(['magnitude', 'phase'] as const).map((of) => (
+              <g key={of} clipPath={`url(#${clip}-${of})`} className="fill-none" strokeLinejoin="round">
+                {of === 'magnitude' && (
+                  <path
+                    d={asymptote
+                      .map(({ omega, db: level }, k) => `${k ? 'L' : 'M'}${tenths(x(omega))} ${tenths(db(level))}`)
+                      .join('')}
+                    data-mark="asymptote"
+                    className="stroke-slate"
+                    strokeDasharray="5 4"
+                  />
                 )}
-                <g className="stroke-petrol" strokeWidth="2">
-                  <CurvePaths curve={curve} scale={scale} name />
-                </g>
+                {before && (
+                  <CurvePath curve={before} of={of} scale={scale} className="stroke-ghost" strokeWidth={1.4} />
+                )}
+                <CurvePath curve={curve} of={of} scale={scale} className="stroke-petrol" strokeWidth={2} name={of} />
+                {of === 'magnitude' && data && dots(data.magnitudesDb, db, 'magnitudes')}
+                {of === 'phase' && data?.phasesDegrees && dots(data.phasesDegrees, phase, 'phases')}
               </g>
-              {data && dots(data.magnitudesDb, db, 'magnitudes')}
-              {data?.phasesDegrees && dots(data.phasesDegrees, phase, 'phases')}
-            </g>
+            ))}
             <MarginMarks {...{ marks, curve, scale, stable }} />
             {at !== undefined && at >= frame.from && at <= frame.to && (
               <line x1={x(at)} x2={x(at)} y1={top} y2={bottom} className="stroke-copper/60" />
@@ -219,32 +223,31 @@ export function BodePlot({
   );
 }
 
-/** Magnitude and phase of one response; they stay as they are while another is dragged. */
-const CurvePaths = memo(function CurvePaths({
+/** Magnitude or phase of one response; it stays as it is while another is dragged. */
+const CurvePath = memo(function CurvePath({
   curve,
+  of,
   scale: { x, db, phase },
-  name = false,
+  className,
+  strokeWidth,
+  name,
 }: {
   curve: BodeCurve;
+  of: 'magnitude' | 'phase';
   scale: BodeScale;
-  /** Whether this is the response that is worked on. */
-  name?: boolean;
+  className: string;
+  strokeWidth: number;
+  /** Given to the response that is worked on. */
+  name?: string;
 }) {
-  const path = (values: ArrayLike<number>, y: (value: number) => number): string => {
-    let text = '';
-    for (let k = 0; k < curve.omegas.length; k++) {
-      if (!Number.isFinite(curve.magnitudesDb[k]!)) continue;
-      const py = y(values[k]!);
-      if (Math.abs(py) < 5e3) text += `${text ? 'L' : 'M'}${tenths(x(curve.omegas[k]!))} ${tenths(py)}`;
-    }
-    return text;
-  };
-  return (
-    <>
-      <path data-curve={name ? 'magnitude' : undefined} d={path(curve.magnitudesDb, db)} />
-      <path data-curve={name ? 'phase' : undefined} d={path(curve.phasesDegrees, phase)} />
-    </>
-  );
+  const [values, y] = of === 'magnitude' ? [curve.magnitudesDb, db] : [curve.phasesDegrees, phase];
+  let text = '';
+  for (let k = 0; k < curve.omegas.length; k++) {
+    if (!Number.isFinite(curve.magnitudesDb[k]!)) continue;
+    const py = y(values[k]!);
+    if (Math.abs(py) < 5e3) text += `${text ? 'L' : 'M'}${tenths(x(curve.omegas[k]!))} ${tenths(py)}`;
+  }
+  return <path data-curve={name} d={text} className={className} strokeWidth={strokeWidth} />;
 });
 
 /** A ring on the curve that is dragged, and a slider for the keyboard. */
