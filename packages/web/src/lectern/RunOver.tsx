@@ -68,7 +68,14 @@ export function RunOver({
   const shown = now ?? first;
   const frame = useMemo(() => frameFor(part.horizon, [], [0, 1.6 * responses.model.height]), [part, responses]);
   const limits = shown
-    ? limitsOf(nailsOnPlot(part), shown.verdict.items, shown.measures, shown.riseFrom, frame.tMax, responses.model.height)
+    ? limitsOf(
+        nailsOnPlot(part),
+        shown.verdict.items,
+        shown.measures,
+        shown.riseFrom,
+        frame.tMax,
+        responses.model.height,
+      )
     : [];
   const isGain = knobs.some(({ name }) => name === over);
   const familyOf = () =>
