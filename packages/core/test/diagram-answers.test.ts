@@ -182,7 +182,13 @@ describe('state matrices', () => {
 });
 
 test('letters stay letters in a diagram; a formula that needs its value is refused', () => {
-  const document: ExerciseDocument = { ...exercise, parameters: [], systems: [loop], parts: [overall] };
+  const document: ExerciseDocument = {
+    ...exercise,
+    statement: '',
+    parameters: [],
+    systems: [loop],
+    parts: [overall],
+  };
   expect(examine(document)).toEqual([]);
   const number = {
     ...heading,

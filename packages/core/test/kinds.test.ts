@@ -53,6 +53,7 @@ describe('a value with which something holds', () => {
   test('the formula’s own value must be one', () => {
     const document: ExerciseDocument = {
       ...exercise,
+      statement: '',
       parameters: [{ symbol: 'a', meaning: '', unit: '', draw: { kind: 'fixed', value: 3 } }],
       systems: [loop],
       parts: [part],

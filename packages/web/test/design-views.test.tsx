@@ -1,0 +1,384 @@
+/** @jest-environment jsdom */
+import type { Settings, StudentPart } from '@nailset/core';
+import { fireEvent, render, screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { useState } from 'react';
+import { loopResponses } from '../src/bench/loopResponse';
+import PointsBench from '../src/bench/PointsBench';
+import type { Kept } from '../src/bench/useKept';
+import FrequencyPane from '../src/frequency/FrequencyPane';
+import LocusPane from '../src/plane/LocusPane';
+import { watchSizes } from './page';
+
+beforeAll(() => {
+  watchSizes();
+  SVGElement.prototype.setPointerCapture = () => undefined;
+});
+
+type Gains = Extract<StudentPart, { kind: 'gains' }>;
+const compensator = (...gains: { name: 'K' | 'z1' | 'p1'; start: number; optional?: true }[]): Gains['controller'] => ({
+  terms: 'compensator',
+  form: 'factors',
+  gains: gains.map((gain) => ({ fine: 0.1, coarse: 1, ...gain })),
+});
+const part: Gains = {
+  id: 'lead',
+  kind: 'gains',
+  title: 'With a lead',
+  prompt: '',
+  points: 2,
+  attempts: 3,
+  plant: '1/(s*(s + 1)*(s + 5))',
+  controller: compensator({ name: 'K', start: 10 }),
+  output: 'Line length',
+  horizon: 6,
+  views: ['locus', 'bode', 'nyquist'],
+  families: [],
+  nails: [{ id: 'over', quantity: 'overshootPercent', relation: 'atMost', limit: 20, points: 2 }],
+};
+const withLead: Gains = {
+  ...part,
+  controller: compensator(
+    { name: 'K', start: 10 },
+    { name: 'z1', start: -1, optional: true },
+    { name: 'p1', start: -8, optional: true },
+  ),
+};
+
+let settings: Settings;
+/** A pane that is worked on: what is set on it comes back to it. */
+function Worked({ of, start, view }: { of: Gains; start: Settings; view: 'plane' | 'frequency' }) {
+  const [now, setNow] = useState(start);
+  const [kept] = useState<Kept>(() => new Map());
+  const [responses] = useState(() => loopResponses(of, { names: new Map() }, []));
+  settings = now;
+  const common = { part: of, settings: now, response: responses.of(now), first: undefined, onSettings: setNow, kept };
+  return view === 'plane' ? (
+    <LocusPane {...common} responses={responses} className="" />
+  ) : (
+    <FrequencyPane
+      {...common}
+      head={null}
+      show={['bode', 'nyquist']}
+      heights={{ bode: '', bodeBesideNyquist: '', nyquist: '', nyquistBesideBode: '' }}
+    />
+  );
+}
+
+const all = (selector: string) => [...document.querySelectorAll(selector)];
+const one = (selector: string) => document.querySelector(selector)!;
+const numberOf = (element: Element, name: string) => Number(element.getAttribute(name));
+const pathOf = (selector: string): [number, number][] =>
+  Array.from(
+    one(selector)
+      .getAttribute('d')!
+      .matchAll(/[ML]([-\d.e]+) ([-\d.e]+)/g),
+    ([, x, y]) => [Number(x), Number(y)],
+  );
+const near = (value: number, other: number, by = 1) => expect(Math.abs(value - other)).toBeLessThan(by);
+
+describe('the frequency plots', () => {
+  const show = (of = part, start: Settings = { K: '10' }) => render(<Worked of={of} start={start} view="frequency" />);
+
+  test('magnitude and phase keep to their own half, however far they go', () => {
+    show();
+    const rectangle = (curve: string) => {
+      const clip = one(`[data-curve=${curve}]`).closest('[clip-path]')!.getAttribute('clip-path')!;
+      const box = document.getElementById(/#([^)]+)/.exec(clip)![1]!)!.querySelector('rect')!;
+      return { top: numberOf(box, 'y'), bottom: numberOf(box, 'y') + numberOf(box, 'height') };
+    };
+    expect(rectangle('magnitude').bottom).toBeLessThan(rectangle('phase').top);
+  });
+
+  test('the phase margin stands where the magnitude is 0 dB, and decides', () => {
+    show();
+    const line = one('[data-margin=phase] line');
+    const zero = screen.getAllByText('0 dB')[0]!;
+    const level = numberOf(zero, 'y') - 4;
+    const at = numberOf(line, 'x1');
+    const path = pathOf('[data-curve=magnitude]');
+    const crossing = path.findIndex(([, y]) => y > level);
+    near(path[crossing]![0], at, 4);
+    // K/(s(s + 1)(s + 5)) with K = 10 has 25.4° at 1.23 rad/s and 9.54 dB at √5 rad/s.
+    expect(one('[data-margin=phase] text').textContent).toBe('25.4 °');
+    expect(one('[data-margin=gain] text').textContent).toBe('9.54 dB');
+  });
+
+  test('say in words how often L goes round −1', () => {
+    show();
+    expect(screen.getByText(/goes round −1 not at all .* stable/)).not.toBeNull();
+  });
+
+  test('and that a loop with too much gain is not stable', () => {
+    show(part, { K: '60' });
+    expect(screen.getByText(/goes round −1 twice clockwise .* closed loop has 2 poles in the right/)).not.toBeNull();
+    expect(one('[data-margin=gain]').getAttribute('class')).toContain('brick');
+  });
+
+  test('a corner moves by keys, in steps of its own size, and alone', () => {
+    show(withLead, { K: '10', z1: '-1', p1: '-8' });
+    const corner = screen.getByRole('slider', { name: 'Corner of zero z1' });
+    fireEvent.keyDown(corner, { key: 'ArrowRight' });
+    expect(Number(settings['z1'])).toBeCloseTo(-1.02, 6);
+    fireEvent.keyDown(corner, { key: 'ArrowLeft', shiftKey: true });
+    expect(Number(settings['z1'])).toBeCloseTo(-1.02 * 1.02 ** -10, 3);
+    expect(settings).toMatchObject({ K: '10', p1: '-8' });
+  });
+
+  test('a corner is dragged along the frequencies, whatever the height', () => {
+    show(withLead, { K: '10', z1: '-1', p1: '-8' });
+    const ring = one('[data-corner=z1] circle');
+    const svg = ring.closest('svg')!;
+    const [x, y] = [numberOf(ring, 'cx'), numberOf(ring, 'cy')];
+    const move = (type: 'pointerDown' | 'pointerMove' | 'pointerUp', clientX: number, clientY: number) =>
+      fireEvent(svg, new MouseEvent(type.toLowerCase(), { bubbles: true, clientX, clientY }));
+    move('pointerDown', x + 3, y);
+    move('pointerMove', x + 40, y + 30);
+    near(numberOf(one('[data-corner=z1] circle'), 'cx'), x + 40, 2);
+    expect(Number(settings['z1'])).toBeLessThan(-1);
+    move('pointerUp', x + 40, y + 30);
+    const set = settings['z1'];
+    move('pointerMove', x + 80, y);
+    expect(settings['z1']).toBe(set);
+  });
+
+  test('units change the numbers and not the curve', async () => {
+    show();
+    const before = one('[data-curve=magnitude]').getAttribute('d');
+    await userEvent.click(screen.getByRole('button', { name: 'dB' }));
+    expect(screen.queryByText('0 dB')).toBeNull();
+    await userEvent.click(screen.getByRole('button', { name: 'rad/s' }));
+    expect(screen.getByRole('button', { name: 'Hz' })).not.toBeNull();
+    expect(one('[data-curve=magnitude]').getAttribute('d')).toBe(before);
+  });
+
+  test('a frequency that is pointed at on one plot is marked on both', () => {
+    show();
+    const svg = one('[data-curve=magnitude]').closest('svg')!;
+    const [x, y] = pathOf('[data-curve=magnitude]')[60]!;
+    fireEvent(svg, new MouseEvent('pointermove', { bubbles: true, clientX: x, clientY: y }));
+    expect(screen.getByText(/^.*At .* rad\/s\.$/)).not.toBeNull();
+    const nyquist = one('[data-curve=nyquist]').closest('svg')!;
+    expect(within(nyquist as unknown as HTMLElement).getByText(/rad\/s/)).not.toBeNull();
+  });
+
+  test('the unit circle of the Nyquist plot goes through −1', () => {
+    show();
+    const svg = one('[data-curve=nyquist]').closest('svg')!;
+    const circle = svg.querySelector('circle')!;
+    const label = [...svg.querySelectorAll('text')].find(({ textContent }) => textContent === '−1')!;
+    near(numberOf(circle, 'cx') - numberOf(circle, 'r'), numberOf(label, 'x'), 0.01);
+  });
+});
+
+describe('the plane', () => {
+  const show = (of = part, start: Settings = { K: '10' }) => render(<Worked of={of} start={start} view="plane" />);
+  /** The place of a mark on the plane, from two ticks of each axis. */
+  const planeOf = () => {
+    const svg = one('[data-branch]').closest('svg')!;
+    const ticks = [...svg.querySelectorAll('text')].map((text) => ({
+      words: text.textContent.replace('−', '-'),
+      x: numberOf(text, 'x'),
+    }));
+    const [a, b] = ticks.filter(({ words }) => /^-?[\d.]+$/.test(words));
+    const unit = (b!.x - a!.x) / (Number(b!.words) - Number(a!.words));
+    return (px: number) => Number(a!.words) + (px - a!.x) / unit;
+  };
+  const layer = async (name: string) => {
+    await userEvent.click(screen.getByRole('button', { name: 'Layers' }));
+    await userEvent.click(screen.getByRole('checkbox', { name }));
+    await userEvent.keyboard('{Escape}');
+  };
+
+  test('has a branch and a pole for each order, poles on the branches', () => {
+    show();
+    expect(all('[data-branch]')).toHaveLength(3);
+    expect(all('[data-pole]')).toHaveLength(3);
+    const points = all('[data-branch]').flatMap((_, k) => pathOf(`[data-branch="${k}"]`));
+    for (const pole of all('[data-pole]')) {
+      const [x, y] = [numberOf(pole, 'cx'), numberOf(pole, 'cy')];
+      if (x < 0 || x > 800) continue;
+      expect(Math.min(...points.map(([px, py]) => Math.hypot(px - x, py - y)))).toBeLessThan(12);
+    }
+  });
+
+  test('the gain moves by keys, and the poles with it', () => {
+    show();
+    const before = all('[data-pole]').map((pole) => pole.getAttribute('cx'));
+    fireEvent.keyDown(screen.getByRole('slider', { name: 'Gain on the locus' }), { key: 'ArrowRight', shiftKey: true });
+    expect(Number(settings['K'])).toBeCloseTo(10 * 1.02 ** 10, 2);
+    expect(all('[data-pole]').map((pole) => pole.getAttribute('cx'))).not.toEqual(before);
+  });
+
+  test('layers are drawn where they belong', async () => {
+    show();
+    expect(all('[data-mark=break]')).toHaveLength(0);
+    await layer('break points');
+    await layer('crossings');
+    await layer('asymptotes');
+    // Branches leave the axis at −0.4725 with K = 1.128, and cross at √5 rad/s with K = 30.
+    const diamond = /^M([-\d.]+)/.exec(one('[data-mark=break] path').getAttribute('d')!)!;
+    near(planeOf()(Number(diamond[1]) + 4), -0.4725, 0.02);
+    expect(one('[data-mark=break] text').textContent).toBe('K 1.13');
+    expect(one('[data-mark=crossing] text').textContent).toBe('K 30, 2.24 rad/s');
+    expect(screen.getByText('σ −2')).not.toBeNull();
+    near(planeOf()(numberOf(one('[data-mark=asymptote]'), 'x1')), -2, 0.02);
+    expect(all('[data-mark=asymptote]')).toHaveLength(3);
+    await layer('asymptotes');
+    expect(all('[data-mark=asymptote]')).toHaveLength(0);
+  });
+
+  test('the region that the nails ask for lies between rays of their damping', () => {
+    show();
+    const outline = pathOf('[data-mark=region] path:nth-of-type(2)');
+    const unit = planeOf();
+    const [origin] = outline.filter(([x]) => Math.abs(unit(x)) < 0.01);
+    expect(origin).toBeDefined();
+    // 20 % of overshoot is a damping ratio of 0.456, 62.9° from the negative real axis.
+    const far = outline.reduce((a, b) => (Math.abs(b[1] - origin![1]) > Math.abs(a[1] - origin![1]) ? b : a));
+    const angle = Math.atan2(Math.abs(far[1] - origin![1]), origin![0] - far[0]) * (180 / Math.PI);
+    near(angle, 62.9, 0.3);
+  });
+
+  test('readings are taken, told in a table, moved and removed by keys', async () => {
+    show();
+    await userEvent.click(screen.getByRole('button', { name: 'Read here' }));
+    const table = () => screen.getByRole('table', { name: 'Readings on the locus' });
+    const first = within(table()).getAllByRole('row')[1]!.textContent;
+    expect(first).toContain('10');
+    const reading = screen.getByRole('slider', { name: 'Reading 1' });
+    fireEvent.keyDown(reading, { key: 'ArrowRight' });
+    expect(within(table()).getAllByRole('row')[1]!.textContent).not.toBe(first);
+    expect(settings['K']).toBe('10');
+    await userEvent.click(screen.getByRole('button', { name: 'Read here' }));
+    expect(within(table()).getAllByRole('row')).toHaveLength(3);
+    fireEvent.keyDown(screen.getByRole('slider', { name: 'Reading 1' }), { key: 'Delete' });
+    fireEvent.keyDown(screen.getByRole('slider', { name: 'Reading 2' }), { key: 'Delete' });
+    expect(screen.queryByRole('table', { name: 'Readings on the locus' })).toBeNull();
+  });
+
+  test('a zero of the compensator moves by keys, fine and coarse, and the locus is drawn anew', () => {
+    show(withLead, { K: '10', z1: '-1.5', p1: '-8' });
+    expect(all('[data-branch]')).toHaveLength(4);
+    const before = one('[data-branch="0"]').getAttribute('d');
+    const zero = screen.getByRole('slider', { name: 'Zero z1' });
+    fireEvent.keyDown(zero, { key: 'ArrowLeft' });
+    expect(settings['z1']).toBe('-1.6');
+    fireEvent.keyDown(zero, { key: 'ArrowRight', shiftKey: true });
+    expect(settings['z1']).toBe('-0.6');
+    fireEvent.keyDown(zero, { key: 'ArrowUp' });
+    expect(settings['z1']).toBe('-0.6');
+    expect(one('[data-branch="0"]').getAttribute('d')).not.toBe(before);
+  });
+
+  test('what lies outside is counted; zooming out brings it in', async () => {
+    show();
+    for (let k = 0; k < 8; k++) await userEvent.click(screen.getByRole('button', { name: 'Zoom in' }));
+    expect(screen.getByText(/farther out/)).not.toBeNull();
+    await userEvent.click(screen.getByRole('button', { name: 'Fit' }));
+    expect(screen.queryByText(/farther out/)).toBeNull();
+  });
+});
+
+describe('marking by hand', () => {
+  type PointsOf = Extract<StudentPart, { kind: 'points' }>;
+  const asked = (what: PointsOf['what']): PointsOf => ({
+    id: 'points',
+    kind: 'points',
+    title: 'Sketch',
+    prompt: '',
+    points: 2,
+    attempts: 3,
+    what,
+    tolerancePercent: 2,
+    loop: '1/(s*(s + 3)*(s + 10))',
+  });
+  let text: string;
+  function Marked({
+    what,
+    start = '',
+    revealed = false,
+  }: {
+    what: PointsOf['what'];
+    start?: string;
+    revealed?: boolean;
+  }) {
+    const [now, setNow] = useState(start);
+    text = now;
+    return <PointsBench part={asked(what)} text={now} revealed={revealed} solution={undefined} onChange={setNow} />;
+  }
+  const plane = () => screen.getByRole('group', { name: /^s-plane with/ });
+  const press = (clientX: number, clientY: number) =>
+    fireEvent(plane(), new MouseEvent('pointerdown', { bubbles: true, clientX, clientY }));
+  const moveTo = (clientX: number, clientY: number) =>
+    fireEvent(plane(), new MouseEvent('pointermove', { bubbles: true, clientX, clientY }));
+
+  test('a crossing comes with its mirror image, and both move together', () => {
+    render(<Marked what="axisCrossings" />);
+    expect(text).toBe('');
+    press(400, 120);
+    expect(all('[data-point]')).toHaveLength(2);
+    const heights = () => all('[data-point] > circle:first-child').map((circle) => 200 - numberOf(circle, 'cy'));
+    near(heights()[0]!, 80, 6);
+    near(heights()[0]!, -heights()[1]!, 0.5);
+    const before = heights()[0]!;
+    fireEvent.keyDown(screen.getByRole('slider', { name: 'Point 1' }), { key: 'ArrowUp', shiftKey: true });
+    expect(heights()[0]).toBeGreaterThan(before + 5);
+    near(heights()[0]!, -heights()[1]!, 0.5);
+  });
+
+  test('a point that is dragged goes where the mouse goes, and stays when it is let go', () => {
+    render(<Marked what="locus" start="-4 + 2j" />);
+    const ring = () => one('[data-point="0"] circle');
+    const [x, y] = [numberOf(ring(), 'cx'), numberOf(ring(), 'cy')];
+    press(x, y);
+    moveTo(x + 60, y - 25);
+    near(numberOf(ring(), 'cx'), x + 60, 6);
+    near(numberOf(ring(), 'cy'), y - 25, 6);
+    fireEvent(plane(), new MouseEvent('pointerup', { bubbles: true }));
+    const set = text;
+    moveTo(100, 100);
+    expect(text).toBe(set);
+  });
+
+  test('a point is taken away by a key, all by Clear', async () => {
+    render(<Marked what="locus" start="-4, -1 + 2j" />);
+    fireEvent.keyDown(screen.getByRole('slider', { name: 'Point 1' }), { key: 'Delete' });
+    expect(all('[data-point]')).toHaveLength(1);
+    await userEvent.click(screen.getByRole('button', { name: 'Clear' }));
+    expect(text).toBe('');
+  });
+
+  test('stretches of the axis are chosen and left as wholes', () => {
+    render(<Marked what="realAxis" />);
+    const stretch = (name: string | RegExp) => screen.getByRole('checkbox', { name });
+    expect(screen.getAllByRole('checkbox')).toHaveLength(4);
+    fireEvent.keyDown(stretch('Real axis from −3 to 0'), { key: ' ' });
+    expect(stretch('Real axis from −3 to 0').getAttribute('aria-checked')).toBe('true');
+    expect(text).toBe('-1.5');
+    fireEvent.keyDown(stretch('Real axis from −3 to 0'), { key: 'Enter' });
+    expect(text).toBe('');
+  });
+
+  test('asymptotes are rays from the first point', () => {
+    render(<Marked what="asymptotes" start="-4.33, -2 + 4j, -2 - 4j" />);
+    expect(all('[data-rays="2"] line')).toHaveLength(2);
+    const starts = all('[data-rays] line').map((line) => numberOf(line, 'x1'));
+    expect(new Set(starts).size).toBe(1);
+    near(starts[0]!, numberOf(one('[data-point="0"] circle'), 'cx'), 0.01);
+  });
+
+  test('the locus is drawn only once it may be seen', () => {
+    const { rerender } = render(<Marked what="locus" />);
+    expect(all('[data-branch]')).toHaveLength(0);
+    rerender(<Marked what="locus" revealed />);
+    expect(all('[data-branch]')).toHaveLength(3);
+  });
+
+  test('what is typed and cannot be read is no point, and is kept', () => {
+    render(<Marked what="poles" />);
+    fireEvent.change(screen.getByRole('textbox'), { target: { value: '-2, 3k' } });
+    expect(text).toBe('-2, 3k');
+    expect(all('[data-point]')).toHaveLength(0);
+  });
+});
