@@ -1,6 +1,6 @@
 import type { Answer, Bench, StudentPart } from '@nailset/core';
 import { nanoid } from 'nanoid';
-import { useMemo, useReducer, useRef, useState } from 'react';
+import { useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { ApiError } from '../api/client';
 import { useBench, useHandIn, useSession } from '../api/queries';
@@ -56,6 +56,11 @@ function Loaded({
   const pastDue = usePastDue(bench.dueAt);
   // One key per intent: the same answer sent again after a lost connection stays one try.
   const intent = useRef<{ key: string; of: string }>(undefined);
+  // What is done until the new version is there comes along as well.
+  const [leaving, setLeaving] = useState(false);
+  useEffect(() => {
+    if (leaving) keep(work);
+  }, [leaving, work, keep]);
   const outdated = handIn.error instanceof ApiError && handIn.error.code === 'oldVersion';
 
   const send = (part: StudentPart, answer: Answer) => {
@@ -87,7 +92,7 @@ function Loaded({
             type="button"
             className="link"
             onClick={() => {
-              keep(work);
+              setLeaving(true);
               reload();
             }}
           >
