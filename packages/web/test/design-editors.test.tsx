@@ -3,31 +3,14 @@ import { type Compensator, type GainsPart, type Part, isPid } from '@nailset/cor
 import { examine } from '@nailset/core/checks';
 import { fireEvent, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { useState } from 'react';
-import { PartEditor } from '../src/builder/PartEditor';
-import { exampleScope } from '../src/builder/exampleScope';
 import { newExercise, newPart } from '../src/builder/newExercise';
 import { watchSizes } from './page';
+import { EditedPart } from './partEditor';
 
 beforeAll(watchSizes);
 
 let part: Part;
-function Editor({ start }: { start: Part }) {
-  const [now, setNow] = useState(start);
-  part = now;
-  return (
-    <PartEditor
-      part={now}
-      scope={exampleScope(newExercise())}
-      series={[]}
-      system="G"
-      diagrams={[]}
-      findings={[]}
-      disabled={false}
-      onChange={(next) => setNow({ ...now, ...next } as Part)}
-    />
-  );
-}
+const Editor = ({ start }: { start: Part }) => <EditedPart start={start} onPart={(now) => (part = now)} />;
 const findings = () => examine({ ...newExercise(), parts: [JSON.parse(JSON.stringify(part)) as Part] });
 const change = (label: string | RegExp, value: string) =>
   fireEvent.change(screen.getByLabelText(label), { target: { value } });

@@ -11,10 +11,10 @@ import { TablesEditor } from '../src/builder/given/TablesEditor';
 import { GuardsEditor } from '../src/builder/given/GuardsEditor';
 import { readTable } from '../src/builder/given/readTable';
 import { newController, newExercise, newPart } from '../src/builder/newExercise';
-import { PartEditor } from '../src/builder/PartEditor';
 import { ProofPanel } from '../src/builder/proof/ProofPanel';
 import type { ProofMessage, ProofRequest } from '../src/builder/proof/proof.worker';
 import { watchSizes } from './page';
+import { EditedPart } from './partEditor';
 
 beforeAll(watchSizes);
 
@@ -136,23 +136,7 @@ describe('tables', () => {
 
 describe('the editor of a part', () => {
   let part: Part;
-  function Editor({ start }: { start: Part }) {
-    const [now, setNow] = useState(start);
-    part = now;
-    const scope = exampleScope(newExercise());
-    return (
-      <PartEditor
-        part={now}
-        scope={scope}
-        series={[]}
-        system="G"
-        diagrams={[]}
-        findings={[]}
-        disabled={false}
-        onChange={(next) => setNow({ ...now, ...next } as Part)}
-      />
-    );
-  }
+  const Editor = ({ start }: { start: Part }) => <EditedPart start={start} onPart={(now) => (part = now)} />;
   const valid = () => examine({ ...newExercise(), parts: [JSON.parse(JSON.stringify(part)) as Part] });
 
   test('of gains keeps gains that both forms have, and gives one away', async () => {
