@@ -92,9 +92,9 @@ export { type TermModel, modelOfTerms, responseOfTerms, straightLines } from './
 export { refineTerms } from './design/refine.js';
 export { curveMotion, curveVerdict, misfitPercent } from './checking/answers/curve.js';
 export { cellOf } from './checking/answers/trend.js';
-export { pointsFromText, textOfPoints } from './checking/answers/pointText.js';
+export { pointWords, pointsFromText, textOfPoints } from './checking/answers/pointText.js';
 export { rangeWords, rangesFromText } from './checking/answers/rangeText.js';
 export { type Stretch, stretchesOf } from './checking/answers/sketch.js';
 export { numberFromText } from './checking/answers/number.js';
 export * from './exchange/messages.js';
-export { formatNumber, formatPoint, withUnit } from './checking/words.js';
+export { formatNumber, formatPoint, formatPoints, inPoints, withUnit } from './checking/words.js';

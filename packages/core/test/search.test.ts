@@ -65,6 +65,17 @@ describe('the search', () => {
     );
   });
 
+  test('shows the surroundings where all nails hold only on a speck, and the share of the whole', () => {
+    const ladder = (high: number) => [{ ...proportional.controller.gains[0]!, high }];
+    const wide = { ...proportional, controller: { ...proportional.controller, gains: ladder(2000) } } as GainsPart;
+    const { draws, map } = finish(wide);
+    const { low, high } = map.axes[0]!;
+    const found = Number(draws[0]!.settings!['Kp']);
+    expect([low <= found, found <= high, high < 60]).toEqual([true, true, true]);
+    expect(map.held.filter((count) => count === 1).length).toBeGreaterThan(3);
+    expect(map.share / (1.2 / 2000)).toBeCloseTo(1, 0.7);
+  });
+
   test('marks unstable gains', () => {
     const third = { ...proportional, plant: '4/(s*(s + 1)*(s + 2))' };
     const { map } = finish(third);

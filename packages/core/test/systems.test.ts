@@ -196,6 +196,25 @@ describe('controllers', () => {
     );
   });
 
+  test('with a filter every form is still the same controller, the series form with the filter in its own factor', () => {
+    fc.assert(
+      fc.property(numbers, numbers, numbers, numbers, (Kp, Ti, Td, Tf) => {
+        const { Kp: P, Ki, Kd } = toParallel({ form: 'series', Kp, Ti, Td }, Tf);
+        const [k, i, d, f] = [Kp, Ti, Td, Tf].map(rationalToNumber);
+        const typed = fractionOf(`${k}*(1 + 1/(${i}*s))*(1 + ${d}*s/(${f}*s + 1))`);
+        expect(isSameFraction(controllerOf({ Kp: P, Ki, Kd }, Tf), typed)).toBe(true);
+        const again = toParallel(convertController({ form: 'parallel', Kp: P, Ki, Kd }, 'series', Tf), Tf);
+        const sizes = [again.Kp, again.Ki, again.Kd].map(rationalToNumber);
+        [P, Ki, Kd].map(rationalToNumber).forEach((size, n) => expect(sizes[n]).toBeCloseTo(size, 9));
+      }),
+    );
+    const alone = convertController(
+      { form: 'parallel', Kp: rational(2n), Ki: rational(1n), Kd: rational(0n) },
+      'series',
+    );
+    expect(alone).toEqual({ form: 'series', Kp: rational(2n), Ti: rational(2n), Td: rational(0n) });
+  });
+
   test('what an ideal controller cannot be in series form is said', () => {
     const ideal = { form: 'ideal', Kp: rational(2n), Ti: rational(1n), Td: rational(1n) } as const;
     expect(() => convertController(ideal, 'series')).toThrow('four times Td');

@@ -40,13 +40,14 @@ export interface DrawSearch {
 
 /** The gains over two axes and what holds there; a third gain stays at `at`. */
 export interface GainMap {
+  /** The ranges that are shown. */
   readonly axes: readonly Axis[];
   readonly columns: readonly number[];
   readonly rows: readonly number[];
   /** Row by row: nails that hold, −1 where the loop is unstable. */
   readonly held: readonly number[];
   readonly at: Settings;
-  /** Share of the map where every nail holds. */
+  /** Share of the whole range of both ladders where every nail holds. */
   readonly share: number;
 }
 
@@ -117,7 +118,8 @@ export function* searchSettings(part: GainsPart | CurvePart, models: readonly Mo
     deceiving ??=
       grid.find(({ stable, promised, violation }) => stable && promised === true && violation > 0.2)?.settings ?? null;
     const at = isFound(found) ? found.settings : leastViolating(grid).settings;
-    map ??= mapOf(axes, nails.length, at, attempt, grid);
+    const whole = map ?? mapOf(axes, nails.length, at, attempt, grid);
+    map ??= isFound(found) ? closeTo(at, whole, (near) => mapOf(near, nails.length, at, attempt, [])) : whole;
   }
   const failed = draws.some(({ settings }) => settings === null);
   return { nails, draws, map: map!, conflicts: failed ? conflictsIn(masks, nails) : [], deceiving };
@@ -287,6 +289,31 @@ function mapOf(axes: readonly Axis[], nails: number, at: Settings, attempt: Try,
   const share = held.filter((number) => number === nails).length / held.length;
   return { axes, columns, rows, held, at, share };
 }
+
+const speck = 0.02;
+const closest = 1 / 256;
+
+/** A map of less and less around a point where all nails hold, until they hold on more than a speck of it. */
+function closeTo(at: Settings, whole: GainMap, mapOver: (axes: readonly Axis[]) => GainMap): GainMap {
+  let map = whole;
+  let area = 1;
+  for (let part = 1 / 4; map.share < speck * area && part >= closest; part /= 4) {
+    const near = whole.axes.map((axis, k) => (k < 2 ? around(axis, Number(at[axis.name]), part) : axis));
+    area = near.reduce((product, axis, k) => (product * widthOf(axis)) / widthOf(whole.axes[k]!), 1);
+    const closer = mapOver(near);
+    map = { ...closer, share: closer.share * area };
+  }
+  return map;
+}
+
+/** A part of an axis around a value, from rung to rung and inside it. */
+function around(axis: Axis, value: number, part: number): Axis {
+  const half = (part * widthOf(axis)) / 2;
+  return { ...axis, low: onLadder(axis, value - half), high: onLadder(axis, value + half) };
+}
+
+/** How far an axis reaches; 1 where there is one value only. */
+const widthOf = ({ low, high }: Axis): number => high - low || 1;
 
 /** The smallest sets of nails that no tried point holds together. */
 function conflictsIn(masks: ReadonlySet<string>, nails: readonly string[]): string[][] {

@@ -1,7 +1,7 @@
 import type { Verdict, VerdictItem } from './verdict.js';
 
 /** Names the rules by which a verdict was made; raised whenever any verdict could come out differently. */
-export const checkerVersion = '5';
+export const checkerVersion = '6';
 
 type Extra = Partial<Pick<Verdict, 'curveDistance' | 'slip'>>;
 

@@ -8,6 +8,11 @@ export function formatNumber(value: number): string {
   return String(Number(value.toFixed(digits))).replace('-', '−');
 }
 
+/** As in `1 point` and `2.5 points`. */
+export function inPoints(value: number): string {
+  return `${formatNumber(value)} ${value === 1 ? 'point' : 'points'}`;
+}
+
 /** The number with its unit after a thin space. */
 export function withUnit(value: number, unit: string): string {
   return unit ? `${formatNumber(value)} ${unit}` : formatNumber(value);
@@ -17,6 +22,16 @@ export function withUnit(value: number, unit: string): string {
 export function formatPoint({ re, im }: { re: number; im: number }): string {
   if (im === 0) return formatNumber(re);
   return `${Math.abs(re) < 1e-9 * Math.abs(im) ? '' : `${formatNumber(re)} `}± ${formatNumber(Math.abs(im))}j`;
+}
+
+/** Poles or zeros for people, a pair named once: `−1, −0.4 ± 2.1j`; `none` without any. */
+export function formatPoints(points: readonly { readonly re: number; readonly im: number }[]): string {
+  return (
+    points
+      .filter(({ im }) => im >= 0)
+      .map(formatPoint)
+      .join(', ') || 'none'
+  );
 }
 
 /** One, two and three. */

@@ -93,8 +93,8 @@ export function controllerFrom(controller: Controller, settings: Settings, scope
     else set[gain.name] = decimalFrom(settings[gain.name], gain.name);
   }
   if (!isPid(controller)) return { set, pid: null, fraction: compensatorFrom(controller, set) };
-  const { Kp, Ki, Kd } = toParallel(asPid(controller.form, set));
   const written = controller.filterTime === undefined ? none : exactNumber(controller.filterTime, scope, 'The filter');
+  const { Kp, Ki, Kd } = toParallel(asPid(controller.form, set), written);
   const fraction = controllerOf({ Kp, Ki, Kd }, Kd.numerator === 0n ? none : written);
   return { set, pid: { Kp, Ki, Kd, filterTime: written }, fraction };
 }

@@ -38,6 +38,7 @@ export class LoopModel {
   readonly plant: Transfer;
   readonly sensor: Transfer;
   readonly limits: Limits | null;
+  private readonly loops = new WeakMap<Settings, ControlLoop>();
 
   /** @throws Problem when plant, sensor or limits cannot be worked out. */
   constructor(
@@ -50,9 +51,13 @@ export class LoopModel {
     this.limits = given.limits ? limitsFrom(given.limits, scope) : null;
   }
 
-  /** The loop with a student's settings. @throws Problem as `controllerFrom` and `ControlLoop`. */
+  /** The loop with a student's settings, worked out once. @throws Problem as `controllerFrom` and `ControlLoop`. */
   loopWith(settings: Settings): ControlLoop {
-    return new ControlLoop(this, controllerFrom(this.given.controller, settings, this.scope));
+    const known = this.loops.get(settings);
+    if (known) return known;
+    const loop = new ControlLoop(this, controllerFrom(this.given.controller, settings, this.scope));
+    this.loops.set(settings, loop);
+    return loop;
   }
 
   /** Height of the reference step that nails are measured on; 1 for other references. */

@@ -29,13 +29,9 @@ export function modalMotion(
 
 class ModalMotion implements Motion {
   private readonly table: Float64Array;
-  private readonly rates: readonly Rate[];
-  private pace?: Pace;
-  private slope?: ModalMotion;
-  private curvature?: ModalMotion;
+  private known: { rates?: readonly Rate[]; pace?: Pace; slope?: ModalMotion } = {};
 
   constructor(private readonly modes: readonly Mode[]) {
-    this.rates = this.ratesOf();
     this.table = new Float64Array(modes.length * 5);
     modes.forEach(({ pole, power, c, weight }, k) => {
       let factorial = 1;
@@ -60,9 +56,8 @@ class ModalMotion implements Motion {
   }
 
   jet(time: number, into: Float64Array): void {
-    this.slope ??= this.derivative();
-    this.curvature ??= this.slope.derivative();
-    const [a, b, c] = [this.table, this.slope.table, this.curvature.table];
+    const first = this.derivative();
+    const [a, b, c] = [this.table, first.table, first.derivative().table];
     let [value, slope, curvature] = [0, 0, 0];
     for (let k = 0; k < a.length; k += 5) {
       const re = a[k]!;
@@ -88,6 +83,19 @@ class ModalMotion implements Motion {
   }
 
   derivative(): ModalMotion {
+    return (this.known.slope ??= this.findSlope());
+  }
+
+  step(time: number, floor: number): number {
+    this.known.pace ??= new Pace(this.rates);
+    return this.known.pace.step(time, floor);
+  }
+
+  remaining(time: number): number {
+    return remainingOf(this.rates, time);
+  }
+
+  private findSlope(): ModalMotion {
     return new ModalMotion(
       this.modes.map((mode, k) => {
         const next = this.modes[k - 1];
@@ -97,20 +105,11 @@ class ModalMotion implements Motion {
     );
   }
 
-  step(time: number, floor: number): number {
-    this.pace ??= new Pace(this.rates);
-    return this.pace.step(time, floor);
-  }
-
-  remaining(time: number): number {
-    return remainingOf(this.rates, time);
-  }
-
-  private ratesOf(): Rate[] {
-    return this.modes.map(({ pole, power, c, weight }) => {
+  private get rates(): readonly Rate[] {
+    return (this.known.rates ??= this.modes.map(({ pole, power, c, weight }) => {
       let factorial = 1;
       for (let i = 2; i <= power; i++) factorial *= i;
       return { re: pole.re, im: pole.im, power, size: (weight * magnitude(c)) / factorial };
-    });
+    }));
   }
 }

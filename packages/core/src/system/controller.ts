@@ -63,30 +63,33 @@ export function weightedController(
 
 /**
  * The three forms of one PID controller. Parallel: Kp + Ki/s + Kd·s. Ideal: Kp·(1 + 1/(Ti·s) + Td·s). Series:
- * Kp·(1 + 1/(Ti·s))·(1 + Td·s). Times in seconds; Ti null means that nothing integrates.
+ * Kp·(1 + 1/(Ti·s))·(1 + Td·s). With a filter time Tf the term of each that has s above the line is divided by
+ * Tf·s + 1. Times in seconds; Ti null means that nothing integrates.
  */
 export type PidForm =
   | { readonly form: 'parallel'; readonly Kp: Rational; readonly Ki: Rational; readonly Kd: Rational }
   | { readonly form: 'ideal' | 'series'; readonly Kp: Rational; readonly Ti: Rational | null; readonly Td: Rational };
 
-/** Gains of the parallel form; always possible. @throws Problem `notPossible` for Ti = 0. */
-export function toParallel(controller: PidForm): Extract<PidForm, { form: 'parallel' }> {
+/** Gains of the parallel form with the same filter; always possible. @throws Problem `notPossible` for Ti = 0. */
+export function toParallel(controller: PidForm, filterTime: Rational = none): Extract<PidForm, { form: 'parallel' }> {
   if (controller.form === 'parallel') return controller;
   const { Kp, Ti, Td } = controller;
   if (Ti?.numerator === 0n) throw new Problem('notPossible', 'Ti = 0 would integrate infinitely fast.');
   const Ki = Ti ? divideRational(Kp, Ti) : none;
   const Kd = multiplyRational(Kp, Td);
   if (controller.form === 'ideal' || !Ti) return { form: 'parallel', Kp, Ki, Kd };
-  return { form: 'parallel', Kp: addRational(Kp, divideRational(Kd, Ti)), Ki, Kd };
+  // Of the product (1/(Ti·s))·Td·s/(Tf·s + 1) one part is constant and one has the filter.
+  const filtered = divideRational(multiplyRational(Kd, filterTime), Ti);
+  return { form: 'parallel', Kp: addRational(Kp, divideRational(Kd, Ti)), Ki, Kd: subtractRational(Kd, filtered) };
 }
 
 /**
- * The same controller in another form, exact; the series form is exact where its times are rational, otherwise good
- * to 128 binary places.
+ * The same controller in another form with the same filter, exact; the series form is exact where its times are
+ * rational, otherwise good to 128 binary places.
  * @throws Problem `notPossible` when the form cannot express it, with the reason.
  */
-export function convertController(controller: PidForm, form: PidForm['form']): PidForm {
-  const { Kp, Ki, Kd } = toParallel(controller);
+export function convertController(controller: PidForm, form: PidForm['form'], filterTime: Rational = none): PidForm {
+  const { Kp, Ki, Kd } = toParallel(controller, filterTime);
   if (form === 'parallel') return { form, Kp, Ki, Kd };
   if (Kp.numerator === 0n) {
     throw new Problem('notPossible', `Without proportional action (Kp = 0) there is no ${form} form.`);
@@ -95,21 +98,24 @@ export function convertController(controller: PidForm, form: PidForm['form']): P
     return { form, Kp, Ti: Ki.numerator === 0n ? null : divideRational(Kp, Ki), Td: divideRational(Kd, Kp) };
   }
   if (Ki.numerator === 0n) return { form, Kp, Ti: null, Td: divideRational(Kd, Kp) };
-  // τi + τd = Kp/Ki and τi·τd = Kd/Ki.
-  const sum = divideRational(Kp, Ki);
-  const product = divideRational(Kd, Ki);
+  if (Kd.numerator === 0n) return { form, Kp, Ti: divideRational(Kp, Ki), Td: none };
+  // Ti + (Td + Tf) = Kp/Ki + Tf and Ti·(Td + Tf) = (Kd + Kp·Tf)/Ki.
+  const sum = addRational(divideRational(Kp, Ki), filterTime);
+  const product = divideRational(addRational(Kd, multiplyRational(Kp, filterTime)), Ki);
   const square = subtractRational(multiplyRational(sum, sum), multiplyRational(rational(4n), product));
   if (square.numerator < 0n) {
     throw new Problem(
       'notPossible',
-      'There is no series form: its two zeros would be complex (Ti is less than four times Td).',
+      filterTime.numerator === 0n
+        ? 'There is no series form: its two zeros would be complex (Ti is less than four times Td).'
+        : 'There is no series form: its two zeros would be complex.',
     );
   }
   const half = rational(1n, 2n);
   const root = squareRoot(square);
   const outward = sum.numerator < 0n ? subtractRational(sum, root) : addRational(sum, root);
   const Ti = multiplyRational(outward, half);
-  const Td = divideRational(product, Ti);
+  const Td = subtractRational(divideRational(product, Ti), filterTime);
   return { form, Kp: multiplyRational(Ki, Ti), Ti, Td };
 }
 

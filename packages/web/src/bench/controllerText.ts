@@ -5,6 +5,7 @@ import {
   factoredToLatex,
   rationalToNumber,
   orElse,
+  rational,
 } from '@nailset/core';
 
 type Form = PidForm['form'];
@@ -14,8 +15,15 @@ const short = (value: number): string => String(Number(value.toPrecision(4)));
 /** A compensator in s, in factors. */
 export const compensatorLatex = ({ gains }: Pick<ControlLoop, 'gains'>): string => factoredToLatex(gains.fraction);
 
-/** The PID controller in s with its numbers, terms that are zero left out, in one of its forms; null where there is none. */
-export function controllerLatex({ gains: { pid: gains } }: Pick<ControlLoop, 'gains'>, form: Form): string | null {
+/**
+ * The PID controller in s with its numbers, terms that are zero left out, in one of its forms; in its own form with the
+ * numbers that were set. Null where there is none.
+ */
+export function controllerLatex(
+  { gains: { pid: gains, set } }: Pick<ControlLoop, 'gains'>,
+  form: Form,
+  own: Form,
+): string | null {
   if (!gains) return null;
   const numbers = { Kp: rationalToNumber(gains.Kp), Ki: rationalToNumber(gains.Ki), Kd: rationalToNumber(gains.Kd) };
   const filter = rationalToNumber(gains.filterTime);
@@ -23,7 +31,10 @@ export function controllerLatex({ gains: { pid: gains } }: Pick<ControlLoop, 'ga
     filter > 0 ? (above: string) => `\\frac{${above}}{${short(filter)}\\,s+1}` : (above: string) => above;
   if (form === 'parallel') return parallelLatex(numbers, derivative);
   return orElse(null, () => {
-    const converted = convertController({ form: 'parallel', Kp: gains.Kp, Ki: gains.Ki, Kd: gains.Kd }, form);
+    const converted: PidForm =
+      form === own
+        ? { form, Kp: set.Kp!, Ti: set.Ti ?? null, Td: set.Td ?? rational(0n) }
+        : convertController({ form: 'parallel', Kp: gains.Kp, Ki: gains.Ki, Kd: gains.Kd }, form, gains.filterTime);
     if (converted.form === 'parallel') return null;
     const Ti = converted.Ti && rationalToNumber(converted.Ti);
     const Td = rationalToNumber(converted.Td);

@@ -34,8 +34,9 @@ export const designAsks: readonly Ask[] = [
         derivative: rationalFromNumber(fields.number('derivativeWeight', 1)),
       };
       fields.finish();
-      const converted = convertController(given, query.choice('to', ['parallel', 'ideal', 'series'], given.form));
-      const { Kp, Ki, Kd } = toParallel(converted);
+      const form = query.choice('to', ['parallel', 'ideal', 'series'], given.form);
+      const converted = convertController(given, form, filterTime);
+      const { Kp, Ki, Kd } = toParallel(converted, filterTime);
       const { numerator, denominator } = controllerOf({ Kp, Ki, Kd }, filterTime);
       const weighted = weightedController({ Kp, Ki, Kd }, weights, filterTime);
       return {

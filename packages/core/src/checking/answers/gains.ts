@@ -55,8 +55,16 @@ export function namedNumbers(names: readonly string[], text: string): Settings {
   return texts;
 }
 
-/** The loop of a part with one student's numbers. @throws Problem when it cannot be worked out. */
-export const loopModelOf = (part: GainsPart, { scope, series }: Model): LoopModel => new LoopModel(part, scope, series);
+const loopModels = new WeakMap<Model, WeakMap<GainsPart, LoopModel>>();
+
+/** The loop of a part with one student's numbers, worked out once. @throws Problem when it cannot be worked out. */
+export function loopModelOf(part: GainsPart, model: Model): LoopModel {
+  const ofParts = loopModels.get(model) ?? new WeakMap<GainsPart, LoopModel>();
+  loopModels.set(model, ofParts);
+  const found = ofParts.get(part) ?? new LoopModel(part, model.scope, model.series);
+  ofParts.set(part, found);
+  return found;
+}
 
 export const gains: AnswerKind<'gains'> = {
   kind: 'gains',
