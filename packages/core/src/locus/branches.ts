@@ -100,11 +100,17 @@ export function tracedBranches(
 }
 
 function branchesFrom(rows: readonly Row[], order: number): Branch[] {
-  const kept = rows.slice(0, mostRows);
+  const length = Math.min(rows.length, mostRows);
+  const column = (of: (row: Row) => number): Float64Array => {
+    const values = new Float64Array(length);
+    for (let at = 0; at < length; at++) values[at] = of(rows[at]!);
+    return values;
+  };
+  const gains = column(({ gain }) => gain);
   return Array.from({ length: order }, (_, k) => ({
-    gains: Float64Array.from(kept, ({ gain }) => gain),
-    re: Float64Array.from(kept, ({ re }) => re[k]!),
-    im: Float64Array.from(kept, ({ im }) => im[k]!),
+    gains,
+    re: column(({ re }) => re[k]!),
+    im: column(({ im }) => im[k]!),
   }));
 }
 
@@ -166,10 +172,10 @@ class Tracer {
     for (let k = 0; k < this.order; k++) {
       if (!this.isSeen(b.re[k]!, b.im[k]!) && !this.isSeen(c.re[k]!, c.im[k]!)) continue;
       const [x, y] = [c.re[k]! - a.re[k]!, c.im[k]! - a.im[k]!];
-      const length = Math.hypot(x, y);
+      const length = Math.sqrt(x * x + y * y);
       const [u, v] = [b.re[k]! - a.re[k]!, b.im[k]! - a.im[k]!];
       const along = length === 0 ? 0 : (u * x + v * y) / length;
-      const off = length === 0 ? Math.hypot(u, v) : Math.abs(u * y - v * x) / length;
+      const off = length === 0 ? Math.sqrt(u * u + v * v) : Math.abs(u * y - v * x) / length;
       if (off > chordError * this.width || along < -chordError * this.width) return false;
       if (length > this.width / 12) return false;
     }

@@ -27,11 +27,12 @@ export function startingPoints(p: Float64Array, re: Float64Array, im: Float64Arr
 }
 
 /**
- * Improves all roots of a polynomial (coefficients lowest power first) together, in place; says whether doubles gave
- * each to about 1e-12 relative. Method: Aberth, Iteration methods for finding all zeros simultaneously (1973).
+ * Improves all roots of a polynomial (coefficients lowest power first) together, in place, until a move is less than
+ * `least` of a root; says whether doubles gave each to about 1e-12 relative. Method: Aberth, Iteration methods for finding all zeros simultaneously (1973).
  */
-export function aberth(p: Float64Array, re: Float64Array, im: Float64Array): boolean {
+export function aberth(p: Float64Array, re: Float64Array, im: Float64Array, least = 1e-16): boolean {
   const n = p.length - 1;
+  const square = least * least;
   const settled = new Uint8Array(n);
   let left = n;
   for (let round = 0; round < 100 && left > 0; round++) {
@@ -53,13 +54,13 @@ export function aberth(p: Float64Array, re: Float64Array, im: Float64Array): boo
       }
       const divRe = 1 - (stepRe * sumRe - stepIm * sumIm);
       const divIm = -(stepRe * sumIm + stepIm * sumRe);
-      const square = divRe * divRe + divIm * divIm;
-      const moveRe = (stepRe * divRe + stepIm * divIm) / square;
-      const moveIm = (stepIm * divRe - stepRe * divIm) / square;
+      const size = divRe * divRe + divIm * divIm;
+      const moveRe = (stepRe * divRe + stepIm * divIm) / size;
+      const moveIm = (stepIm * divRe - stepRe * divIm) / size;
       if (!Number.isFinite(moveRe) || !Number.isFinite(moveIm)) return false;
       re[i] = x - moveRe;
       im[i] = y - moveIm;
-      if (atNoise || moveRe * moveRe + moveIm * moveIm < 1e-32 * (x * x + y * y)) {
+      if (atNoise || moveRe * moveRe + moveIm * moveIm < square * (x * x + y * y)) {
         settled[i] = 1;
         left -= 1;
       }
@@ -117,6 +118,12 @@ function newtonStep(p: Float64Array, x: number, y: number): void {
   step.uncertainty = noise / Math.sqrt(square);
 }
 
+/** Directions that are far from each other. */
+const directions = Array.from({ length: 60 }, (_, k) => [Math.cos(2.399963 * k), Math.sin(2.399963 * k)] as const);
+
+/** After a move that small what is left of the error of a simple root is rounding. */
+const lastMove = 1e-9;
+
 /**
  * All roots of a polynomial in doubles (coefficients highest power first, the first not zero), from those of one like
  * it where they are known. Near-multiple roots carry the error that doubles leave them.
@@ -126,31 +133,32 @@ export function rootsOfNumbers(
   near: { readonly re: Float64Array; readonly im: Float64Array } | null,
 ): { re: Float64Array; im: Float64Array } {
   const n = falling.length - 1;
-  const rising = Float64Array.from({ length: n + 1 }, (_, k) => falling[n - k]!);
   const re = new Float64Array(n);
   const im = new Float64Array(n);
   let zeros = 0;
-  while (zeros < n && rising[zeros] === 0) zeros += 1;
-  const rest = rising.subarray(zeros);
-  const size = Math.exp(
-    (Math.log(Math.abs(rest[0]!)) - Math.log(Math.abs(rest[rest.length - 1]!))) / (rest.length - 1 || 1),
-  );
-  const scaled = rest.map((c, k) => c * size ** k);
-  const largest = scaled.reduce((m, c) => Math.max(m, Math.abs(c)), 0);
-  const p = scaled.map((c) => c / largest);
-  const [x, y] = [re.subarray(zeros), im.subarray(zeros)];
+  while (zeros < n && falling[n - zeros] === 0) zeros += 1;
+  const order = n - zeros;
+  const size = Math.exp((Math.log(Math.abs(falling[order]!)) - Math.log(Math.abs(falling[0]!))) / (order || 1));
+  const p = new Float64Array(order + 1);
+  let largest = 0;
+  for (let k = 0, power = 1; k <= order; k++, power *= size) {
+    p[k] = falling[order - k]! * power;
+    largest = Math.max(largest, Math.abs(p[k]!));
+  }
+  for (let k = 0; k <= order; k++) p[k]! /= largest;
+  const [x, y] = zeros === 0 ? [re, im] : [re.subarray(zeros), im.subarray(zeros)];
   if (near && zeros === 0) {
     for (let k = 0; k < n; k++) {
       // A little apart, so that roots which met can part again.
-      const angle = 2.399963 * k;
-      const nudge = 1e-5 * (Math.hypot(near.re[k]!, near.im[k]!) / size + 1e-3);
-      x[k] = near.re[k]! / size + nudge * Math.cos(angle);
-      y[k] = near.im[k]! / size + nudge * Math.sin(angle);
+      const [cos, sin] = directions[k % directions.length]!;
+      const nudge = 1e-5 * (Math.sqrt(near.re[k]! ** 2 + near.im[k]! ** 2) / size + 1e-3);
+      x[k] = near.re[k]! / size + nudge * cos;
+      y[k] = near.im[k]! / size + nudge * sin;
     }
   } else {
     startingPoints(p, x, y);
   }
-  aberth(p, x, y);
+  aberth(p, x, y, lastMove);
   for (let k = 0; k < x.length; k++) {
     x[k]! *= size;
     y[k]! *= size;
