@@ -18,7 +18,7 @@ describe('the exercise document', () => {
   test.each<[string, unknown]>([
     ['another format', { ...exercise, format: 3 }],
     ['no parts', { ...exercise, parts: [] }],
-    ['nine parts', { ...exercise, parts: Array(9).fill(model) }],
+    ['more parts than letters', { ...exercise, parts: Array(27).fill(model) }],
     ['no tries', { ...exercise, attempts: 0 }],
     ['half a try', { ...exercise, attempts: 1.5 }],
     ['something unknown', { ...exercise, colour: 'red' }],

@@ -1,4 +1,4 @@
-import type { Bench, ClassSheet, Home, Session, Shelf } from '@nailset/core';
+import type { Bench, ClassSheet, Draft, Home, Session, Shelf } from '@nailset/core';
 import { Browser, TestServer } from './harness';
 
 let server: TestServer;
@@ -58,6 +58,19 @@ describe('the demo course', () => {
       [null, 24, 4],
     ]);
     expect(body.exercises.every(({ dueAt, version }) => (dueAt === null) === (version === null))).toBe(true);
+  });
+
+  test('every exercise can be changed: its draft is taken back as it is', async () => {
+    const { memberships } = await comeInAs('instructor');
+    const { body: shelf } = await browser.get<Shelf>(`/courses/${memberships[0]!.courseId}/shelf`);
+    const refused: unknown[] = [];
+    for (const { id, title } of shelf.exercises) {
+      const { body: draft } = await browser.get<Draft>(`/exercises/${id}/draft`);
+      const { document, revision } = draft;
+      const { status, body } = await browser.put(`/exercises/${id}/draft`, { document, revision });
+      if (status >= 300) refused.push([title, body]);
+    }
+    expect(refused).toEqual([]);
   });
 
   test('every view has something true to show: right and wrong answers, tries, and students without any', async () => {

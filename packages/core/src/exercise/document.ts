@@ -13,7 +13,7 @@ export const ExerciseDocument = Type.Object(
     guards: Type.Array(text(500, 1), { maxItems: 12, description: 'Conditions that every draw must meet.' }),
     series: Type.Array(Series, { maxItems: 4 }),
     pictures: Type.Array(Picture, { maxItems: 4 }),
-    parts: Type.Array(Part, { minItems: 1, maxItems: 8 }),
+    parts: Type.Array(Part, { minItems: 1, maxItems: 26 }),
     attempts: Type.Integer({ minimum: 1, maximum: 50 }),
     verdict: Type.Union([Type.Literal('atOnce'), Type.Literal('afterDue')]),
     shows: Type.Object(

@@ -1,4 +1,4 @@
-import { type ExerciseDocument, type Part, type Scope, formatNumber, pointsOf } from '@nailset/core';
+import { type ExerciseDocument, type Part, type Scope, formatNumber, inPoints, pointsOf } from '@nailset/core';
 import { type Finding } from '@nailset/core/checks';
 import { DropdownMenu } from 'radix-ui';
 import { DecimalField } from '../shared/DecimalField';
@@ -66,7 +66,7 @@ export function AskedColumn({
     <section aria-label="Asked and accepted" className="grid content-start gap-4">
       <ColumnTitle
         title="Asked · Accepted"
-        note={`${parts.length === 1 ? 'one part' : `${parts.length} parts`}, ${formatNumber(total)} points`}
+        note={`${parts.length === 1 ? 'one part' : `${parts.length} parts`}, ${inPoints(total)}`}
       />
       <ol className="grid gap-3">
         {parts.map((part, index) => {
@@ -124,7 +124,7 @@ export function AskedColumn({
           );
         })}
       </ol>
-      {!disabled && parts.length < 8 && <AddPart onAdd={add} />}
+      {!disabled && parts.length < 26 && <AddPart onAdd={add} />}
       <Rules document={document} disabled={disabled} dueAt={dueAt} onDue={onDue} edit={edit} />
     </section>
   );

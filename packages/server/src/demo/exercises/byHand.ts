@@ -175,7 +175,7 @@ export const bollardArm: ExerciseDocument = {
       ...number(
         'quick',
         'Quick and calm',
-        'Give a $K$ with which it overshoots at most 10 % and rises within 1.2 s.',
+        'Give a $K$ with which the step response overshoots by 10 % at most.',
         'gainForDamping(1/(s*(s + a)), 0.65)',
         '',
       ),
@@ -183,7 +183,6 @@ export const bollardArm: ExerciseDocument = {
         symbol: 'x',
         holds: 'overshootPercent(feedback(x/(s*(s + a)))) <= 10',
       },
-      prompt: 'Give a $K$ with which the step response overshoots by 10 % at most.',
     },
   ],
 };
