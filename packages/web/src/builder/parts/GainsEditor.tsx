@@ -43,7 +43,12 @@ export function GainsEditor({ part, scope, series, findings, onChange }: EditorP
         error={errorOf(findings, 'controller')}
         onChange={(controller) => onChange({ controller })}
       />
-      <NailsEditor nails={part.nails} findings={findings} onChange={(nails) => onChange({ nails })} />
+      <NailsEditor
+        nails={part.nails}
+        horizon={part.horizon}
+        findings={findings}
+        onChange={(nails) => onChange({ nails })}
+      />
       <details className="border-t border-rule pt-2">
         <summary className="cursor-pointer text-[13px] text-petrol">The loop: sensor, limits, inputs</summary>
         <div className="mt-2 grid gap-3">
@@ -146,7 +151,9 @@ export function GainsEditor({ part, scope, series, findings, onChange }: EditorP
         </div>
         <div className="flex flex-wrap items-end gap-x-5 gap-y-2">
           <span className="text-[13px] text-slate">The bench offers</span>
-          {(Object.keys(viewNames) as PartView[]).map(view)}
+          {(Object.keys(viewNames) as PartView[])
+            .filter((name) => name !== 'plane' || !part.views.includes('locus'))
+            .map(view)}
           {isPid(part.controller) && (
             <CheckField
               label="a tuned start"

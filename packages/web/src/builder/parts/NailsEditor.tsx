@@ -1,16 +1,10 @@
-import {
-  type CorridorNail,
-  type MeasureNail,
-  type Nail,
-  type QuantityName,
-  quantities,
-  quantityNames,
-} from '@nailset/core';
+import { type MeasureNail, type Nail, type QuantityName, quantities, quantityNames } from '@nailset/core';
 import { type Finding } from '@nailset/core/checks';
 import { Button } from '../../shared/Button';
 import { DecimalField } from '../../shared/DecimalField';
 import { RemoveButton, changedAt, without } from '../fields';
 import { freeId } from '../newExercise';
+import { CorridorEditor } from './CorridorEditor';
 
 const groups: [string, (name: QuantityName) => boolean][] = [
   ['of the response', (name) => quantities[name].source === 'response'],
@@ -22,10 +16,13 @@ const groups: [string, (name: QuantityName) => boolean][] = [
 /** The specifications that an answer must hold. */
 export function NailsEditor({
   nails,
+  horizon,
   findings,
   onChange,
 }: {
   nails: readonly Nail[];
+  /** How far the bench shows the response, in seconds. */
+  horizon: number;
   findings: readonly Finding[];
   onChange: (nails: Nail[]) => void;
 }) {
@@ -63,8 +60,9 @@ export function NailsEditor({
           return (
             <li key={nail.id} className="border-t border-grid py-1">
               {'corridor' in nail ? (
-                <CorridorRow
+                <CorridorEditor
                   nail={nail}
+                  horizon={horizon}
                   onChange={(change) => onChange(changedAt<Nail>(nails, index, change))}
                   onRemove={remove}
                 />
@@ -174,54 +172,4 @@ function NailRow({
       {onRemove ? <RemoveButton label={`Remove the nail ${label}`} onClick={onRemove} /> : <span />}
     </div>
   );
-}
-
-/** Corners as `time low high`, one a line; a dash for no bound. */
-function CorridorRow({
-  nail,
-  onChange,
-  onRemove,
-}: {
-  nail: CorridorNail;
-  onChange: (change: Partial<CorridorNail>) => void;
-  onRemove: (() => void) | undefined;
-}) {
-  const text = nail.corridor.map(({ time, low, high }) => `${time}  ${low ?? '–'}  ${high ?? '–'}`).join('\n');
-  return (
-    <div className="grid grid-cols-[1fr_52px_14px] items-start gap-1">
-      <label className="text-note text-slate">
-        Corridor of y: time, lowest, highest; – for no bound
-        <textarea
-          className="input font-mono text-[13px]"
-          rows={Math.max(3, nail.corridor.length)}
-          defaultValue={text}
-          onChange={(event) => {
-            const corridor = readCorridor(event.target.value);
-            event.target.setAttribute('aria-invalid', String(!corridor));
-            if (corridor) onChange({ corridor });
-          }}
-        />
-      </label>
-      <DecimalField
-        label="Corridor, points"
-        unit="pt"
-        min={0}
-        value={nail.points}
-        onChange={(points) => onChange({ points: Math.min(100, points) })}
-      />
-      {onRemove ? <RemoveButton label="Remove the corridor" onClick={onRemove} /> : <span />}
-    </div>
-  );
-}
-
-function readCorridor(text: string): CorridorNail['corridor'] | undefined {
-  const lines = text.split('\n').filter((line) => line.trim());
-  const corners = lines.map((line) => {
-    const [time, low, high] = line.trim().split(/[\s;]+/);
-    const bound = (value: string | undefined) =>
-      value === undefined || /^[-–—]$/.test(value) ? null : Number(value.replace('−', '-'));
-    return { time: Number(time), low: bound(low), high: bound(high) };
-  });
-  const good = corners.every(({ time, low, high }) => [time, low ?? 0, high ?? 0].every(Number.isFinite) && time >= 0);
-  return good && corners.length >= 2 && corners.length <= 20 ? corners : undefined;
 }
