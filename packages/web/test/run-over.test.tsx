@@ -3,7 +3,7 @@ import { Problem, type StudentPart } from '@nailset/core';
 import { act, fireEvent, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { knobsOf } from '../src/bench/knobs';
-import { loopResponses } from '../src/bench/loopResponse';
+import { type LoopResponse, loopResponses } from '../src/bench/loopResponse';
 import { RunOver } from '../src/lectern/RunOver';
 import { beginOf, membersOver } from '../src/lectern/run';
 import { watchSizes } from './page';
@@ -44,32 +44,44 @@ const knobs = knobsOf(part);
 
 describe('the places of a run', () => {
   test('lie near where a gain starts, however far its ladder leads, with the value that it has among them', () => {
-    const members = membersOver('Kp', knobs, { Kp: '0.77', Kd: '0' }, responses);
+    const members = membersOver('Kp', knobs, { Kp: '0.77', Kd: '0' }, responses, {});
     const values = members.map(({ value }) => value);
     expect(values).toEqual([...values].sort((a, b) => a - b));
     expect([values[0], values.at(-1)]).toEqual([0, 13]);
     expect(members[beginOf(members, '0.77')]!.label).toBe('Kp 0.77');
-    const there = membersOver('Kd', knobs, { Kp: '1', Kd: '3' }, responses);
+    const there = membersOver('Kd', knobs, { Kp: '1', Kd: '3' }, responses, {});
     expect(there.map(({ value }) => value).at(-1)).toBe(3);
     expect(new Set(there.map(({ value }) => value)).size).toBe(there.length);
   });
 
   test('are worked out for the settings that are there', () => {
-    const [first] = membersOver('Kp', knobs, { Kp: '2', Kd: '0.5' }, responses);
+    const [first] = membersOver('Kp', knobs, { Kp: '2', Kd: '0.5' }, responses, {});
     const found = first!.found();
     expect(found).not.toBeInstanceOf(Problem);
     expect(!(found instanceof Problem) && found.settings).toEqual({ Kp: '0', Kd: '0.5' });
   });
 
-  test('of a parameter of the plant are its other values, from the first on', () => {
-    const members = membersOver('a', knobs, { Kp: '2', Kd: '0' }, responses);
-    expect(members.map(({ label }) => label)).toEqual(['a 1', 'a 4']);
-    expect(beginOf(members, undefined)).toBe(0);
+  test('of a parameter of the plant are its own value and others, each with the loop that it makes', () => {
+    const members = membersOver('a', knobs, { Kp: '2', Kd: '0' }, responses, { a: '2' });
+    expect(members.map(({ label }) => label)).toEqual(['a 1', 'a 2', 'a 4']);
+    expect(beginOf(members, '2')).toBe(1);
+    expect(members[1]!.responses).toBe(responses);
+    const [slow, quick] = [members[0]!, members[2]!].map((member) => member.found() as LoopResponse);
+    expect(slow!.measures.overshootPercent).toBeGreaterThan(quick!.measures.overshootPercent!);
+  });
+
+  test('over a parameter lie close to each other where the part has a locus', () => {
+    const sweep = ['0.5', '1', '2', '4', '8'].map((value) => ({ value, plant: `4/(s*(s + ${value}))` }));
+    const swept = loopResponses({ ...part, families: [{ ...part.families[0]!, sweep }] }, { names: new Map() }, []);
+    const members = membersOver('a', knobs, { Kp: '2', Kd: '0' }, swept, { a: '2' });
+    expect(members.map(({ value }) => value)).toEqual([0.5, 1, 2, 4, 8]);
+    expect(beginOf(members, '2')).toBe(2);
   });
 });
 
 describe('a run on the lectern', () => {
-  const show = (revealed: boolean) => render(<RunOver part={part} series={[]} revealed={revealed} />);
+  const show = (revealed: boolean) =>
+    render(<RunOver part={part} series={[]} values={{ a: '2' }} revealed={revealed} />);
   const now = () => document.querySelector('[data-curve=now]')?.getAttribute('d');
   const told = () => document.querySelector('[aria-live=polite]')?.textContent ?? '';
 
@@ -95,7 +107,7 @@ describe('a run on the lectern', () => {
     fireEvent.change(screen.getByRole('slider'), { target: { value: '0' } });
     expect(told()).toMatch(/^Kp 0/);
     await userEvent.selectOptions(screen.getByLabelText('Runs over'), 'a');
-    expect(told()).toMatch(/^a 1overshoot/);
+    expect(told()).toMatch(/^a 2overshoot/);
   });
 
   test('draws the family around where it stands', async () => {

@@ -134,6 +134,7 @@ function Projected({
                 key={part.id}
                 part={part}
                 series={bench.series}
+                values={values}
                 revealed={isRevealed}
                 settings={brought?.part === part.id ? brought.settings : undefined}
               />

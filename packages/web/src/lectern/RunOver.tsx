@@ -1,11 +1,11 @@
-import { Problem, type Series, type Settings, withUnit } from '@nailset/core';
+import { type DrawValues, Problem, type Series, type Settings, withUnit } from '@nailset/core';
 import { useEffect, useMemo, useState } from 'react';
 import { DesignPanes, isDesign } from '../bench/DesignPanes';
 import { familyOverGain, familyOverParameter } from '../bench/PlotTools';
 import { knobsOf } from '../bench/knobs';
 import { type GainsOf, type LoopResponse, loopResponses, tryResponse } from '../bench/loopResponse';
 import type { PlotCurve } from '../plot/curves';
-import { frameFor } from '../plot/frame';
+import { frameAbout } from '../plot/frame';
 import { limitsOf, nailsOnPlot } from '../plot/limits';
 import { PolePlane, reachOf } from '../plot/PolePlane';
 import { ResponsePlot } from '../plot/ResponsePlot';
@@ -22,11 +22,14 @@ const beat = 220;
 export function RunOver({
   part,
   series,
+  values,
   revealed,
   settings,
 }: {
   part: GainsOf;
   series: readonly Series[];
+  /** Of the exercise's parameters. */
+  values: DrawValues;
   revealed: boolean;
   /** From a bench; otherwise it begins where a student does. */
   settings?: Settings | undefined;
@@ -49,9 +52,12 @@ export function RunOver({
   const [playing, setPlaying] = useState(false);
   const [family, setFamily] = useState(false);
 
-  const members = useMemo(() => membersOver(over, knobs, own, responses), [over, knobs, own, responses]);
+  const members = useMemo(
+    () => membersOver(over, knobs, own, responses, values),
+    [over, knobs, own, responses, values],
+  );
   const last = members.length - 1;
-  const begin = useMemo(() => beginOf(members, own[over]), [members, own, over]);
+  const begin = useMemo(() => beginOf(members, own[over] ?? values[over]), [members, own, over, values]);
   const place = Math.min(at ?? begin, last);
   useEffect(() => {
     if (!playing || !revealed) return undefined;
@@ -66,7 +72,7 @@ export function RunOver({
   const member = members[place];
   const now = revealed && member ? orNone(member.found()) : undefined;
   const shown = now ?? first;
-  const frame = useMemo(() => frameFor(part.horizon, [], [0, 1.6 * responses.model.height]), [part, responses]);
+  const frame = useMemo(() => frameAbout(part.horizon, responses.reference, responses.model.height), [part, responses]);
   const limits = shown
     ? limitsOf(
         nailsOnPlot(part),
@@ -80,6 +86,8 @@ export function RunOver({
   const isGain = knobs.some(({ name }) => name === over);
   const familyOf = () =>
     isGain ? familyOverGain(over, own, responses, 'y') : familyOverParameter(over, own, responses, 'y');
+  // While one parameter runs, what the others would do is not about the loop that is shown.
+  const alone = useMemo<GainsOf>(() => ({ ...part, families: [] }), [part]);
   const isBeside = isDesign(part) && now !== undefined;
   const response = (
     <ResponsePlot
@@ -97,7 +105,9 @@ export function RunOver({
       {isBeside ? (
         <div className="grid content-start gap-x-5 gap-y-2 @min-[620px]:grid-cols-2 @min-[620px]:grid-rows-[auto_1fr]">
           <DesignPanes
-            {...{ part, responses, first }}
+            part={isGain ? part : alone}
+            first={first}
+            responses={member!.responses}
             place="lectern"
             settings={now.settings}
             response={now}
@@ -144,6 +154,7 @@ export function RunOver({
         <input
           type="range"
           aria-label={`Place in the range of ${over}`}
+          aria-valuetext={member?.label}
           className="min-w-24 flex-1 accent-petrol"
           disabled={!revealed}
           min={0}
@@ -203,7 +214,7 @@ function curvesOf(
     ...(first?.curves.y && family.length === 0
       ? [{ id: 'first', curve: first.curves.y, look: now ? ('first' as const) : ('now' as const), label: 'start' }]
       : []),
-    ...family,
+    ...family.filter(({ label }) => label !== member?.label),
     ...(now?.curves.y ? [{ id: 'now', curve: now.curves.y, look: 'now' as const, label: member!.label }] : []),
   ];
 }

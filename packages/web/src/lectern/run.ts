@@ -1,4 +1,4 @@
-import { type Problem, type Settings, formatNumber, ladderRange } from '@nailset/core';
+import { type DrawValues, type Problem, type Settings, formatNumber, ladderRange } from '@nailset/core';
 import type { Knob } from '../bench/knobs';
 import { type LoopResponse, type LoopResponses, tryResponse } from '../bench/loopResponse';
 import { stepsOver } from './votes';
@@ -6,8 +6,9 @@ import { stepsOver } from './votes';
 /** One place of a run. */
 export interface RunMember {
   readonly label: string;
-  /** NaN for a parameter of the plant, whose members stand in their own order. */
   readonly value: number;
+  /** Of the loop with this value. */
+  readonly responses: LoopResponses;
   /** Worked out when the run comes to it. */
   found(): LoopResponse | Problem;
 }
@@ -15,20 +16,28 @@ export interface RunMember {
 const count = 41;
 
 /**
- * The places of a run over one setting, even steps of its range near where it starts and the value that it has now; or
- * over a parameter of the plant, its other values.
+ * The places of a run, rising. Over a setting: even steps of its range near where it starts, and the value that it has
+ * now. Over a parameter of the plant: its own value and others about it, close to each other where the part has a locus.
  */
 export function membersOver(
   over: string,
   knobs: readonly Knob[],
   settings: Settings,
   responses: LoopResponses,
+  parameters: DrawValues,
 ): RunMember[] {
   const knob = knobs.find(({ name }) => name === over);
+  const member = (value: number, of: LoopResponses, all: Settings): RunMember => ({
+    label: `${over} ${formatNumber(value)}`,
+    ...{ value, responses: of },
+    found: () => tryResponse(of, all),
+  });
   if (!knob) {
-    return responses
-      .others(over)
-      .map(({ label, responses: other }) => ({ label, value: NaN, found: () => tryResponse(other, settings) }));
+    const swept = responses.sweep(over);
+    const own = { value: Number(parameters[over]), responses };
+    return (swept.length > 0 ? swept : [...responses.others(over), own])
+      .map(({ value, responses: of }) => member(value, of, settings))
+      .sort((a, b) => a.value - b.value);
   }
   // Near its start, however far the ladder leads.
   const [all, near] = [ladderRange(knob), ladderRange({ start: knob.start, coarse: knob.coarse })];
@@ -37,16 +46,10 @@ export function membersOver(
   const values = [...stepsOver({ low, high, count }), ...(own === undefined ? [] : [own])]
     .map(Number)
     .filter((value, k, list) => Number.isFinite(value) && list.indexOf(value) === k);
-  return values
-    .sort((a, b) => a - b)
-    .map((value) => ({
-      label: `${over} ${formatNumber(value)}`,
-      value,
-      found: () => tryResponse(responses, { ...settings, [over]: String(value) }),
-    }));
+  return values.sort((a, b) => a - b).map((value) => member(value, responses, { ...settings, [over]: String(value) }));
 }
 
-/** Where a run begins: at the value that the setting has, or at the first member. */
+/** Where a run begins: at the value that the setting or parameter has, or at the first member. */
 export function beginOf(members: readonly RunMember[], text: string | undefined): number {
   const value = Number(text);
   if (text === undefined || !Number.isFinite(value)) return 0;
