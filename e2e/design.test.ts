@@ -202,7 +202,7 @@ describe('the lectern', () => {
       .waitFor();
     await open('Slewing crane');
     for (let k = 0; k < 3; k++) await page.getByRole('button', { name: 'Next' }).click();
-    const plane = page.getByRole('group', { name: /^s-plane with 0 points/ });
+    const plane = page.getByRole('group', { name: /^s-plane, points marked/ });
     await plane.scrollIntoViewIfNeeded();
     const { x, y, width, height } = (await plane.boundingBox())!;
     // The page is magnified: the mark must stand where the click fell all the same.

@@ -12,7 +12,7 @@ test('points are marked by hand on an empty plane, judged by their angle, and th
   const page = await stage.windowOf('Ilse Okafor');
   await follow(page, 'Slewing crane');
   await page.getByRole('button', { name: 'Points of the locus' }).click();
-  const plane = page.getByRole('group', { name: /^s-plane with 0 points/ });
+  const plane = page.getByRole('group', { name: /^s-plane, points marked/ });
   await plane.waitFor();
   const { x, y, width, height } = (await plane.boundingBox())!;
   await page.mouse.click(x + 0.66 * width, y + 0.5 * height);

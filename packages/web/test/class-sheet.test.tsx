@@ -298,7 +298,7 @@ describe('the gain map of a class', () => {
   test('says in words and numbers what its colours show', async () => {
     render(<GainMapPlot map={map} nails={2} />);
     expect(screen.getByRole('img').getAttribute('aria-label')).toBe(
-      'Gain map over Kp and Kd: all 2 nails hold on 25 % of it.',
+      'Gain map over Kp and Kd: all 2 nails hold on 25 % of the ladders’ range.',
     );
     await userEvent.click(screen.getByRole('button', { name: 'Table' }));
     expect(screen.getAllByRole('row').map((line) => line.textContent)).toEqual([

@@ -8,7 +8,7 @@ import PointsBench from '../src/bench/PointsBench';
 import type { Kept } from '../src/bench/useKept';
 import FrequencyPane from '../src/frequency/FrequencyPane';
 import LocusPane from '../src/plane/LocusPane';
-import { watchSizes } from './page';
+import { pointAt, watchSizes } from './page';
 
 beforeAll(() => {
   watchSizes();
@@ -130,15 +130,13 @@ describe('the frequency plots', () => {
     const ring = one('[data-corner=z1] circle');
     const svg = ring.closest('svg')!;
     const [x, y] = [numberOf(ring, 'cx'), numberOf(ring, 'cy')];
-    const move = (type: 'pointerDown' | 'pointerMove' | 'pointerUp', clientX: number, clientY: number) =>
-      fireEvent(svg, new MouseEvent(type.toLowerCase(), { bubbles: true, clientX, clientY }));
-    move('pointerDown', x + 3, y);
-    move('pointerMove', x + 40, y + 30);
+    pointAt(svg, 'pointerdown', x + 3, y);
+    pointAt(svg, 'pointermove', x + 40, y + 30);
     near(numberOf(one('[data-corner=z1] circle'), 'cx'), x + 40, 2);
     expect(Number(settings['z1'])).toBeLessThan(-1);
-    move('pointerUp', x + 40, y + 30);
+    pointAt(svg, 'pointerup', x + 40, y + 30);
     const set = settings['z1'];
-    move('pointerMove', x + 80, y);
+    pointAt(svg, 'pointermove', x + 80, y);
     expect(settings['z1']).toBe(set);
   });
 
@@ -307,7 +305,7 @@ describe('marking by hand', () => {
     text = now;
     return <PointsBench part={asked(what)} text={now} revealed={revealed} solution={undefined} onChange={setNow} />;
   }
-  const plane = () => screen.getByRole('group', { name: /^s-plane with/ });
+  const plane = () => screen.getByRole('group', { name: /^s-plane, / });
   const press = (clientX: number, clientY: number) =>
     fireEvent(plane(), new MouseEvent('pointerdown', { bubbles: true, clientX, clientY }));
   const moveTo = (clientX: number, clientY: number) =>

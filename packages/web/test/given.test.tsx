@@ -1,5 +1,5 @@
 /** @jest-environment jsdom */
-import type { ExerciseDocument, GainsPart, NamedSystem, Part } from '@nailset/core';
+import type { CorridorNail, ExerciseDocument, GainsPart, NamedSystem, Part } from '@nailset/core';
 import { parametersOf } from '@nailset/core';
 import { examine, prove } from '@nailset/core/checks';
 import { act, fireEvent, render, screen, within, waitFor } from '@testing-library/react';
@@ -10,10 +10,11 @@ import { SystemsEditor } from '../src/builder/given/SystemsEditor';
 import { TablesEditor } from '../src/builder/given/TablesEditor';
 import { GuardsEditor } from '../src/builder/given/GuardsEditor';
 import { readTable } from '../src/builder/given/readTable';
+import { cornerAdded, cornerMoved } from '../src/builder/parts/corridor';
 import { newController, newExercise, newPart } from '../src/builder/newExercise';
 import { ProofPanel } from '../src/builder/proof/ProofPanel';
 import type { ProofMessage, ProofRequest } from '../src/builder/proof/proof.worker';
-import { watchSizes } from './page';
+import { pointAt, watchSizes } from './page';
 import { EditedPart } from './partEditor';
 
 beforeAll(watchSizes);
@@ -181,6 +182,64 @@ describe('the editor of a part', () => {
     });
     fireEvent.change(box, { target: { value: '0 – 1.3\nlater 0.9' } });
     expect(box.getAttribute('aria-invalid')).toBe('true');
+  });
+
+  test('of gains takes a corridor that is drawn: corners dragged, moved by keys, added and taken out', async () => {
+    render(<Editor start={newPart('gains', [], 'G')} />);
+    await userEvent.click(screen.getByRole('button', { name: 'Add a corridor' }));
+    const corners = () => ((part as GainsPart).nails.at(-1) as CorridorNail).corridor;
+    const corner = (name: string) => screen.getByRole('slider', { name });
+    const placeOf = (name: string): [x: number, y: number] => [
+      Number(corner(name).getAttribute('cx')),
+      Number(corner(name).getAttribute('cy')),
+    ];
+    const plot = screen.getByRole('group', { name: 'Corridor, drawn' });
+    plot.setPointerCapture = () => undefined;
+    fireEvent.keyDown(corner('Corner 2, highest'), { key: 'ArrowUp', shiftKey: true });
+    expect(corners()[1]!.high).toBeGreaterThan(1.1);
+    expect(corners()[1]).toMatchObject({ time: 2, low: 0.9 });
+
+    const [x, y] = placeOf('Corner 2, lowest');
+    pointAt(plot, 'pointerdown', x, y);
+    pointAt(plot, 'pointermove', x + 40, y + 10);
+    pointAt(plot, 'pointerup', x + 40, y + 10);
+    const moved = corners()[1]!;
+    expect(moved.time).toBeGreaterThan(2);
+    expect(moved.low).toBeLessThan(0.9);
+    pointAt(plot, 'pointermove', 0, 0);
+    expect(corners()[1]).toEqual(moved);
+    const box = screen.getByLabelText<HTMLTextAreaElement>(/Corridor of y/);
+    expect(box.value).toContain(`${moved.time}  ${moved.low}`);
+
+    const between = (placeOf('Corner 2, highest')[0] + placeOf('Corner 3, highest')[0]) / 2;
+    pointAt(plot, 'pointerdown', between, 20);
+    expect(corners()).toHaveLength(4);
+    expect(valid()).toEqual([]);
+    fireEvent.keyDown(corner('Corner 3, highest'), { key: 'Delete' });
+    expect(corners()).toHaveLength(3);
+  });
+
+  test('of gains: a corner stays between its neighbours and on its side of the other bound', () => {
+    const corridor = [
+      { time: 0, low: null, high: 1.2 },
+      { time: 2, low: 0.9, high: 1.1 },
+      { time: 5, low: 0.95, high: 1.05 },
+    ];
+    const rung = { time: 0.1, value: 0.01 };
+    expect(cornerMoved(corridor, 1, 'low', { time: 9, value: 3 }, rung)[1]).toEqual({ time: 4.9, low: 1.1, high: 1.1 });
+    expect(cornerMoved(corridor, 1, 'high', { time: -1, value: 0 }, rung)[1]).toEqual({
+      time: 0.1,
+      low: 0.9,
+      high: 0.9,
+    });
+    expect(cornerMoved(corridor, 0, 'high', { time: -3, value: 1.337 }, rung)[0]).toEqual({
+      time: 0,
+      low: null,
+      high: 1.34,
+    });
+    expect(cornerAdded(corridor, { time: 3.5, value: 1.4 }, rung)![2]).toEqual({ time: 3.5, low: 0.93, high: 1.4 });
+    expect(cornerAdded(corridor, { time: 8, value: 0.5 }, rung)![3]).toEqual({ time: 8, low: 0.5, high: 1.05 });
+    expect(cornerAdded(corridor, { time: 2.01, value: 1.4 }, rung)).toBeUndefined();
   });
 
   test('of a number writes the formula of what is picked, with its unit', async () => {

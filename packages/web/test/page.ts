@@ -1,3 +1,5 @@
+import { fireEvent } from '@testing-library/react';
+
 /** What jsdom lacks of a page: sizes of elements and the watching of them. */
 export function watchSizes(): void {
   Object.defineProperty(HTMLElement.prototype, 'clientWidth', { configurable: true, value: 800 });
@@ -13,4 +15,14 @@ export function watchSizes(): void {
       // Nothing to end.
     }
   };
+}
+
+/** A pointer's doing at a place of the page; jsdom's own pointer events have no place. */
+export function pointAt(
+  target: Element,
+  type: 'pointerdown' | 'pointermove' | 'pointerup',
+  x: number,
+  y: number,
+): void {
+  fireEvent(target, new MouseEvent(type, { bubbles: true, clientX: x, clientY: y }));
 }

@@ -1,6 +1,7 @@
 import {
   type Measures,
   type MeasureNail,
+  type Nail,
   TransferSubject,
   fractionOf,
   measuresOf,
@@ -8,8 +9,8 @@ import {
   systemOf,
 } from '@nailset/core';
 import { checkNails } from '../../core/src/checking/nails';
-import { frameFor, spread, valueAt } from '../src/plot/frame';
-import { limitsOf } from '../src/plot/limits';
+import { frameAbout, frameFor, spread, valueAt } from '../src/plot/frame';
+import { limitsOf, measuresAStep } from '../src/plot/limits';
 import { pointsByTenth, summarise } from '../src/classSheet/summary';
 import { flockCurves, horizonOf } from '../src/classSheet/flock';
 import { aboutDiagrams, freeId, kinds, newExercise, newPart, newDiagram } from '../src/builder/newExercise';
@@ -19,6 +20,15 @@ import { understand } from '../src/shared/expression';
 const curve = (values: number[]) => ({ times: Float64Array.from(values.keys()), values: Float64Array.from(values) });
 
 describe('frames', () => {
+  test('begin with room above the reference, wherever it goes', () => {
+    const step = { times: Float64Array.of(0, 5), values: Float64Array.of(1, 1) };
+    const down = { times: Float64Array.of(0, 5), values: Float64Array.of(-2, -2) };
+    const ramp = { times: Float64Array.of(0, 5), values: Float64Array.of(0, 5) };
+    expect(frameAbout(5, step, 1)).toEqual(frameFor(5, [], [0, 1.5]));
+    expect(frameAbout(5, ramp, 1).yMax).toBeGreaterThanOrEqual(7.5);
+    expect([frameAbout(5, down, -2).yMin <= -2, frameAbout(5, down, -2).yMax]).toEqual([true, 0]);
+  });
+
   test('hold the curve and its levels with some air, ends round', () => {
     expect(frameFor(4, [curve([0, 1.3, 1])], [0, 1])).toEqual({ tMax: 4, yMin: 0, yMax: 1.5 });
     expect(frameFor(4, [curve([0, -2.2, -2])])).toMatchObject({ yMin: -2.5, yMax: 0 });
@@ -69,6 +79,17 @@ describe('nails on the plot', () => {
   test('those without a place on the plot are left to the rail', () => {
     expect(place([nail('finalValue', 1), nail('riseTime', 1, 'atLeast')], measures)).toEqual([]);
   });
+});
+
+test('nails are said to be measured on a step where something else is drawn, if they are about one', () => {
+  const overshoot: Nail = { id: 'over', quantity: 'overshootPercent', relation: 'atMost', limit: 10, points: 1 };
+  const margin: Nail = { id: 'margin', quantity: 'phaseMargin', relation: 'atLeast', limit: 45, points: 1 };
+  const bounds = [0, 1].map((time) => ({ time, low: 0, high: 2 }));
+  const corridor: Nail = { id: 'corridor', corridor: bounds, points: 1 };
+  const ramp = { kind: 'ramp', amplitude: 1, at: 0 } as const;
+  expect(measuresAStep({ input: ramp, nails: [margin, overshoot] })).toBe(true);
+  expect(measuresAStep({ input: ramp, nails: [margin, corridor] })).toBe(false);
+  expect(measuresAStep({ nails: [overshoot] })).toBe(false);
 });
 
 describe('the class sheet counts', () => {

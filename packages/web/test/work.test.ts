@@ -1,7 +1,9 @@
 import type { Bench } from '@nailset/core';
 import { type Work, addDecimal, blank, sameAnswer, workFrom, workReducer } from '../src/bench/work';
+import { controllerLatex } from '../src/bench/controllerText';
 import { knobsOf } from '../src/bench/knobs';
 import { ladderKey } from '../src/bench/Ladder';
+import { leadsAndLagsOf } from '../src/bench/ratios';
 import { loopResponses, tryResponse } from '../src/bench/loopResponse';
 import { Problem } from '@nailset/core';
 
@@ -53,6 +55,48 @@ const attempt = (
 const fresh = (): Work => workFrom({ parts: [model, tune], saved: [], handedIn: [] });
 const [Kp, Kd] = knobsOf(tune);
 const gainsOf = (work: Work) => (work.answers['tune'] as Extract<Work['answers'][string], { kind: 'gains' }>).gains;
+
+describe('a lead or lag', () => {
+  const place = (name: string, start: number) => ({ name, start, fine: 0.1, coarse: 1, optional: true });
+  const lead = {
+    ...tune,
+    controller: { form: 'places', gains: [place('K', 1), place('z1', -1), place('p1', -10)] },
+  } as unknown as typeof tune;
+  const start = workReducer(workFrom({ parts: [lead], saved: [], handedIn: [] }), {
+    ...{ do: 'setAll', part: 'tune', settings: { K: '1', z1: '-2', p1: '-16' } },
+  });
+  const held = workReducer(start, { do: 'holdRatio', part: 'tune', pair: '1' });
+  const set = (work: Work, knob: string, text: string) => workReducer(work, { do: 'set', part: 'tune', knob, text });
+
+  test('is told with its ratio, the nearer place first', () => {
+    expect(leadsAndLagsOf({ z1: '-2', p1: '−16' })).toEqual([{ pair: '1', words: 'lead z1 : p1 = 1 : 8', ratio: 8 }]);
+    expect(leadsAndLagsOf({ z1: '-2', p1: '-1' })[0]!.words).toBe('lag z1 : p1 = 1 : 2');
+    expect(leadsAndLagsOf({ z1: '0', p1: '-1', z2: '-1' })).toEqual([]);
+  });
+
+  test('moves as one while its ratio is held, whichever of the two is moved', () => {
+    expect(gainsOf(set(held, 'z1', '-3'))).toEqual({ K: '1', z1: '-3', p1: '-24' });
+    expect(gainsOf(set(held, 'p1', '-4'))).toEqual({ K: '1', z1: '-0.5', p1: '-4' });
+    expect(gainsOf(set(start, 'z1', '-3'))).toEqual({ K: '1', z1: '-3', p1: '-16' });
+  });
+
+  test('keeps the held ratio through what is only half typed, and lets go again', () => {
+    const typed = ['-', '-0', '-0.', '-0.7'].reduce((work, text) => set(work, 'z1', text), held);
+    expect(gainsOf(typed)).toEqual({ K: '1', z1: '-0.7', p1: '-5.6' });
+    const free = workReducer(typed, { do: 'holdRatio', part: 'tune', pair: '1' });
+    expect(gainsOf(set(free, 'z1', '-1'))).toEqual({ K: '1', z1: '-1', p1: '-5.6' });
+  });
+
+  test('both set at once have a new ratio, and one taken out ends the hold', () => {
+    const both = workReducer(held, { do: 'setAll', part: 'tune', settings: { K: '1', z1: '-1', p1: '-2' } });
+    expect(gainsOf(both)).toEqual({ K: '1', z1: '-1', p1: '-2' });
+    expect(gainsOf(set(both, 'z1', '-3'))).toEqual({ K: '1', z1: '-3', p1: '-6' });
+    const alone = workReducer(held, { do: 'setAll', part: 'tune', settings: { K: '1', z1: '-2' } });
+    expect(gainsOf(alone)).toEqual({ K: '1', z1: '-2' });
+    const again = workReducer(alone, { do: 'setAll', part: 'tune', settings: { K: '1', z1: '-2', p1: '-4' } });
+    expect(gainsOf(set(again, 'z1', '-3'))).toEqual({ K: '1', z1: '-3', p1: '-4' });
+  });
+});
 
 describe('the work on a bench', () => {
   test('starts at the exercise’s gains, and at the first part that is not done', () => {
@@ -152,5 +196,29 @@ describe('responses on the bench', () => {
 
   test('gains that are no numbers give their problem', () => {
     expect(tryResponse(responses, { Kp: '4', Kd: '-' })).toBeInstanceOf(Problem);
+  });
+});
+
+describe('the controller in s', () => {
+  const formOf = (controller: object, gains: Record<string, string>) => {
+    const part = { ...tune, controller: { terms: 'PID', gains: [], ...controller } } as unknown as typeof tune;
+    const found = tryResponse(loopResponses(part, { names: new Map() }, []), gains);
+    if (found instanceof Problem) throw found;
+    const own = (part.controller as { form: 'parallel' | 'ideal' | 'series' }).form;
+    return (form: 'parallel' | 'ideal' | 'series') => controllerLatex(found.loop, form, own);
+  };
+  const open = (...names: string[]) => names.map((name) => ({ name, start: 1, fine: 1, coarse: 1 }));
+
+  test('has the times that were typed, and equals its parallel form, with a filter too', () => {
+    const series = { form: 'series', gains: open('Kp', 'Ti', 'Td'), filterTime: '0.05' };
+    const latex = formOf(series, { Kp: '2', Ti: '0.5', Td: '1.5' });
+    expect(latex('series')).toBe('2\\left(1+\\frac{1}{0.5\\,s}\\right)\\left(1+\\frac{1.5\\,s}{0.05\\,s+1}\\right)');
+    // Kp (1 + Td/Ti), Kp/Ti and Kp Td (1 − Tf/Ti).
+    expect(latex('parallel')).toBe('8+\\tfrac{4}{s}+\\frac{2.7\\,s}{0.05\\,s+1}');
+  });
+
+  test('leaves out what is zero, and forms that there are not', () => {
+    const latex = formOf({ form: 'parallel', gains: open('Kp', 'Ki', 'Kd') }, { Kp: '0', Ki: '3', Kd: '0' });
+    expect([latex('parallel'), latex('ideal')]).toEqual(['\\tfrac{3}{s}', null]);
   });
 });

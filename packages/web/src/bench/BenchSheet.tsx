@@ -22,6 +22,7 @@ import { FigurePlot } from './FigurePlot';
 import { GainsBench } from './GainsBench';
 import { HandInBar } from './HandInBar';
 import { KeysDialog } from './KeysDialog';
+import { measuresAStep } from '../plot/limits';
 import { NailRail } from './NailRail';
 import { NumberBench, RangeBench, TransferFunctionBench } from './TypedBench';
 import { TrendBench } from './TrendBench';
@@ -223,12 +224,7 @@ export function BenchSheet({
             )}
           </div>
           <aside className="flex flex-col gap-6 border-rule px-5 py-5 @max-[900px]:border-t @min-[900px]:border-l">
-            {items && (
-              <section aria-label="Nails">
-                <h2 className="caption mb-3">Nails</h2>
-                <NailRail items={items} />
-              </section>
-            )}
+            {items && <NailRail items={items} onStep={part.kind === 'gains' && measuresAStep(part)} />}
             <Tries attempts={attempts} version={bench.version} />
             {attempts.length === 0 && !items && (
               <p className="text-[13px] text-slate">Your tries and what they met will stand here.</p>

@@ -4,11 +4,12 @@ import { EffortPlot } from '../plot/EffortPlot';
 import { PolePlane, reachOf } from '../plot/PolePlane';
 import { ResponsePlot } from '../plot/ResponsePlot';
 import type { PlotCurve, Reading } from '../plot/curves';
-import { frameFor } from '../plot/frame';
+import { frameAbout, frameFor } from '../plot/frame';
 import { limitsOf, nailsOnPlot, startsWithStep } from '../plot/limits';
 import { measureMarks } from '../plot/measureMarks';
 import { Formula } from '../shared/Formula';
-import { additionsTo, ratiosOf, without } from '../plane/handles';
+import { additionsTo, without } from '../plane/handles';
+import { leadsAndLagsOf } from './ratios';
 import { compensatorLatex, controllerLatex } from './controllerText';
 import { knobsOf } from './knobs';
 import { Ladder } from './Ladder';
@@ -60,9 +61,9 @@ export function GainsBench({
   const [shown, setShown] = useState<Shown>({ signal: 'y', measures: false, ghosts: true, family: '' });
   const probing = useProbing();
   const curve = curves[shown.signal] ?? curves.y!;
+  const isStep = startsWithStep(part.input);
 
-  const levels = [0, 1.5 * Math.max(height, 0), Math.min(0, height)];
-  const [frame, setFrame] = useState(() => frameFor(part.horizon, [], levels));
+  const [frame, setFrame] = useState(() => frameAbout(part.horizon, responses.reference, height));
   const [effortFrame, setEffortFrame] = useState(() => frameFor(part.horizon, [], effortLevels(responses, curves.u)));
   // Held from where the work began, so that there is room to see the poles move.
   const [reach, setReach] = useState(() => {
@@ -106,7 +107,7 @@ export function GainsBench({
       .map(({ found, index }) => ({ id: `ghost-${index}`, curve: of(found), look: 'ghost' as const })),
     ...family,
     ...(first && family.length === 0
-      ? [{ id: 'first', curve: of(first), look: 'first' as const, label: endLabel('first', first) }]
+      ? [{ id: 'first', curve: of(first), look: 'first' as const, label: isStep ? endLabel('first', first) : 'first' }]
       : []),
     ...pinned.map(({ stop, found, index }) => ({
       id: `pin-${index}`,
@@ -114,16 +115,18 @@ export function GainsBench({
       look: 'second' as const,
       label: stop.name ?? `stop ${index + 1}`,
     })),
-    { id: 'now', curve, look: 'now', label: endLabel('now', response) },
+    { id: 'now', curve, look: 'now', label: isStep ? endLabel('now', response) : 'now' },
   ];
   const isOutput = shown.signal === 'y';
-  const isStep = startsWithStep(part.input);
   const limits = isOutput ? limitsOf(nailsOnPlot(part), verdict.items, measures, riseFrom, frame.tMax, height) : [];
   const { marks, band } =
     shown.measures && isOutput && isStep ? measureMarks(measures, curve, frame.tMax) : { marks: [], band: undefined };
 
   const setAll = (next: Settings) => dispatch({ do: 'setAll', part: part.id, settings: next });
+  const mayGo = (name: string) => knobs.some((knob) => knob.name === name && knob.optional);
   const design = isDesign(part);
+  // The large s-plane shows the closed-loop poles already.
+  const showsPoles = part.views.includes('plane') && !part.views.includes('locus') && !response.loop.hasDeadTime;
   const plots = (
     <>
       <ResponsePlot
@@ -180,8 +183,16 @@ export function GainsBench({
       />
       <p className="flex flex-wrap items-baseline gap-x-5 gap-y-1 text-note text-slate">
         <ControllerForms response={response} part={part} />
-        {ratiosOf(settings).map((words, k) => (
-          <span key={k}>{words}</span>
+        {leadsAndLagsOf(settings).map(({ pair, words }) => (
+          <LeadOrLag
+            key={pair}
+            words={words}
+            held={work.held?.[part.id]?.[pair] !== undefined}
+            onHold={() => dispatch({ do: 'holdRatio', part: part.id, pair })}
+            {...(mayGo(`z${pair}`) && mayGo(`p${pair}`)
+              ? { onRemove: () => setAll(without(without(settings, `z${pair}`), `p${pair}`)) }
+              : {})}
+          />
         ))}
         {additionsTo(part, settings).map(({ label, settings: added }) => (
           <button key={label} type="button" className="link" onClick={() => setAll({ ...settings, ...added })}>
@@ -196,7 +207,7 @@ export function GainsBench({
           />
         )}
       </p>
-      <div className={`grid gap-4 ${part.views.includes('plane') ? '@min-[620px]:grid-cols-[1fr_200px]' : ''}`}>
+      <div className={`grid gap-4 ${showsPoles ? '@min-[620px]:grid-cols-[1fr_200px]' : ''}`}>
         <TrailTable
           part={part.id}
           knobs={knobs}
@@ -209,7 +220,7 @@ export function GainsBench({
           }))}
           dispatch={dispatch}
         />
-        {part.views.includes('plane') && !response.loop.hasDeadTime && (
+        {showsPoles && (
           <PolePlane
             title="Closed-loop poles"
             poles={poles}
@@ -232,6 +243,39 @@ function effortLevels({ model }: LoopResponses, start: LoopResponse['curves']['u
   return [0, 5 * Math.max(0, ...values), 5 * Math.min(0, ...values)];
 }
 
+/** A lead or lag with its ratio, which can be held, so that zero and pole move as one. */
+function LeadOrLag({
+  words,
+  held,
+  onHold,
+  onRemove,
+}: {
+  words: string;
+  held: boolean;
+  onHold: () => void;
+  onRemove?: () => void;
+}) {
+  return (
+    <span className="flex gap-2">
+      {words}
+      <button
+        type="button"
+        aria-pressed={held}
+        title="Move both together"
+        className={`link ${held ? 'font-medium text-ink decoration-ink' : ''}`}
+        onClick={onHold}
+      >
+        Hold ratio
+      </button>
+      {onRemove && (
+        <button type="button" aria-label={`Remove ${words.split(' =')[0]}`} className="link" onClick={onRemove}>
+          ×
+        </button>
+      )}
+    </span>
+  );
+}
+
 /** The controller in s: a PID in the form asked for and in the other one, a compensator in factors. */
 function ControllerForms({ response, part: { controller } }: { response: LoopResponse; part: GainsOf }) {
   const latex = isPid(controller) ? pidLatex(response, controller.form) : compensatorLatex(response.loop);
@@ -240,7 +284,7 @@ function ControllerForms({ response, part: { controller } }: { response: LoopRes
 
 function pidLatex({ loop }: LoopResponse, own: 'parallel' | 'ideal' | 'series'): string {
   const forms = [own, own === 'parallel' ? 'ideal' : 'parallel'] as const;
-  const written = forms.map((form) => controllerLatex(loop, form)).filter((latex) => latex !== null);
+  const written = forms.map((form) => controllerLatex(loop, form, own)).filter((latex) => latex !== null);
   return written.filter((text, k) => written.indexOf(text) === k).join('\\;=\\;');
 }
 

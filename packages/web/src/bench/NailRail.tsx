@@ -13,14 +13,23 @@ function definitionOf(label: string): string {
   return known[0]?.definition ?? '';
 }
 
-/** Every nail with its measured value, its limit and how far inside or outside, as a short bar. */
-export function NailRail({ items }: { items: readonly Item[] }) {
+/**
+ * Every nail with its measured value, its limit and how far inside or outside, as a short bar; `onStep` says that they
+ * are measured on a step although something else is drawn.
+ */
+export function NailRail({ items, onStep }: { items: readonly Item[]; onStep: boolean }) {
   return (
-    <ul className="relative grid gap-y-4 @min-[560px]:max-[899px]:grid-cols-2 before:absolute before:inset-y-0 before:left-[6px] before:w-px before:bg-ink">
-      {items.map((item) => (
-        <RailNail key={item.id} item={item} />
-      ))}
-    </ul>
+    <section aria-label="Nails">
+      <h2 className="caption mb-3">
+        Nails
+        {onStep && <span className="font-normal tracking-normal normal-case"> · measured on a step</span>}
+      </h2>
+      <ul className="relative grid gap-y-4 @min-[560px]:max-[899px]:grid-cols-2 before:absolute before:inset-y-0 before:left-[6px] before:w-px before:bg-ink">
+        {items.map((item) => (
+          <RailNail key={item.id} item={item} />
+        ))}
+      </ul>
+    </section>
   );
 }
 

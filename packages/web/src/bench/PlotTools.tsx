@@ -1,4 +1,4 @@
-import { type Curve, Problem, type Settings, type SignalName } from '@nailset/core';
+import { type Curve, Problem, type Settings, type SignalName, formatNumber } from '@nailset/core';
 import { Popover } from 'radix-ui';
 import { memo } from 'react';
 import type { PlotCurve } from '../plot/curves';
@@ -105,7 +105,9 @@ export function familyOverParameter(
 ): PlotCurve[] {
   return responses
     .others(name)
-    .flatMap(({ label, responses: other }) => member(label, curveAt(other, settings, signal)));
+    .flatMap(({ value, responses: other }) =>
+      member(`${name} ${formatNumber(value)}`, curveAt(other, settings, signal)),
+    );
 }
 
 function curveAt(responses: LoopResponses, settings: Settings, signal: SignalName): Curve | null {

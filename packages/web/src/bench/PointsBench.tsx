@@ -3,9 +3,9 @@ import {
   type Stretch,
   type StudentPart,
   formatNumber,
-  formatPoint,
   fractionOf,
   parse,
+  pointWords,
   pointsFromText,
   stretchesOf,
   textOfPoints,
@@ -144,7 +144,8 @@ export default function PointsBench({
     else return;
     event.preventDefault();
   };
-  const summary = `s-plane with ${points.length} points marked${points.length > 0 ? `: ${points.map((point) => formatPoint(point)).join(', ')}` : ''}.`;
+  const what = part.what === 'realAxis' ? 'stretches of the real axis' : 'points';
+  const summary = `s-plane, ${what} marked: ${points.map(pointWords).join(', ') || 'none'}.`;
 
   return (
     <div className="grid gap-4">
@@ -220,7 +221,7 @@ export default function PointsBench({
                   tabIndex={0}
                   aria-label={`Point ${k + 1}`}
                   aria-valuenow={point.re}
-                  aria-valuetext={formatPoint(point)}
+                  aria-valuetext={pointWords(point)}
                   className="cursor-grab outline-none [&:focus-visible>circle]:stroke-[3]"
                   onKeyDown={keys(k)}
                 >

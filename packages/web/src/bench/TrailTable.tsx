@@ -116,7 +116,7 @@ const Row = memo(
         </td>
         {knobs.map((knob) => (
           <td key={knob.name} className="px-2">
-            {stop.gains[knob.name]}
+            {stop.gains[knob.name]?.replace('-', '−')}
           </td>
         ))}
         {hasMeasures && (

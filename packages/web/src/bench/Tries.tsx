@@ -1,5 +1,5 @@
 import { memo } from 'react';
-import { type Attempt, type Verdict, formatNumber } from '@nailset/core';
+import { type Attempt, type Verdict, formatNumber, inPoints } from '@nailset/core';
 import { NailMark, nailState } from '../shared/NailMark';
 import { dayAndTime } from '../shared/time';
 
@@ -77,5 +77,5 @@ export function VerdictLines({ verdict }: { verdict: Verdict }) {
 
 function pointsText({ verdict, override }: Attempt): string {
   const points = override?.points ?? verdict!.points;
-  return `${formatNumber(points)} of ${formatNumber(verdict!.outOf)} points`;
+  return `${formatNumber(points)} of ${inPoints(verdict!.outOf)}`;
 }

@@ -43,7 +43,7 @@ export interface LoopResponses {
   /** @throws Problem for gains that cannot be used. */
   of(settings: Settings): LoopResponse;
   /** The same with one parameter of the plant at its other values; made when they are first asked for. */
-  others(parameter: string): readonly { readonly label: string; readonly responses: LoopResponses }[];
+  others(parameter: string): readonly { readonly value: number; readonly responses: LoopResponses }[];
   /** The same in close, even steps of the parameter's logarithm; empty where the bench has no locus. */
   sweep(parameter: string): readonly { readonly value: number; readonly responses: LoopResponses }[];
 }
@@ -62,13 +62,16 @@ export function loopResponses(part: GainsOf, scope: Scope, series: readonly Seri
   const line = inputLine(part.input, series, part.horizon);
   const reference = { times: Float64Array.from(line.times), values: Float64Array.from(line.values) };
   const height = Math.max(1e-9, ...line.values.map(Math.abs));
-  const made = new Map<string, { value: string; responses: LoopResponses }[]>();
+  const made = new Map<string, { value: number; responses: LoopResponses }[]>();
   const along = (parameter: string, which: 'members' | 'sweep') => {
     const key = `${which} ${parameter}`;
     const family = part.families.find((each) => each.parameter === parameter)?.[which] ?? [];
     const all =
       made.get(key) ??
-      family.map(({ value, ...loop }) => ({ value, responses: loopResponses({ ...part, ...loop }, scope, series) }));
+      family.map(({ value, ...loop }) => ({
+        value: Number(value),
+        responses: loopResponses({ ...part, ...loop }, scope, series),
+      }));
     made.set(key, all);
     return all;
   };
@@ -109,10 +112,8 @@ export function loopResponses(part: GainsOf, scope: Scope, series: readonly Seri
       known.set(key, response);
       return response;
     },
-    others: (parameter) =>
-      along(parameter, 'members').map(({ value, responses }) => ({ label: `${parameter} ${value}`, responses })),
-    sweep: (parameter) =>
-      along(parameter, 'sweep').map(({ value, responses }) => ({ value: Number(value), responses })),
+    others: (parameter) => along(parameter, 'members'),
+    sweep: (parameter) => along(parameter, 'sweep'),
   };
 }
 

@@ -1,5 +1,6 @@
 import { type Answer, type Bench, type Settings, type StudentPart, type Trail, type Trend } from '@nailset/core';
 import { type Knob, knobsOf } from './knobs';
+import { type HeldRatios, leadsAndLagsOf, withRatiosHeld } from './ratios';
 
 /** What a student has on the bench: one answer and one trail per part, the open part and the chosen knob. */
 export interface Work {
@@ -9,6 +10,8 @@ export interface Work {
   readonly trails: Readonly<Record<string, Trail>>;
   /** Per part the last settings that were all numbers; they stay on the plot while another is being typed. */
   readonly readable: Readonly<Record<string, Settings>>;
+  /** Per part the leads and lags that move as one. */
+  readonly held?: Readonly<Record<string, HeldRatios>>;
   /** Counts changes that are worth saving. */
   readonly changes: number;
 }
@@ -20,6 +23,7 @@ export type WorkAction =
   | { do: 'answer'; part: string; answer: Answer }
   | { do: 'set'; part: string; knob: string; text: string }
   | { do: 'setAll'; part: string; settings: Settings }
+  | { do: 'holdRatio'; part: string; pair: string }
   | { do: 'nudge'; part: string; knob: Knob; by: number }
   | { do: 'pick'; part: string; option: string; several: boolean }
   | { do: 'fill'; part: string; cell: string; trend: Trend }
@@ -127,6 +131,13 @@ export function workReducer(work: Work, action: WorkAction): Work {
       const answer = work.answers[action.part];
       return answer ? changed(work, action.part, withSettings(answer, action.settings)) : work;
     }
+    case 'holdRatio': {
+      const settings = settingsOf(work.answers[action.part]!);
+      const found = settings && leadsAndLagsOf(settings).find(({ pair }) => pair === action.pair);
+      const { [action.pair]: was, ...others } = work.held?.[action.part] ?? {};
+      const now = was === undefined && found ? { ...others, [action.pair]: found.ratio } : others;
+      return { ...work, held: { ...work.held, [action.part]: now } };
+    }
     case 'nudge': {
       const settings = settingsOf(work.answers[action.part]!);
       if (!settings) return work;
@@ -203,10 +214,21 @@ function withSetting(work: Work, part: string, knob: string, text: string): Work
   return { ...changed(work, part, withSettings(answer, { ...settings, [knob]: text })), chosen: knob };
 }
 
-function changed(work: Work, part: string, answer: Answer): Work {
+function changed(work: Work, part: string, wanted: Answer): Work {
+  const [before, after] = [settingsOf(work.answers[part]!), settingsOf(wanted)];
+  const ratios = work.held?.[part];
+  const followed = before && after && ratios ? withRatiosHeld(before, after, ratios) : undefined;
+  const answer = followed ? withSettings(wanted, followed.settings) : wanted;
+  const held = followed ? { ...work.held, [part]: followed.held } : work.held;
   const settings = settingsOf(answer);
   const readable = settings && areDecimals(settings) ? { ...work.readable, [part]: settings } : work.readable;
-  return { ...work, answers: { ...work.answers, [part]: answer }, readable, changes: work.changes + 1 };
+  return {
+    ...work,
+    ...(held ? { held } : {}),
+    answers: { ...work.answers, [part]: answer },
+    readable,
+    changes: work.changes + 1,
+  };
 }
 
 /** Whether every setting is a number by now. */

@@ -12,6 +12,7 @@ import {
 } from '@nailset/core';
 import { revealedCurves, checkAnswer, sampleOf, verdictAsShown } from '@nailset/core/checks';
 import { useEffect, useMemo, useReducer, useState } from 'react';
+import { createPortal } from 'react-dom';
 import { BenchSheet } from '../bench/BenchSheet';
 import { nobody, previewOf } from '../bench/preview';
 import { settingsOf, workFrom, workReducer } from '../bench/work';
@@ -25,6 +26,7 @@ const drawsShown = 10;
 export function StudentPreview({ document, open }: { document: ExerciseDocument; open: string }) {
   const [draw, setDraw] = useState(2);
   const [full, setFull] = useState(false);
+  const [placeOfLink, setPlaceOfLink] = useState<HTMLElement | null>(null);
   const draws = useMemo(() => orElse(undefined, () => sampleOf(document, drawsShown)), [document]);
   const values = draws?.[draw] ?? draws?.[0];
   const bench = useMemo(
@@ -39,10 +41,10 @@ export function StudentPreview({ document, open }: { document: ExerciseDocument;
         full ? 'whole-screen fixed inset-0 z-20 flex flex-col overflow-y-auto bg-paper' : 'flex min-h-full flex-col'
       }
     >
-      <div className="flex items-center justify-between gap-3 border-b border-rule px-5 py-2 text-[13px] text-slate">
-        <h2 className="sr-only">Student’s view</h2>
+      <h2 className="sr-only">Student’s view</h2>
+      <div className="flex items-center gap-3 border-b border-rule px-5 py-2 text-[13px] text-slate">
         {draws && (
-          <label className="flex items-center gap-2">
+          <label className="mr-auto flex items-center gap-2">
             Numbers of
             <select
               className="input w-auto px-1.5 py-1 text-[13px]"
@@ -51,14 +53,13 @@ export function StudentPreview({ document, open }: { document: ExerciseDocument;
             >
               {draws.map((_, k) => (
                 <option key={k} value={k}>
-                  {k < imagined
-                    ? `the ${k === 0 ? 'lowest' : 'highest'} of each draw`
-                    : `imagined student ${k - imagined + 1}`}
+                  {k < imagined ? `the ${k === 0 ? 'lowest' : 'highest'} draws` : `student ${k - imagined + 1}`}
                 </option>
               ))}
             </select>
           </label>
         )}
+        <span ref={setPlaceOfLink} />
         <button type="button" className="link" onClick={() => setFull(!full)}>
           {full ? 'Back to the builder' : 'Take the student’s place'}
         </button>
@@ -71,6 +72,7 @@ export function StudentPreview({ document, open }: { document: ExerciseDocument;
           bench={bench}
           open={open}
           full={full}
+          placeOfLink={placeOfLink}
         />
       ) : (
         <p className="p-5 text-slate">Mend what is marked on the left to see the student’s view.</p>
@@ -98,12 +100,15 @@ function Preview({
   bench,
   open,
   full,
+  placeOfLink,
 }: {
   document: ExerciseDocument;
   values: DrawValues;
   bench: Bench;
   open: string;
   full: boolean;
+  /** Where in the bar above the way to the lectern goes; what it takes along is known here. */
+  placeOfLink: HTMLElement | null;
 }) {
   const [work, dispatch] = useReducer(workReducer, bench, workFrom);
   const [handedIn, setHandedIn] = useState<readonly Attempt[]>([]);
@@ -141,9 +146,11 @@ function Preview({
   const answer = work.answers[work.open];
   return (
     <>
-      <p className="border-b border-rule px-5 py-1.5 text-right text-[13px]">
-        <LecternLink shown={{ part: work.open, values, settings: (answer && settingsOf(answer)) ?? {} }} />
-      </p>
+      {placeOfLink &&
+        createPortal(
+          <LecternLink shown={{ part: work.open, values, settings: (answer && settingsOf(answer)) ?? {} }} />,
+          placeOfLink,
+        )}
       <BenchSheet
         bench={shown}
         work={work}

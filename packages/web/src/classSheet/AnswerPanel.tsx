@@ -1,6 +1,7 @@
 import {
   type Handed,
   formatNumber,
+  inPoints,
   nameToLatex,
   openGains,
   parametersOf,
@@ -59,7 +60,7 @@ export function AnswerPanel({ submissionId, onClose }: { submissionId: string; o
         </div>
         <div>
           <p className={`text-[15px] ${points >= pointsOf(part) ? 'text-moss' : 'text-brick'}`}>
-            {formatNumber(points)} of {formatNumber(pointsOf(part))} points
+            {formatNumber(points)} of {inPoints(pointsOf(part))}
           </p>
           {verdict ? (
             <VerdictLines verdict={verdict} />
@@ -73,7 +74,7 @@ export function AnswerPanel({ submissionId, onClose }: { submissionId: string; o
           )}
           {overrides.map(({ points: set, reason, by, at }) => (
             <p key={at} className="mt-2 border-l-2 border-plum pl-3 text-[13px]">
-              {by} set {formatNumber(set)} points, {dayAndTime(at)}: {reason}
+              {by} set {inPoints(set)}, {dayAndTime(at)}: {reason}
             </p>
           ))}
           <OverrideForm key={submissionId} submissionId={submissionId} points={points} most={pointsOf(part)} />

@@ -1,4 +1,4 @@
-import { type Part, formatPoint, orElse, pointsFromText } from '@nailset/core';
+import { type Part, pointWords, orElse, pointsFromText } from '@nailset/core';
 import { useMemo, useState } from 'react';
 import { PlaneAxes, planeScale } from '../plane/LocusLayers';
 import { frameAround } from '../plane/locus';
@@ -73,7 +73,7 @@ export function PointsFlock({
                 }`}
                 onClick={() => onChoose(own.submissionId)}
               >
-                <title>{`${firstNameOf(own.name)}, ${formatPoint(point)}`}</title>
+                <title>{`${firstNameOf(own.name)}, ${pointWords(point)}`}</title>
               </circle>
             ))}
           </svg>

@@ -1,4 +1,4 @@
-import { type ClassSheet, type Part, type SheetCell, formatNumber, nailLabel } from '@nailset/core';
+import { type ClassSheet, type Part, type SheetCell, formatNumber, inPoints, nailLabel } from '@nailset/core';
 import { useState } from 'react';
 import { NailMark, nailState } from '../shared/NailMark';
 
@@ -97,7 +97,7 @@ function Cell({
   return (
     <button
       type="button"
-      aria-label={`${name}, ${part.title}: ${formatNumber(cell.points)} of ${formatNumber(cell.outOf)} points, try ${cell.attempt}`}
+      aria-label={`${name}, ${part.title}: ${formatNumber(cell.points)} of ${inPoints(cell.outOf)}, try ${cell.attempt}`}
       aria-pressed={cell.submissionId === chosen}
       onClick={() => onChoose(cell.submissionId)}
       className="-mx-1 flex items-center gap-0.5 rounded-[3px] px-1 py-[3px] hover:bg-wash aria-pressed:outline aria-pressed:outline-petrol"

@@ -1,4 +1,4 @@
-import { type HomeRow, formatNumber } from '@nailset/core';
+import { type HomeRow, formatNumber, inPoints } from '@nailset/core';
 import { Link } from 'react-router';
 import { useHome } from '../api/queries';
 import { Header } from '../shared/Header';
@@ -68,7 +68,7 @@ function Row({ exercise }: { exercise: HomeRow }) {
         </span>
         <span className="self-center text-[18px] whitespace-nowrap">
           {points === null ? <span className="text-slate">–</span> : formatNumber(points)}{' '}
-          <span className="text-[13px] text-slate">of {formatNumber(outOf)} points</span>
+          <span className="text-[13px] text-slate">of {inPoints(outOf)}</span>
         </span>
       </Link>
     </li>

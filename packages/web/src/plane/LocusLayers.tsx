@@ -151,7 +151,7 @@ export function PlaneAxes({ scale }: { scale: PlaneScale }) {
       {marks(frame.re - halfWidth, frame.re + halfWidth, step).map((re) => (
         <g key={`x${re}`}>
           <line x1={x(re)} x2={x(re)} y1={0} y2={height} className="stroke-grid" />
-          {Math.abs(re) > step / 2 && (
+          {Math.abs(re) > step / 2 && x(re) > 16 && x(re) < width - 16 && (
             <text x={x(re)} y={height - 4} textAnchor="middle" className="fill-slate">
               {label(re)}
             </text>

@@ -43,7 +43,14 @@ export default function LocusPane({
   );
   const [frame, setFrame] = useKept(kept, 'plane frame', () => startFrame(part, response, open));
   const [layers, setLayers] = useKept(kept, 'layers', () => firstLayers);
-  const [over, setOver] = useKept(kept, 'locus over', () => '');
+  const choices = [
+    ...openGains(part.controller).flatMap(({ name }) =>
+      settings[name] !== undefined && name !== factor ? [name] : [],
+    ),
+    ...part.families.map(({ parameter }) => parameter),
+  ];
+  const [chosen, setOver] = useKept(kept, 'locus over', () => '');
+  const over = choices.includes(chosen) ? chosen : '';
   const [set, setReadings] = useKept<readonly SetReading[]>(kept, 'readings', () => []);
   const { locus, words } = useMemo(
     () => (open instanceof Problem ? { words: open.message } : tryLocus(() => open && locusOf(open, frame))),
@@ -66,8 +73,6 @@ export default function LocusPane({
       { id: 1 + Math.max(0, ...old.map(({ id }) => id)), gain: sweep.snapped(value), branch },
     ]);
   const warning = swept instanceof Problem ? swept.message : warningOf(part, response);
-  const parameters = openGains(part.controller).filter(({ name }) => settings[name] !== undefined && name !== factor);
-
   return (
     <div className="grid min-w-0 content-start gap-1.5">
       <LocusPlot
@@ -107,11 +112,8 @@ export default function LocusPane({
             }}
           >
             <option value="">the gain</option>
-            {parameters.map(({ name }) => (
+            {choices.map((name) => (
               <option key={name}>{name}</option>
-            ))}
-            {part.families.map(({ parameter }) => (
-              <option key={parameter}>{parameter}</option>
             ))}
           </select>
         </label>

@@ -1,4 +1,4 @@
-import { type Pole, formatPoint, nearestOnBranches, nearestOnLocus } from '@nailset/core';
+import { type Pole, formatPoint, formatPoints, nearestOnBranches, nearestOnLocus } from '@nailset/core';
 import { type KeyboardEvent, type PointerEvent, useId, useMemo, useRef } from 'react';
 import { flushSync } from 'react-dom';
 import { tenths } from '../plot/frame';
@@ -148,7 +148,7 @@ export function LocusPlot({
     .map(({ re, im }, k) => `${k === 0 ? 'M' : 'L'}${tenths(x(re))} ${tenths(y(im))}`)
     .join('');
   const leading = [...poles].filter(({ im }) => im >= 0).sort((a, b) => b.re - a.re)[0];
-  const summary = `Root locus with ${locus.poles.length} branches. Closed-loop poles at ${poles.map(formatPoint).join(', ')}.`;
+  const summary = `Root locus with ${locus.poles.length} branches. Closed-loop poles at ${formatPoints(poles)}.`;
   const table = () => ({
     heads: ['branch', sweep.name === 'K' ? 'gain' : sweep.name, 'real part', 'imaginary part'],
     rows: sweep.branches.flatMap(({ gains, re, im }, branch) => {

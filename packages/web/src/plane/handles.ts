@@ -74,14 +74,3 @@ export function without(settings: Settings, name: string): Settings {
   const gone: readonly string[] = partnersOf(name);
   return Object.fromEntries(Object.entries(settings).filter(([key]) => !gone.includes(key)));
 }
-
-/** The ratios of leads and lags, as in “lead, 1 : 8”. */
-export function ratiosOf(settings: Settings): string[] {
-  return ['1', '2', '3'].flatMap((k) => {
-    const [zero, pole] = [Number(settings[`z${k}`]), Number(settings[`p${k}`])];
-    if (!zero || !pole) return [];
-    const lead = Math.abs(pole) >= Math.abs(zero);
-    const ratio = lead ? pole / zero : zero / pole;
-    return [`${lead ? 'lead' : 'lag'} z${k} : p${k} = 1 : ${Number(Math.abs(ratio).toPrecision(3))}`];
-  });
-}

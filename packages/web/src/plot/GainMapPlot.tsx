@@ -33,23 +33,19 @@ export function GainMapPlot({
   const [first, second] = axes;
   const inner = { width: size.width - size.left - size.right, height: size.height - size.top - size.bottom };
   const cell = { width: inner.width / columns.length, height: inner.height / rows.length };
-  const x = (value: number) => size.left + (inner.width * (value - first!.low)) / (first!.high - first!.low || 1);
+  const x = (value: number) => size.left + cell.width * cellAt(columns, value);
   const y = (value: number) =>
-    second
-      ? size.top + inner.height * (1 - (value - second.low) / (second.high - second.low || 1))
-      : size.top + inner.height / 2;
+    second ? size.top + inner.height - cell.height * cellAt(rows, value) : size.top + inner.height / 2;
   const [px, py] = [x(Number(at[first!.name])), y(Number(second ? at[second.name] : 0))];
   const all = held.some((count) => count === nails) && points.length === 0;
-  const inside = (value: number, { low, high }: { low: number; high: number }): number =>
-    Math.min(high, Math.max(low, value));
   const placeOf = ({ settings }: MapPoint): [px: number, py: number] => [
-    x(inside(Number(settings[first!.name]), first!)),
-    second ? y(inside(Number(settings[second.name]), second)) : y(0),
+    x(Number(settings[first!.name])),
+    y(second ? Number(settings[second.name]) : 0),
   ];
   const words = `Gain map over ${axes
     .slice(0, 2)
     .map(({ name }) => name)
-    .join(' and ')}: all ${nails} nails hold on ${formatNumber(100 * share)} % of it.`;
+    .join(' and ')}: all ${nails} nails hold on ${shareWords(share)} of the ladders’ range.`;
   return (
     <PlotFrame
       title="Gain map"
@@ -143,10 +139,23 @@ export function GainMapPlot({
         )}
       </svg>
       <p className="text-note text-slate">
-        Green: all hold, {formatNumber(100 * share)} % of the plane. Darker: more hold. Red: unstable.
+        Green: all hold, {shareWords(share)} of the ladders’ range. Darker: more hold.
+        {held.some((count) => count < 0) && ' Red: unstable or not allowed.'}
         {points.length > 0 && ' Dots: the class, dark where all nails hold.'}
-        {axes.length > 2 && ` ${axes[2]!.name} stays at ${at[axes[2]!.name]}.`}
+        {axes.length > 2 && ` ${axes[2]!.name} stays at ${formatNumber(Number(at[axes[2]!.name]))}.`}
       </p>
     </PlotFrame>
   );
+}
+
+const shareWords = (share: number): string =>
+  share > 0 && share < 0.001 ? 'less than 0.1 %' : `${formatNumber(100 * share)} %`;
+
+/** Where a value lies among the middles of cells, counted in cells from the edge of the first. */
+function cellAt(values: readonly number[], value: number): number {
+  const above = values.findIndex((each, k) => k > 0 && each >= value);
+  const k = above < 0 ? values.length - 1 : above;
+  const [low, high] = [values[k - 1] ?? value - 1, values[k]!];
+  const place = k - 0.5 + (value - low) / (high - low || 1);
+  return Math.min(values.length, Math.max(0, place));
 }

@@ -1,4 +1,4 @@
-import { type Pole, type Root, formatPoint } from '@nailset/core';
+import { type Pole, type Root, formatPoints } from '@nailset/core';
 import { PlotFrame } from './PlotFrame';
 import { useSize } from './useSize';
 
@@ -31,8 +31,8 @@ export function PolePlane({
     return x > 4 && x < width - 4 && y > 4 && y < height - 4;
   };
   const outside = [...poles, ...zeros].filter((point) => point.im >= 0 && !inside(point)).length;
-  const summary = `${title}: poles at ${poles.map(formatPoint).join(', ') || 'none'}${
-    zeros.length > 0 ? `; zeros at ${zeros.map(formatPoint).join(', ')}` : ''
+  const summary = `${title}: poles at ${formatPoints(poles)}${
+    zeros.length > 0 ? `; zeros at ${formatPoints(zeros)}` : ''
   }.`;
   return (
     <PlotFrame
@@ -83,14 +83,7 @@ export function PolePlane({
           </svg>
         )}
       </div>
-      {listed && (
-        <p className="mt-1 text-note text-slate">
-          {poles
-            .filter(({ im }) => im >= 0)
-            .map(formatPoint)
-            .join(', ')}
-        </p>
-      )}
+      {listed && <p className="mt-1 text-note text-slate">{formatPoints(poles)}</p>}
     </PlotFrame>
   );
 }

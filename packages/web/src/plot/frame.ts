@@ -24,6 +24,11 @@ export function frameFor(tMax: number, curves: readonly Curve[], levels: readonl
   return { tMax, yMin, yMax: high > 0.02 * span ? Math.ceil((high + 0.08 * span) / unit) * unit : 0 };
 }
 
+/** A frame to begin with: the reference, and half as much again above it for what goes beyond. */
+export function frameAbout(tMax: number, { values }: Curve, height: number): Frame {
+  return frameFor(tMax, [], [1.5 * Math.max(0, height, ...values), Math.min(0, height, ...values)]);
+}
+
 /** A coordinate of a path; finer than a tenth of a pixel nobody sees. */
 export const tenths = (value: number): number => Math.round(value * 10) / 10;
 

@@ -29,6 +29,11 @@ export const startsWithStep = (input: InputSignal | undefined): boolean =>
 export const nailsOnPlot = ({ input, nails }: { input?: InputSignal; nails: readonly Nail[] }): readonly Nail[] =>
   startsWithStep(input) ? nails : nails.filter((nail) => 'corridor' in nail);
 
+/** Whether nails are measured on a step while another input is drawn. */
+export const measuresAStep = ({ input, nails }: { input?: InputSignal; nails: readonly Nail[] }): boolean =>
+  !startsWithStep(input) &&
+  nails.some((nail) => 'quantity' in nail && ['response', 'error'].includes(quantities[nail.quantity].source));
+
 /**
  * Where each nail meets a unit step response with this final value. Nails without a place on the plot (a final value
  * that is asked for from below, say) are on the rail only.

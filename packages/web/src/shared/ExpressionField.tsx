@@ -58,7 +58,7 @@ export function ExpressionField({
       <div
         id={`${id}-reading`}
         aria-live="polite"
-        className={`mt-1.5 ${large ? 'min-h-16' : 'min-h-9'} overflow-x-auto overflow-y-hidden`}
+        className={`mt-0.5 pt-1 ${large ? 'min-h-16' : 'min-h-9'} overflow-x-auto overflow-y-hidden`}
       >
         {understood.ok ? (
           <Formula latex={`\\displaystyle ${lead ?? ''}${understood.reading.typed}${value}`} display={large} />

@@ -1,4 +1,4 @@
-import { type ExerciseDocument, type Part, formatNumber, nailLabel, nameToLatex } from '@nailset/core';
+import { type ExerciseDocument, type Part, inPoints, nailLabel, nameToLatex } from '@nailset/core';
 import { type Proof, provedDraws } from '@nailset/core/checks';
 import { useMemo, useState } from 'react';
 import { GainMapPlot } from '../../plot/GainMapPlot';
@@ -128,7 +128,7 @@ function Draws({ proof, part }: { proof: Proof; part: Part }) {
                 {searched ? (
                   settings ? (
                     Object.entries(settings)
-                      .map(([name, value]) => `${name} ${value}`)
+                      .map(([name, value]) => `${name} ${value.replace('-', '−')}`)
                       .join(', ')
                   ) : (
                     <span className="text-brick">none found</span>
@@ -198,7 +198,8 @@ function Wrong({ proof }: { proof: Proof }) {
             <span className="block">{slip}</span>
             <span className="block font-mono text-note break-all text-slate">{answer}</span>
             <span className="block text-note text-slate">
-              is told: {told} {points > 0 && `(${formatNumber(points)} points)`}
+              {told.startsWith(slip) ? `is told so, and:${told.slice(slip.length)}` : `is told: ${told}`}
+              {points > 0 && ` (${inPoints(points)})`}
             </span>
           </li>
         ))}
