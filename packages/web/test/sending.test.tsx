@@ -276,11 +276,15 @@ describe('saving a draft', () => {
   });
 
   test('a change from another window is told and nothing is overwritten', async () => {
-    const { rerender, result } = start();
+    const { rerender, result, unmount } = start();
     answer = () => refusal(409, 'changedElsewhere');
     rerender({ of: titled('Mine') });
     await pass(20_000);
     expect(sent).toHaveLength(1);
     expect(result.current.saving).toEqual({ state: 'refused', message: 'It is changedElsewhere.' });
+    result.current.giveUp();
+    unmount();
+    await pass(10);
+    expect(sent).toHaveLength(1);
   });
 });

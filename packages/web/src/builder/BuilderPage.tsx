@@ -37,7 +37,7 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
   const [asking, setAsking] = useState(false);
   const [version, setVersion] = useState({ number: draft.version, document: draft.changed ? null : draft.document });
   const [dueAt, setDueAt] = useState(draft.dueAt);
-  const { saving, flush } = useDraftSaving(draft, document);
+  const { saving, flush, giveUp } = useDraftSaving(draft, document);
   const publish = usePublish(draft.id);
   const change = useChangeExercise(draft.id);
   const role = useSession().data!.memberships.find(({ courseId }) => courseId === draft.courseId)?.role;
@@ -71,7 +71,14 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
             'at' in saving && saving.at ? `${stateWords(changed, version.number)}, saved ${clockTime(saving.at)}` : ''
           }
           way={
-            <button type="button" className="link" onClick={reload}>
+            <button
+              type="button"
+              className="link"
+              onClick={() => {
+                giveUp();
+                reload();
+              }}
+            >
               Reload
             </button>
           }

@@ -6,7 +6,7 @@ import { type Saving, retryAfter, savePause, useLeaveWarning, useSaveOnLeaving }
 
 /**
  * Saves the draft a moment after the last change, one save at a time. `flush` saves at once and gives back the revision
- * that is on the server then.
+ * that is on the server then; after `giveUp` what is on the page is no longer saved, not even when it is left.
  */
 export function useDraftSaving(draft: Draft, document: ExerciseDocument) {
   const save = useSaveDraft(draft.id).mutateAsync;
@@ -33,6 +33,10 @@ export function useDraftSaving(draft: Draft, document: ExerciseDocument) {
     return running.current;
   }, [save]);
 
+  const giveUp = useCallback(() => {
+    stored.current.document = latest.current;
+  }, []);
+
   useEffect(() => {
     if (document === stored.current.document) return;
     let timer: ReturnType<typeof setTimeout>;
@@ -48,5 +52,5 @@ export function useDraftSaving(draft: Draft, document: ExerciseDocument) {
   useLeaveWarning(saving.state !== 'saved');
   useSaveOnLeaving(flush);
 
-  return { saving, flush };
+  return { saving, flush, giveUp };
 }
