@@ -1,4 +1,4 @@
-import { median, percentile, row } from './figures.mjs';
+import { withShareTaken, threeTimes, toPaint } from './figures.mjs';
 
 /**
  * From a pointer move to the painted frame that shows it: a compensator's zero dragged on the locus of a loop of order
@@ -14,35 +14,16 @@ export async function drags(page) {
   await page.getByRole('button', { name: /^Add lead/ }).click();
   await page.locator('[data-handle=z1]').waitFor();
   console.log('\nDrag to paint: zero of a loop of order 6, response, effort and rail, 1280x800');
-  report(
-    await page.evaluate(timeDrags, {
-      grip: '[data-handle=z1] circle',
-      shown: '[data-branch]',
-      way: /** @type {const} */ (-1),
-    }),
-  );
+  const zero = { grip: '[data-handle=z1] circle', shown: '[data-branch]', way: /** @type {const} */ (-1) };
+  await withShareTaken(async () => toPaint(measured, await threeTimes(() => page.evaluate(timeDrags, zero))));
   await page.getByRole('button', { name: 'Frequency' }).click();
   await page.locator('[data-corner=z1]').waitFor();
   console.log('\nDrag to paint: corner on the Bode plot, with Nyquist, response, effort and rail');
-  report(
-    await page.evaluate(timeDrags, {
-      grip: '[data-corner=z1] circle',
-      shown: '[data-curve=magnitude]',
-      way: /** @type {const} */ (1),
-    }),
-  );
+  const corner = { grip: '[data-corner=z1] circle', shown: '[data-curve=magnitude]', way: /** @type {const} */ (1) };
+  await withShareTaken(async () => toPaint(measured, await threeTimes(() => page.evaluate(timeDrags, corner))));
 }
 
-/** @param {number[]} times */
-function report(times) {
-  const slow = percentile(times, 0.95);
-  row(
-    'pointer to painted frame, median and 95th',
-    `${median(times).toFixed(1)} ms`,
-    `${slow.toFixed(1)} ms`,
-    slow <= 33 ? 'within 33 ms' : 'BEYOND 33 ms',
-  );
-}
+const measured = 'pointer to painted frame, median and 95th';
 
 /**
  * Runs in the page: drags a grip to and fro at moments that have nothing to do with the page’s frames.
@@ -79,6 +60,7 @@ async function timeDrags({ grip, shown, way }) {
     for (let frames = 0; path() === before && frames < 4; frames++) end = await painted();
     if (path() !== before && k >= 20) times.push(/** @type {number} */ (end) - started);
   }
+  send('pointermove', x);
   send('pointerup', x);
   if (times.length < 80) throw new Error('Too few drags were on the frame after them.');
   return times;

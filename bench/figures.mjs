@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+
 /** @param {number[]} values @param {number} share from 0 to 1 */
 export function percentile(values, share) {
   const sorted = [...values].sort((a, b) => a - b);
@@ -10,4 +12,47 @@ export const median = (values) => percentile(values, 0.5);
 /** @param {string} name @param {string[]} figures */
 export function row(name, ...figures) {
   console.log(`  ${name.padEnd(54)}${figures.map((figure) => `  ${figure.padStart(14)}`).join('')}`);
+}
+
+/** In ms, from a hand to the painted frame, for 95 of 100. */
+const soonEnough = 33;
+
+/**
+ * Times of several rounds: their medians and 95th percentiles, of each the middle one, so that a burst of other work on
+ * the machine does not decide.
+ * @param {string} name @param {number[][]} rounds
+ */
+export function toPaint(name, rounds) {
+  const slow = median(rounds.map((times) => percentile(times, 0.95)));
+  row(
+    name,
+    `${median(rounds.map(median)).toFixed(1)} ms`,
+    `${slow.toFixed(1)} ms`,
+    `${slow <= soonEnough ? 'within' : 'BEYOND'} ${soonEnough} ms`,
+  );
+}
+
+/** Runs a measurement three times. @template Of @param {() => Promise<Of>} measure */
+export async function threeTimes(measure) {
+  return [await measure(), await measure(), await measure()];
+}
+
+/** All of the processors' time since the machine started, and what of it the host gave to others; Linux only. */
+function processorTime() {
+  const fields =
+    readFileSync('/proc/stat', 'utf8').split('\n', 1)[0]?.trim().split(/\s+/).slice(1, 9).map(Number) ?? [];
+  return { all: fields.reduce((sum, field) => sum + field, 0), stolen: fields[7] ?? 0 };
+}
+
+/**
+ * Runs a measurement and says how much of the processors the host took away meanwhile: beyond a few per cent, times say
+ * little about the program.
+ * @param {() => Promise<void>} work
+ */
+export async function withShareTaken(work) {
+  const before = processorTime();
+  await work();
+  const after = processorTime();
+  const share = (after.stolen - before.stolen) / Math.max(1, after.all - before.all);
+  row('processors taken away meanwhile', `${(100 * share).toFixed(1)} %`);
 }

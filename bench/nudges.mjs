@@ -1,4 +1,4 @@
-import { median, percentile, row } from './figures.mjs';
+import { withShareTaken, median, row, threeTimes, toPaint } from './figures.mjs';
 
 const nudgesTimed = 200;
 
@@ -10,19 +10,19 @@ export async function nudges(page) {
   await page.getByRole('link', { name: 'Crane trolley' }).click();
   await page.getByRole('button', { name: 'Remove the offset' }).click();
   await page.getByRole('textbox', { name: 'Kp, typed' }).waitFor();
-  const times = await page.evaluate(timeNudges, nudgesTimed);
   console.log('Nudge to paint: curve, measures, rail, poles and formula, 1280x800');
-  row('bare frame of this browser', `${median(times.frames).toFixed(1)} ms`);
-  row(
-    'work on the page, median and 95th',
-    `${median(times.work).toFixed(1)} ms`,
-    `${percentile(times.work, 0.95).toFixed(1)} ms`,
-  );
-  row(
-    'key to painted frame, median and 95th',
-    `${median(times.painted).toFixed(1)} ms`,
-    `${percentile(times.painted, 0.95).toFixed(1)} ms`,
-  );
+  await withShareTaken(async () => {
+    const rounds = await threeTimes(() => page.evaluate(timeNudges, nudgesTimed));
+    row('bare frame of this browser', `${median(rounds.flatMap(({ frames }) => frames)).toFixed(1)} ms`);
+    toPaint(
+      'work on the page, median and 95th',
+      rounds.map(({ work }) => work),
+    );
+    toPaint(
+      'key to painted frame, median and 95th',
+      rounds.map(({ painted }) => painted),
+    );
+  });
 }
 
 /**
@@ -53,7 +53,7 @@ async function timeNudges(count) {
   for (let k = 0; k < count; k++) {
     await pause(20 + Math.random() * 30);
     const before = curve();
-    const key = k % 9 < 6 ? 'ArrowUp' : 'ArrowDown';
+    const key = k % 10 < 5 ? 'ArrowUp' : 'ArrowDown';
     const started = performance.now();
     document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }));
     await Promise.resolve();

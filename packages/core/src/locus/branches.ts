@@ -153,7 +153,7 @@ class Tracer {
 
   /** Adds `next` after `last`, with as many rows in between as drawing and pairing need. */
   fill(rows: Row[], last: Row, next: Row, depth: number): void {
-    if (depth < 12 && rows.length < mostRows) {
+    if (depth < 12 && rows.length < mostRows && !this.rests(last, next)) {
       const middleGain = between(last.gain, next.gain);
       const middle = this.at(middleGain, last);
       const ahead = paired(next.gain, next, middle);
@@ -191,8 +191,8 @@ class Tracer {
   /** Whether nothing that is seen moves any more. */
   rests(a: Row, b: Row): boolean {
     for (let k = 0; k < this.order; k++) {
-      const moved = Math.hypot(a.re[k]! - b.re[k]!, a.im[k]! - b.im[k]!);
-      if (moved > chordError * this.width && this.isSeen(b.re[k]!, b.im[k]!)) return false;
+      if (squareBetween(a, k, b, k) <= (chordError * this.width) ** 2) continue;
+      if (this.isSeen(a.re[k]!, a.im[k]!) || this.isSeen(b.re[k]!, b.im[k]!)) return false;
     }
     return true;
   }

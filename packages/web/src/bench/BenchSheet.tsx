@@ -123,7 +123,7 @@ export function BenchSheet({
             <h1 className="mb-3 font-serif text-[21px] leading-[1.25]">{bench.title}</h1>
             <Statement text={bench.statement} />
             <Given parameters={bench.parameters} />
-            <PartList bench={bench} open={part.id} onOpen={(id) => dispatch({ do: 'open', part: id })} />
+            <PartList bench={bench} open={part.id} dispatch={dispatch} />
           </aside>
           <div className="min-w-0 px-[18px] py-5">
             {bench.parts.length > 1 && <p className="mb-3 max-w-3xl text-slate @min-[900px]:hidden">{part.title}</p>}
@@ -358,7 +358,15 @@ const Given = memo(function Given({ parameters }: { parameters: Bench['parameter
 });
 
 /** The parts with their state: done, open, to come. */
-function PartList({ bench, open, onOpen }: { bench: Bench; open: string; onOpen: (id: string) => void }) {
+const PartList = memo(function PartList({
+  bench,
+  open,
+  dispatch,
+}: {
+  bench: Bench;
+  open: string;
+  dispatch: (action: WorkAction) => void;
+}) {
   return (
     <ol className="mt-4 border-t border-rule pt-3" aria-label="Parts">
       {bench.parts.map((part, k) => {
@@ -375,7 +383,7 @@ function PartList({ bench, open, onOpen }: { bench: Bench; open: string; onOpen:
             <button
               type="button"
               aria-current={active ? 'step' : undefined}
-              onClick={() => onOpen(part.id)}
+              onClick={() => dispatch({ do: 'open', part: part.id })}
               className="group grid w-full grid-cols-[20px_1fr] gap-x-2.5 py-2 text-left"
             >
               <span className={`grid size-5 place-items-center rounded-full border text-[11px] ${look}`}>
@@ -393,4 +401,4 @@ function PartList({ bench, open, onOpen }: { bench: Bench; open: string; onOpen:
       })}
     </ol>
   );
-}
+});

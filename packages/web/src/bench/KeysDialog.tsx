@@ -1,4 +1,5 @@
 import { Dialog } from 'radix-ui';
+import { memo } from 'react';
 import { Button } from '../shared/Button';
 
 const keys = [
@@ -14,7 +15,13 @@ const keys = [
 ] as const;
 
 /** The keys of the bench. */
-export function KeysDialog({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
+export const KeysDialog = memo(function KeysDialog({
+  open,
+  onOpenChange,
+}: {
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+}) {
   return (
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
       <Dialog.Portal>
@@ -39,4 +46,4 @@ export function KeysDialog({ open, onOpenChange }: { open: boolean; onOpenChange
       </Dialog.Portal>
     </Dialog.Root>
   );
-}
+});

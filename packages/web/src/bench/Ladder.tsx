@@ -1,5 +1,5 @@
 import type { Settings } from '@nailset/core';
-import { memo, useEffect, useRef } from 'react';
+import { memo, useCallback, useEffect, useRef } from 'react';
 import { Formula } from '../shared/Formula';
 import type { Knob } from './knobs';
 import { type Work, type WorkAction, isDecimal } from './work';
@@ -21,6 +21,11 @@ export function Ladder({
   /** Takes out what may be left out. */
   onRemove?: (name: string) => void;
 }) {
+  const latest = useRef(onRemove);
+  useEffect(() => {
+    latest.current = onRemove;
+  });
+  const remove = useCallback((name: string) => latest.current?.(name), []);
   const present = knobs.some(({ name }) => name === chosen) ? chosen : knobs[0]?.name;
   return (
     <div
@@ -30,49 +35,72 @@ export function Ladder({
           : '@min-[620px]:auto-cols-fr @min-[620px]:grid-flow-col'
       }`}
     >
-      {knobs.map((knob, index) => {
-        const { name, latex, unit, fine, coarse } = knob;
-        const text = settings[name] ?? '0';
-        return (
-          <div
-            key={name}
-            role="group"
-            aria-label={`Gain ${name}`}
-            data-gain={name}
-            className={`border-t-2 pt-1 ${name === present ? 'border-petrol' : 'border-ink/60'}`}
-            onFocusCapture={() => name !== chosen && dispatch({ do: 'choose', knob: name })}
-          >
-            <div className="flex items-baseline justify-between text-note text-slate">
-              <span>
-                <Formula latex={latex} className="text-[16px] text-ink" /> {unit && `in ${unit}`}
-              </span>
-              <span>
-                {index < 9 && `${index + 1} · `}rung {fine} / {coarse}
-                {knob.optional && onRemove && (
-                  <button
-                    type="button"
-                    className="link ml-2"
-                    aria-label={`Remove ${name}`}
-                    onClick={() => onRemove(name)}
-                  >
-                    ×
-                  </button>
-                )}
-              </span>
-            </div>
-            <div className="mt-1 flex gap-1">
-              <Rung by={-coarse} {...{ part, knob, dispatch }} />
-              <Rung by={-fine} {...{ part, knob, dispatch }} />
-              <Typed {...{ part, name, text, dispatch }} />
-              <Rung by={fine} {...{ part, knob, dispatch }} />
-              <Rung by={coarse} {...{ part, knob, dispatch }} />
-            </div>
-          </div>
-        );
-      })}
+      {knobs.map((knob, index) => (
+        <Step
+          key={knob.name}
+          {...{ part, knob, index, dispatch }}
+          text={settings[knob.name] ?? '0'}
+          isPresent={knob.name === present}
+          isChosen={knob.name === chosen}
+          onRemove={knob.optional && onRemove ? remove : undefined}
+        />
+      ))}
     </div>
   );
 }
+
+/** One gain with its rungs; those that are not being moved stay as they are. */
+const Step = memo(function Step({
+  part,
+  knob,
+  index,
+  text,
+  isPresent,
+  isChosen,
+  dispatch,
+  onRemove,
+}: {
+  part: string;
+  knob: Knob;
+  index: number;
+  text: string;
+  isPresent: boolean;
+  isChosen: boolean;
+  dispatch: (action: WorkAction) => void;
+  onRemove: ((name: string) => void) | undefined;
+}) {
+  const { name, latex, unit, fine, coarse } = knob;
+  return (
+    <div
+      role="group"
+      aria-label={`Gain ${name}`}
+      data-gain={name}
+      className={`border-t-2 pt-1 ${isPresent ? 'border-petrol' : 'border-ink/60'}`}
+      onFocusCapture={() => !isChosen && dispatch({ do: 'choose', knob: name })}
+    >
+      <div className="flex items-baseline justify-between text-note text-slate">
+        <span>
+          <Formula latex={latex} className="text-[16px] text-ink" /> {unit && `in ${unit}`}
+        </span>
+        <span>
+          {index < 9 && `${index + 1} · `}rung {fine} / {coarse}
+          {onRemove && (
+            <button type="button" className="link ml-2" aria-label={`Remove ${name}`} onClick={() => onRemove(name)}>
+              ×
+            </button>
+          )}
+        </span>
+      </div>
+      <div className="mt-1 flex gap-1">
+        <Rung by={-coarse} {...{ part, knob, dispatch }} />
+        <Rung by={-fine} {...{ part, knob, dispatch }} />
+        <Typed {...{ part, name, text, dispatch }} />
+        <Rung by={fine} {...{ part, knob, dispatch }} />
+        <Rung by={coarse} {...{ part, knob, dispatch }} />
+      </div>
+    </div>
+  );
+});
 
 const Typed = memo(function Typed({
   part,

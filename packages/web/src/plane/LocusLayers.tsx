@@ -1,7 +1,7 @@
 import { type Branch, formatNumber } from '@nailset/core';
-import { memo } from 'react';
+import { memo, useId } from 'react';
 import { tenths } from '../plot/frame';
-import type { Locus, PlaneFrame } from './locus';
+import { type Locus, type PlaneFrame, type PoleRegion, regionEdge } from './locus';
 import type { Sweep } from './sweep';
 
 /** From the s-plane to the sheet. */
@@ -40,27 +40,26 @@ const far = 4e3;
 const inReach = (value: number): boolean => value > -far && value < far;
 
 /** The branches; they stay as they are while only the gain moves on them. */
-export const BranchPaths = memo(
-  function BranchPaths({ branches, scale }: { branches: readonly Branch[]; scale: PlaneScale }) {
-    return branches.map((branch, k) => (
-      <path
-        key={k}
-        data-branch={k}
-        d={pathOf(branch, scale)}
-        className="fill-none stroke-petrol/80"
-        strokeWidth="1.6"
-      />
-    ));
-  },
-  (a, b) =>
-    a.branches === b.branches &&
-    a.scale.frame === b.scale.frame &&
-    a.scale.width === b.scale.width &&
-    a.scale.height === b.scale.height,
-);
+export const BranchPaths = memo(function BranchPaths({
+  branches,
+  scale,
+}: {
+  branches: readonly Branch[];
+  scale: PlaneScale;
+}) {
+  return branches.map((branch, k) => (
+    <path key={k} data-branch={k} d={pathOf(branch, scale)} className="fill-none stroke-petrol/80" strokeWidth="1.6" />
+  ));
+});
 
 /** Poles over another quantity: dashed, an open ring where it is least, its ends written. */
-export function SweptPaths({ sweep: { name, branches }, scale }: { sweep: Sweep; scale: PlaneScale }) {
+export const SweptPaths = memo(function SweptPaths({
+  sweep: { name, branches },
+  scale,
+}: {
+  sweep: Sweep;
+  scale: PlaneScale;
+}) {
   const { x, y } = scale;
   const ends = (k: number) => branches.map(({ re, im }) => ({ re: re.at(k)!, im: im.at(k)! }));
   const highest = (points: readonly { re: number; im: number }[]) =>
@@ -101,7 +100,7 @@ export function SweptPaths({ sweep: { name, branches }, scale }: { sweep: Sweep;
         })}
     </g>
   );
-}
+});
 
 /** A line through the points that differ on the screen. */
 function pathOf({ re, im }: Branch, { x, y }: PlaneScale): string {
@@ -135,7 +134,7 @@ function marks(from: number, to: number, step: number): number[] {
 }
 
 /** Axes through the origin, with numbers at the edges. */
-export function PlaneAxes({ scale }: { scale: PlaneScale }) {
+export const PlaneAxes = memo(function PlaneAxes({ scale }: { scale: PlaneScale }) {
   const { frame, width, height, x, y, unit } = scale;
   const halfWidth = width / 2 / unit;
   const step = stepFor(2 * frame.reach, height < 260 ? 4 : 6);
@@ -172,12 +171,12 @@ export function PlaneAxes({ scale }: { scale: PlaneScale }) {
       <line x1={x(0)} x2={x(0)} y1={0} y2={height} className="stroke-ink" />
     </g>
   );
-}
+});
 
 const ratios = [0.2, 0.4, 0.6, 0.8];
 
 /** Rays of constant damping and circles of constant natural frequency. */
-export function DampingGrid({ scale }: { scale: PlaneScale }) {
+export const DampingGrid = memo(function DampingGrid({ scale }: { scale: PlaneScale }) {
   const { frame, x, y, unit, width, height } = scale;
   const reach = Math.hypot(Math.abs(frame.re) + width / unit / 2, frame.reach);
   const circles = marks(0, reach, stepFor(reach, 5)).filter((w) => w > 0);
@@ -209,10 +208,18 @@ export function DampingGrid({ scale }: { scale: PlaneScale }) {
           ))}
     </g>
   );
-}
+});
 
 /** What a course book marks on a locus, each in its layer. */
-export function SpecialMarks({ locus, layers, scale }: { locus: Locus; layers: Layers; scale: PlaneScale }) {
+export const SpecialMarks = memo(function SpecialMarks({
+  locus,
+  layers,
+  scale,
+}: {
+  locus: Locus;
+  layers: Layers;
+  scale: PlaneScale;
+}) {
   const { special } = locus;
   const { x, y, width, height } = scale;
   const clampX = (re: number) => Math.min(width, Math.max(0, x(re)));
@@ -295,10 +302,37 @@ export function SpecialMarks({ locus, layers, scale }: { locus: Locus; layers: L
         })}
     </g>
   );
-}
+});
+
+/** Where the nails do not want poles, hatched, with the edge of where they do. */
+export const RegionMark = memo(function RegionMark({ region, scale }: { region: PoleRegion; scale: PlaneScale }) {
+  const hatch = useId();
+  const { frame, width, height, x, y } = scale;
+  const edge = regionEdge(region, 4 * (frame.reach + Math.abs(frame.re)) * Math.max(1, width / Math.max(1, height)));
+  const outline = [...edge, ...[...edge].reverse().map(({ re, im }) => ({ re, im: -im }))]
+    .map(({ re, im }, k) => `${k === 0 ? 'M' : 'L'}${tenths(x(re))} ${tenths(y(im))}`)
+    .join('');
+  return (
+    <g data-mark="region">
+      <defs>
+        <pattern id={hatch} width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <line x1="0" y1="0" x2="0" y2="7" className="stroke-copper/25" strokeWidth="1" />
+        </pattern>
+      </defs>
+      <path d={`M0 0H${width}V${height}H0Z${outline}Z`} fillRule="evenodd" fill={`url(#${hatch})`} />
+      <path d={outline} className="fill-none stroke-copper/60" />
+    </g>
+  );
+});
 
 /** Poles and zeros of the open loop, crosses and circles. */
-export function OpenLoopMarks({ locus: { poles, zeros }, scale: { x, y } }: { locus: Locus; scale: PlaneScale }) {
+export const OpenLoopMarks = memo(function OpenLoopMarks({
+  locus: { poles, zeros },
+  scale: { x, y },
+}: {
+  locus: Locus;
+  scale: PlaneScale;
+}) {
   return (
     <>
       {poles.map(({ re, im }, k) => (
@@ -309,7 +343,7 @@ export function OpenLoopMarks({ locus: { poles, zeros }, scale: { x, y } }: { lo
       ))}
     </>
   );
-}
+});
 
 export function Cross({ x, y, className }: { x: number; y: number; className: string }) {
   return <path d={`M${x - 4} ${y - 4}l8 8m0 -8l-8 8`} className={className} strokeWidth="1.7" />;

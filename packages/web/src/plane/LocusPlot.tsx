@@ -1,7 +1,6 @@
 import { type Pole, formatPoint, formatPoints, nearestOnBranches, nearestOnLocus } from '@nailset/core';
-import { type KeyboardEvent, type PointerEvent, useId, useMemo, useRef } from 'react';
+import { type KeyboardEvent, type PointerEvent, useMemo, useRef } from 'react';
 import { flushSync } from 'react-dom';
-import { tenths } from '../plot/frame';
 import { placeOn } from '../plot/pointer';
 import { PlotFrame } from '../plot/PlotFrame';
 import { useSize } from '../plot/useSize';
@@ -13,13 +12,14 @@ import {
   Label,
   type Layers,
   PlaneAxes,
+  RegionMark,
   SpecialMarks,
   SweptPaths,
   planeScale,
   OpenLoopMarks,
 } from './LocusLayers';
 import { LayerMenu } from './LayerMenu';
-import { type Locus, type PlaneFrame, type PoleRegion, regionEdge } from './locus';
+import { type Locus, type PlaneFrame, type PoleRegion } from './locus';
 import type { PlaneReading } from './readings';
 import type { Sweep } from './sweep';
 
@@ -82,7 +82,6 @@ export function LocusPlot({
   className: string;
 }) {
   const [place, { width, height }] = useSize<HTMLDivElement>();
-  const hatch = useId();
   const held = useRef<Held>(undefined);
   const scale = useMemo(() => planeScale(frame, width, height), [frame, width, height]);
   const { x, y, unit } = scale;
@@ -142,11 +141,7 @@ export function LocusPlot({
     className: 'cursor-grab outline-none [&:focus-visible_circle]:stroke-[3] [&:focus-visible>path]:stroke-[3]',
   });
   const outside = poles.filter((pole) => x(pole.re) < 0 || x(pole.re) > width || y(pole.im) < 0 || y(pole.im) > height);
-  const edge = regionEdge(region, 4 * (frame.reach + Math.abs(frame.re)) * Math.max(1, width / Math.max(1, height)));
   const hasRegion = Object.values(region).some((value) => value !== null);
-  const outline = [...edge, ...[...edge].reverse().map(({ re, im }) => ({ re, im: -im }))]
-    .map(({ re, im }, k) => `${k === 0 ? 'M' : 'L'}${tenths(x(re))} ${tenths(y(im))}`)
-    .join('');
   const leading = [...poles].filter(({ im }) => im >= 0).sort((a, b) => b.re - a.re)[0];
   const summary = `Root locus with ${locus.poles.length} branches. Closed-loop poles at ${formatPoints(poles)}.`;
   const table = () => ({
@@ -191,18 +186,8 @@ export function LocusPlot({
             onPointerUp={() => (held.current = undefined)}
             onKeyDown={keys}
           >
-            <defs>
-              <pattern id={hatch} width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-                <line x1="0" y1="0" x2="0" y2="7" className="stroke-copper/25" strokeWidth="1" />
-              </pattern>
-            </defs>
             <PlaneAxes scale={scale} />
-            {layers.region && hasRegion && (
-              <g data-mark="region">
-                <path d={`M0 0H${width}V${height}H0Z${outline}Z`} fillRule="evenodd" fill={`url(#${hatch})`} />
-                <path d={outline} className="fill-none stroke-copper/60" />
-              </g>
-            )}
+            {layers.region && hasRegion && <RegionMark region={region} scale={scale} />}
             {layers.grid && <DampingGrid scale={scale} />}
             <SpecialMarks locus={locus} layers={layers} scale={scale} />
             <BranchPaths branches={locus.branches} scale={scale} />
