@@ -52,11 +52,20 @@ describe('points as they are typed', () => {
       ],
     ],
     ['1e-1 - 2.5e0j', [[0.1, -2.5]]],
+    [
+      '-13/3, 1/2 - 3/4j, −5j/2, j1/4',
+      [
+        [-13 / 3, 0],
+        [0.5, -0.75],
+        [0, -2.5],
+        [0, 0.25],
+      ],
+    ],
   ])('%s', (text, expected) => {
     expect(pointsFromText(text).map(({ re, im }) => [re, im])).toEqual(expected);
   });
 
-  test.each(['', 'two', '1+', '1 2', '--3', '1+2j+3'])('“%s” is refused', (text) => {
+  test.each(['', 'two', '1+', '1 2', '--3', '1+2j+3', '1/0', '1/2/3', '2j/0', '1e999'])('“%s” is refused', (text) => {
     expect(() => pointsFromText(text)).toThrow(/is not a point|first/);
   });
 

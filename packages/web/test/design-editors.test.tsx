@@ -161,4 +161,18 @@ describe('points of the plane', () => {
     expect(part).toMatchObject({ what: 'locus', count: 7 });
     expect(findings()).toEqual([]);
   });
+
+  test('are asked for in words that follow what is asked, until the instructor has own ones', async () => {
+    render(<Editor start={newPart('points', [], 'G')} />);
+    expect(part).toMatchObject({ title: 'Poles', prompt: 'The loop is $L(s) = {{G}}$. Where are its poles?' });
+    change('System, or open loop L', '2*G');
+    await choose('Asked', 'asymptotes');
+    expect(part).toMatchObject({
+      title: 'Asymptotes',
+      prompt: expect.stringMatching(/\{\{2\*G\}\}.*asymptotes/) as string,
+    });
+    change('What to do', 'Own words.');
+    await choose('Asked', 'zeros');
+    expect(part).toMatchObject({ title: 'Zeros', prompt: 'Own words.' });
+  });
 });

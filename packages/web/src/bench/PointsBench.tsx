@@ -240,7 +240,7 @@ export default function PointsBench({
         </div>
       </PlotFrame>
       <label className="text-note text-slate">
-        Or typed, as in −2, 3j, −1 ± 2j
+        Or typed, as in −13/3, 3j, −1 ± 2j
         <input
           className="input mt-1 font-mono text-[15px]"
           maxLength={2000}

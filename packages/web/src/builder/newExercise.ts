@@ -8,6 +8,7 @@ import type {
   PidController,
 } from '@nailset/core';
 import { gainsOf } from '@nailset/core';
+import { pointsAsked } from './parts/pointsAsked';
 
 /** Where a new exercise starts: something that works and can be changed. */
 export function newExercise(): ExerciseDocument {
@@ -210,11 +211,10 @@ export function newPart(
       return {
         id,
         kind,
-        title: 'Break points',
-        prompt: 'The loop is $L(s) = {{1/(s*(s + 2)*(s + 6))}}$. Where do branches of its locus meet on the real axis?',
+        ...pointsAsked('poles', system),
         points: 2,
-        of: '1/(s*(s + 2)*(s + 6))',
-        what: 'breakPoints',
+        of: system,
+        what: 'poles',
         tolerancePercent: 5,
       };
     case 'range':
@@ -222,9 +222,9 @@ export function newPart(
         id,
         kind,
         title: 'Stable gains',
-        prompt: 'With which $K > 0$ is the loop $K L(s)$ stable, where $L(s) = {{1/(s*(s + 2)*(s + 6))}}$?',
+        prompt: `With which $K > 0$ is the loop $K L(s)$ stable, where $L(s) = {{${system}}}$?`,
         points: 2,
-        of: '1/(s*(s + 2)*(s + 6))',
+        of: system,
         tolerancePercent: 2,
       };
     case 'states':

@@ -9,10 +9,20 @@ const most = 40;
 export const plain = { unit: '', measured: null, limit: null, relation: 'equal' as const, close: false };
 
 const decimal = String.raw`(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?`;
-const written = new RegExp(`^([+-]?${decimal})?(?:(±|[+-])?(${decimal})?\\*?([ij])(${decimal})?)?$`, 'i');
+const number = `${decimal}(?:/${decimal})?`;
+const written = new RegExp(
+  `^([+-]?${number})?(?:(±|[+-])?(${number})?\\*?([ij])(?:/(${decimal})|(${number}))?)?$`,
+  'i',
+);
+
+/** A decimal, or one through another. */
+function valueOf(text: string): number {
+  const [top, bottom = '1'] = text.split('/');
+  return Number(top) / Number(bottom);
+}
 
 /**
- * Points such as `-1 ± 2j, -3`, separated by commas or semicolons; j or i, before or behind the number.
+ * Points such as `-1 ± 2j, -13/3`, separated by commas or semicolons; j or i, before or behind the number.
  * @throws Problem `notANumber` naming the piece that is none.
  */
 export function pointsFromText(text: string): Complex[] {
@@ -28,17 +38,16 @@ export function pointsFromText(text: string): Complex[] {
       .replace(/\+-|\+\/-/, '±')
       .replace(/\s+/g, '');
     const found = written.exec(bare);
-    if (!found || bare === '' || /[\d.]\s+[\d.]/.test(piece)) {
-      throw new Problem('notANumber', `“${piece}” is not a point; write −2, 3j or −1 ± 2j.`);
-    }
-    const [, typed, typedSign, typedSize, unit, after] = found;
+    if (!found || bare === '' || /[\d.]\s+[\d.]/.test(piece)) throw notAPoint(piece);
+    const [, typed, typedSign, typedSize, unit, through = '1', after] = found;
     // A number alone before j is the imaginary part: 3j, −2j.
     const isAlone = unit !== undefined && typed !== undefined && typedSign === undefined && after === undefined;
     const [real, sign, before] = isAlone
       ? [undefined, typed.startsWith('-') ? '-' : '+', typed.replace(/^[+-]/, '')]
       : [typed, typedSign, typedSize];
-    const re = Number(real ?? 0);
-    const im = unit ? Number(before ?? after ?? 1) : 0;
+    const re = valueOf(real ?? '0');
+    const im = unit ? valueOf(before ?? after ?? '1') / Number(through) : 0;
+    if (!Number.isFinite(re) || !Number.isFinite(im)) throw notAPoint(piece);
     if (sign === '±' && im !== 0)
       return [
         { re, im },
@@ -47,6 +56,9 @@ export function pointsFromText(text: string): Complex[] {
     return [{ re, im: sign === '-' ? -im : im }];
   });
 }
+
+const notAPoint = (piece: string): Problem =>
+  new Problem('notANumber', `“${piece}” is not a point; write −2, 3j, −1 ± 2j or −13/3.`);
 
 /** Points as they could be typed. */
 export const textOfPoints = (marked: readonly Complex[]): string =>

@@ -3,6 +3,7 @@ import { ExpressionField } from '../../shared/ExpressionField';
 import { NumberField, PointsField, SelectField } from '../fields';
 import { type EditorProps, errorOf, withFormula } from './editor';
 import { MarkingField } from './MarkingField';
+import { pointsAsked } from './pointsAsked';
 
 const names: Record<PointSet, string> = {
   poles: 'its poles',
@@ -13,6 +14,15 @@ const names: Record<PointSet, string> = {
   asymptotes: 'asymptotes of its locus',
   locus: 'points on its locus',
 };
+
+/** Title and prompt for what is asked now, each as long as it is still the one that came with what was asked before. */
+function wordsFor({ title, prompt, what, of }: EditorProps<'points'>['part'], next: PointSet) {
+  const [before, after] = [pointsAsked(what, of), pointsAsked(next, of)];
+  return {
+    title: title === before.title ? after.title : title,
+    prompt: prompt === before.prompt ? after.prompt : prompt,
+  };
+}
 
 /** Which points of the s-plane are asked for, and how near they must be. */
 export function PointsEditor({ part, scope, findings, onChange }: EditorProps<'points'>) {
@@ -32,7 +42,7 @@ export function PointsEditor({ part, scope, findings, onChange }: EditorProps<'p
         label="Asked"
         value={part.what}
         options={Object.fromEntries(pointSets.map((set) => [set, names[set]])) as Record<PointSet, string>}
-        onChange={(what) => onChange({ what })}
+        onChange={(what) => onChange({ what, ...wordsFor(part, what) })}
       />
       <div className="grid grid-cols-3 gap-3">
         {isLocus && (
