@@ -67,6 +67,8 @@ export { type Scope, numberFrom, parseFormula, systemFrom } from './formula/eval
 export { functions } from './formula/functions.js';
 export { holds, readCondition } from './formula/condition.js';
 export { InputSignal, NamedSystem, Parameter, Picture, Series, SystemForm } from './exercise/given.js';
+export * from './exercise/names.js';
+export { isPid } from './exercise/controllers.js';
 export * from './exercise/parts.js';
 export * from './exercise/document.js';
 export * from './exercise/answer.js';

@@ -5,14 +5,8 @@ import { Problem } from '../expression/problem.js';
 import type { InputSignal } from '../exercise/given.js';
 import { inputFrom } from '../exercise/inputs.js';
 import { figureCurves } from '../exercise/figure.js';
-import {
-  type CorridorNail,
-  type CurvePart,
-  type GainsPart,
-  type Part,
-  type PidController,
-  isPid,
-} from '../exercise/parts.js';
+import type { CorridorNail, CurvePart, GainsPart, Part, PidController } from '../exercise/parts.js';
+import { isPid } from '../exercise/controllers.js';
 import { compensatorTrouble } from '../loop/compensator.js';
 import { studentPart, targetOf } from '../exercise/studentView.js';
 import { systemFrom } from '../formula/evaluate.js';

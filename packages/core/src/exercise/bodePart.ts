@@ -1,10 +1,7 @@
 import Type, { type Static } from 'typebox';
 import { closed, finite, formula, text } from './given.js';
 import { heading, points } from './heading.js';
-
-/** Groups of terms from which a model over frequency is put together. */
-export const termGroups = ['origin', 'poles', 'zeros', 'polePairs', 'zeroPairs', 'deadTime'] as const;
-export type TermGroup = (typeof termGroups)[number];
+import { termGroups } from './names.js';
 
 const omega = Type.Number({ exclusiveMinimum: 0, maximum: 1e9 });
 const degrees = Type.Number({ exclusiveMinimum: 0, maximum: 90 });

@@ -3,6 +3,7 @@ import { quantityNames } from '../quantity/names.js';
 import { BodePart } from './bodePart.js';
 import { InputSignal, closed, finite, formula, id, symbol, text } from './given.js';
 import { heading, horizon, marking, points, tolerancePercent } from './heading.js';
+import { compensatorNames, partViews, pidGainNames, plotKinds, pointSets, signalNames } from './names.js';
 
 /** What an exercise asks, kind by kind. */
 
@@ -34,10 +35,6 @@ export const NumberPart = Type.Object(
   closed,
 );
 export type NumberPart = Static<typeof NumberPart>;
-
-/** Which signal of the loop a nail is about, and which input moves it. */
-export const signalNames = ['y', 'e', 'u'] as const;
-export type SignalName = (typeof signalNames)[number];
 
 export const MeasureNail = Type.Object(
   {
@@ -84,14 +81,6 @@ const ladder = {
   low: Type.Optional(finite),
   high: Type.Optional(finite),
 };
-
-export const pidGainNames = ['Kp', 'Ki', 'Kd', 'Ti', 'Td'] as const;
-export type PidGainName = (typeof pidGainNames)[number];
-
-/** Gain, real zeros and poles, and one pair of each by real and imaginary part, all as places in the s-plane. */
-export const compensatorNames = ['K', 'z1', 'p1', 'z2', 'p2', 'z3', 'p3', 'zr', 'zi', 'pr', 'pi'] as const;
-export type CompensatorName = (typeof compensatorNames)[number];
-export type GainName = PidGainName | CompensatorName;
 
 const gainsNamed = <Name extends string>(names: readonly Name[]) => {
   const name = Type.Enum([...names]);
@@ -140,7 +129,6 @@ export type Compensator = Static<typeof Compensator>;
 export const Controller = Type.Union([PidController, Compensator]);
 export type Controller = Static<typeof Controller>;
 export type ControllerGain = Controller['gains'][number];
-export const isPid = (controller: Controller): controller is PidController => controller.terms !== 'compensator';
 
 export const ActuatorLimits = Type.Object(
   {
@@ -150,10 +138,6 @@ export const ActuatorLimits = Type.Object(
   },
   { ...closed, description: 'Limits of the effort; with a tracking time the integrator does not wind up.' },
 );
-
-/** What the bench shows beside the response. */
-export const partViews = ['effort', 'plane', 'locus', 'bode', 'nyquist'] as const;
-export type PartView = (typeof partViews)[number];
 
 export const GainsPart = Type.Object(
   {
@@ -176,10 +160,6 @@ export const GainsPart = Type.Object(
   closed,
 );
 export type GainsPart = Static<typeof GainsPart>;
-
-/** What an option can show of a system. */
-export const plotKinds = ['step', 'poles', 'locus', 'bode', 'nyquist'] as const;
-export type PlotKind = (typeof plotKinds)[number];
 
 export const ChoicePart = Type.Object(
   {
@@ -309,9 +289,6 @@ export const StatesPart = Type.Object(
   closed,
 );
 export type StatesPart = Static<typeof StatesPart>;
-
-export const pointSets = ['poles', 'zeros', 'breakPoints', 'axisCrossings', 'realAxis', 'asymptotes', 'locus'] as const;
-export type PointSet = (typeof pointSets)[number];
 
 /** Points of the s-plane, marked or typed: those of a system or of its root locus, or any that lie on the locus. */
 export const PointsPart = Type.Object(

@@ -10,7 +10,8 @@ import type { Root } from '../system/roots.js';
 import { type System, systemOf } from '../system/system.js';
 import { type Transfer, withDeadTime } from '../system/transfer.js';
 import { sampled } from './figure.js';
-import type { ChoicePart, PlotKind } from './parts.js';
+import type { ChoicePart } from './parts.js';
+import type { PlotKind } from './names.js';
 import type { ShownPlot } from './studentPart.js';
 
 type Plot = NonNullable<ChoicePart['options'][number]['plot']>;

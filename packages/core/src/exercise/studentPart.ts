@@ -13,8 +13,8 @@ import {
   ReductionPart,
   StatesPart,
   TrendPart,
-  plotKinds,
 } from './parts.js';
+import { plotKinds } from './names.js';
 
 /** Points of a curve, times rising. */
 export const Samples = Type.Object(

@@ -1,5 +1,6 @@
 import { Problem } from '../expression/problem.js';
-import { type Compensator, type CompensatorName, compensatorNames } from '../exercise/parts.js';
+import type { Compensator } from '../exercise/parts.js';
+import { type CompensatorName, compensatorNames } from '../exercise/names.js';
 import type { Fraction } from '../rational/fraction.js';
 import {
   type Rational,

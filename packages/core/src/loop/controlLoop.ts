@@ -1,5 +1,5 @@
 import { Problem } from '../expression/problem.js';
-import type { SignalName } from '../exercise/parts.js';
+import type { SignalName } from '../exercise/names.js';
 import { isStable } from '../frequency/stability.js';
 import { type Margins, marginsOf } from '../frequency/margins.js';
 import { lowestTerms } from '../rational/fraction.js';

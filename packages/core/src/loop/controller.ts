@@ -1,6 +1,8 @@
 import { Problem } from '../expression/problem.js';
 import type { Settings } from '../exercise/answer.js';
-import { type Controller, type ControllerGain, type GainName, type PidController, isPid } from '../exercise/parts.js';
+import type { Controller, ControllerGain, PidController } from '../exercise/parts.js';
+import { isPid } from '../exercise/controllers.js';
+import type { GainName } from '../exercise/names.js';
 import { type Scope, systemFrom } from '../formula/evaluate.js';
 import type { Fraction } from '../rational/fraction.js';
 import { type Rational, rational, rationalFromDecimal } from '../rational/number.js';

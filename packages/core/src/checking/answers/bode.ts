@@ -2,7 +2,8 @@ import { fitFraction } from '../../design/fit.js';
 import { refineTerms } from '../../design/refine.js';
 import { Problem } from '../../expression/problem.js';
 import type { Settings } from '../../exercise/answer.js';
-import type { BodePart, TermGroup } from '../../exercise/parts.js';
+import type { BodePart } from '../../exercise/parts.js';
+import type { TermGroup } from '../../exercise/names.js';
 import { frequencyTarget } from '../../exercise/frequencyTarget.js';
 import { systemFrom } from '../../formula/evaluate.js';
 import {

@@ -1,4 +1,5 @@
-import type { PointSet, PointsPart } from '../../exercise/parts.js';
+import type { PointsPart } from '../../exercise/parts.js';
+import type { PointSet } from '../../exercise/names.js';
 import { gainAt, specialPoints } from '../../locus/specialPoints.js';
 import type { Fraction } from '../../rational/fraction.js';
 import type { Complex } from '../../system/complex.js';

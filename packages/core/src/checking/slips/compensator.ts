@@ -1,5 +1,6 @@
 import type { Settings } from '../../exercise/answer.js';
-import { type GainsPart, isPid } from '../../exercise/parts.js';
+import type { GainsPart } from '../../exercise/parts.js';
+import { isPid } from '../../exercise/controllers.js';
 import { lowestTerms } from '../../rational/fraction.js';
 import { type Transfer, withDeadTime } from '../../system/transfer.js';
 import { systemOf } from '../../system/system.js';

@@ -1,5 +1,6 @@
 import type { Answer, Settings } from '../../exercise/answer.js';
-import { type GainsPart, isPid } from '../../exercise/parts.js';
+import type { GainsPart } from '../../exercise/parts.js';
+import { isPid } from '../../exercise/controllers.js';
 import { gainsOf, openGains } from '../../loop/controller.js';
 import type { ControlLoop } from '../../loop/controlLoop.js';
 import { loopModelOf } from '../answers/gains.js';
