@@ -7,7 +7,7 @@ import { EVD, Matrix } from 'ml-matrix';
 import {
   magnitudeAndPhase,
   branchesOf,
-  checkLoop,
+  nailsOf,
   LoopModel,
   curveOf,
   delayed,
@@ -288,7 +288,7 @@ function plane(plant) {
   for (let p = 0; p < 60; p++) {
     for (let i = 0; i < 60; i++) {
       const gains = { Kp: String(0.05 + 0.05 * p), Ki: String(0.01 + 0.02 * i), Kd: '0' };
-      if (checkLoop(given, model, model.loopWith(gains)).met) met += 1;
+      if (nailsOf(given, model, model.loopWith(gains)).every((nail) => nail.met)) met += 1;
     }
   }
   return met;

@@ -88,7 +88,7 @@ export { secondOrderPromise } from './checking/slips/rule.js';
 export { RecognisedSlip, Verdict, VerdictItem } from './checking/verdict.js';
 export { nailLabel } from './checking/nails.js';
 export { type Model, modelOf } from './checking/model.js';
-export { checkLoop } from './checking/answers/gains.js';
+export { checkLoop, nailsOf } from './checking/answers/gains.js';
 export { bodeVerdict, numbersOfTerms, settingsOfTerms } from './checking/answers/bode.js';
 export { type TermModel, modelOfTerms, responseOfTerms, straightLines } from './frequency/terms.js';
 export { refineTerms } from './design/refine.js';

@@ -4,7 +4,7 @@ import type { CurvePart, GainsPart } from '../exercise/parts.js';
 import { targetOf } from '../exercise/studentView.js';
 import { ladderRange, openGains } from '../loop/controller.js';
 import type { ControlLoop } from '../loop/controlLoop.js';
-import { checkLoop, loopModelOf } from './answers/gains.js';
+import { loopModelOf, nailsOf } from './answers/gains.js';
 import { curveMotion, curveVerdict, misfitPercent } from './answers/curve.js';
 import type { Model } from './model.js';
 import { secondOrderPromise } from './slips/rule.js';
@@ -132,8 +132,7 @@ function tryOf(part: GainsPart | CurvePart, model: Model): Try {
     const loopModel = loopModelOf(part, model);
     return guarded(part.nails.length, (settings) => {
       const loop = loopModel.loopWith(settings);
-      const { items } = checkLoop(part, loopModel, loop);
-      return { settings, ...judged(items), stable: loop.stable, promised: promisedBy(part, loop) };
+      return { settings, ...judged(nailsOf(part, loopModel, loop)), stable: loop.stable, promised: promisedBy(part, loop) };
     });
   }
   const target = targetOf(part, model.scope, model.series);

@@ -5,19 +5,24 @@ import type { ControlLoop } from '../../loop/controlLoop.js';
 import { openGains } from '../../loop/controller.js';
 import { LoopModel } from '../../loop/model.js';
 import { checkNails } from '../nails.js';
-import type { Verdict } from '../verdict.js';
+import type { Verdict, VerdictItem } from '../verdict.js';
 import { verdictOf } from '../verdictOf.js';
 import { formatPoint, listOf } from '../words.js';
 import type { Model } from '../model.js';
 import type { AnswerKind } from './kind.js';
 
-/** The verdict on a loop: its nails, and in words what is left. */
-export function checkLoop(part: Pick<GainsPart, 'nails' | 'marking'>, model: LoopModel, loop: ControlLoop): Verdict {
-  const items = checkNails(part.nails, {
+/** Every nail of a part against a loop. */
+export function nailsOf({ nails }: Pick<GainsPart, 'nails'>, model: LoopModel, loop: ControlLoop): VerdictItem[] {
+  return checkNails(nails, {
     stable: loop.stable,
     subject: (signal, input) => model.subject(loop, signal, input),
     output: () => model.output(loop),
   });
+}
+
+/** The verdict on a loop: its nails, and in words what is left. */
+export function checkLoop(part: Pick<GainsPart, 'nails' | 'marking'>, model: LoopModel, loop: ControlLoop): Verdict {
+  const items = nailsOf(part, model, loop);
   const allOrNothing = part.marking === 'allOrNothing';
   if (!loop.stable) return verdictOf(items, unstableWords(loop), {}, allOrNothing);
   const missed = items.filter((item) => !item.met);
