@@ -10,7 +10,8 @@ const keys = [
   ['M', 'show where measures are read'],
   ['G', 'show or hide earlier curves'],
   ['R', 'set a reading on the curve; a click does too'],
-  ['← →', 'move a reading that has the focus; Delete removes it'],
+  ['← → ↑ ↓', 'move the reading, zero, pole or corner that has the focus'],
+  ['Delete', 'take that reading away'],
   ['?', 'this list'],
 ] as const;
 
