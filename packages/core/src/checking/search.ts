@@ -132,7 +132,12 @@ function tryOf(part: GainsPart | CurvePart, model: Model): Try {
     const loopModel = loopModelOf(part, model);
     return guarded(part.nails.length, (settings) => {
       const loop = loopModel.loopWith(settings);
-      return { settings, ...judged(nailsOf(part, loopModel, loop)), stable: loop.stable, promised: promisedBy(part, loop) };
+      return {
+        settings,
+        ...judged(nailsOf(part, loopModel, loop)),
+        stable: loop.stable,
+        promised: promisedBy(part, loop),
+      };
     });
   }
   const target = targetOf(part, model.scope, model.series);
