@@ -247,7 +247,6 @@ export async function core() {
     '3000 exponentials',
     exponentials(3000),
   );
-  console.log('');
 }
 
 /** @type {import('@nailset/core').PidController} */

@@ -1,4 +1,4 @@
-import { median, row } from './figures.mjs';
+import { median, row, withShareTaken } from './figures.mjs';
 
 /** A chain of nested and crossing loops with this many blocks. */
 export function manyBlocks(/** @type {number} */ count) {
@@ -20,18 +20,20 @@ export async function drawing(page) {
   await page.getByRole('link', { name: 'Crane hoist' }).first().click();
   await page.getByRole('button', { name: 'Draw the diagram' }).click();
   await page.locator('[data-shape=u]').first().waitFor();
-  const times = [];
   const text = manyBlocks(21);
   const field = page.getByRole('textbox', { name: /^Signal equations/ });
-  for (let k = 0; k < 12; k++) {
-    const own = text.replaceAll('G1*', `A${k}*`);
-    await field.fill('y = G*r');
-    await page.waitForTimeout(400);
-    times.push(await page.evaluate(timeDrawing, own));
-  }
   console.log('\nDiagram, 25 blocks: text to drawing on the page');
-  const middle = median(times.slice(2));
-  row('laid out and drawn, median', `${middle.toFixed(0)} ms`, middle <= 150 ? 'within 150 ms' : 'BEYOND 150 ms');
+  await withShareTaken(async () => {
+    const times = [];
+    for (let k = 0; k < 12; k++) {
+      const own = text.replaceAll('G1*', `A${k}*`);
+      await field.fill('y = G*r');
+      await page.waitForTimeout(400);
+      times.push(await page.evaluate(timeDrawing, own));
+    }
+    const middle = median(times.slice(2));
+    row('laid out and drawn, median', `${middle.toFixed(0)} ms`, middle <= 150 ? 'within 150 ms' : 'BEYOND 150 ms');
+  });
 }
 
 /**

@@ -4,10 +4,12 @@ import { withDemo } from './browser.mjs';
 import { core } from './core.mjs';
 import { drags } from './drags.mjs';
 import { drawing } from './drawing.mjs';
+import { withShareTaken } from './figures.mjs';
 import { nudges } from './nudges.mjs';
 
 console.log(`${cpus()[0]?.model.trim()}, ${cpus().length} cores, Node ${process.versions.node}\n`);
-await core();
+await withShareTaken(core);
+console.log('');
 await withDemo(async (open) => {
   await nudges(await open('Ilse Okafor'));
   await drawing(await open('Marit Solano'));
