@@ -1,6 +1,7 @@
 import type { Settings } from '@nailset/core';
 import { memo, useCallback, useEffect, useRef } from 'react';
 import { Formula } from '../shared/Formula';
+import { useLatest } from '../shared/useLatest';
 import type { Knob } from './knobs';
 import { type Work, type WorkAction, isDecimal } from './work';
 
@@ -21,11 +22,8 @@ export function Ladder({
   /** Takes out what may be left out. */
   onRemove?: (name: string) => void;
 }) {
-  const latest = useRef(onRemove);
-  useEffect(() => {
-    latest.current = onRemove;
-  });
-  const remove = useCallback((name: string) => latest.current?.(name), []);
+  const latest = useLatest(onRemove);
+  const remove = useCallback((name: string) => latest.current?.(name), [latest]);
   const present = knobs.some(({ name }) => name === chosen) ? chosen : knobs[0]?.name;
   return (
     <div

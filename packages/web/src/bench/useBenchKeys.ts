@@ -1,4 +1,5 @@
-import { useEffect, useRef } from 'react';
+import { useEffect } from 'react';
+import { useLatest } from '../shared/useLatest';
 import type { Knob } from './knobs';
 import { ladderKey } from './Ladder';
 import type { Work, WorkAction } from './work';
@@ -12,10 +13,7 @@ export function useBenchKeys(
   dispatch: (action: WorkAction) => void,
   letters: Readonly<Record<string, () => void>>,
 ): void {
-  const latest = useRef({ work, knobs, letters });
-  useEffect(() => {
-    latest.current = { work, knobs, letters };
-  });
+  const latest = useLatest({ work, knobs, letters });
   useEffect(() => {
     if (!enabled) return;
     const onKey = (event: KeyboardEvent) => {
@@ -35,5 +33,5 @@ export function useBenchKeys(
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [enabled, part, dispatch]);
+  }, [enabled, part, dispatch, latest]);
 }

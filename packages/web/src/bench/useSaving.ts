@@ -3,6 +3,7 @@ import { type Answer, type Bench, limits } from '@nailset/core';
 import { ApiError, isOffline } from '../api/client';
 import { useSaveAnswer } from '../api/queries';
 import { type Saving, retryAfter, savePause, useLeaveWarning, useSaveOnLeaving } from '../shared/saving';
+import { useLatest } from '../shared/useLatest';
 import type { Unsaved } from './unsaved';
 import type { Work } from './work';
 
@@ -34,13 +35,10 @@ export function useSaving(bench: Bench, work: Work, unsaved: Unsaved): Saving {
     work.changes > 0 ? { answers: {}, trails: {} } : { answers: work.answers, trails: work.trails },
   );
   const [tries, setTries] = useState(0);
-  const latest = useRef(work);
-  useEffect(() => {
-    latest.current = work;
-  });
+  const workRef = useLatest(work);
 
   const flush = useCallback(async (): Promise<void> => {
-    const going = latest.current;
+    const going = workRef.current;
     const changed = changedParts(bench, going, sent.current);
     if (changed.length === 0) return;
     setSaving((old) => (old.state === 'offline' ? old : { state: 'saving' }));
@@ -49,7 +47,7 @@ export function useSaving(bench: Bench, work: Work, unsaved: Unsaved): Saving {
         changed.map(({ id }) => save({ partId: id, answer: going.answers[id]!, trail: going.trails[id] ?? [] })),
       );
       sent.current = going;
-      const { answers, trails } = latest.current;
+      const { answers, trails } = workRef.current;
       if (answers === going.answers && trails === going.trails) unsaved.forget();
       setSaving({ state: 'saved', at: first!.savedAt });
     } catch (error) {
@@ -59,7 +57,7 @@ export function useSaving(bench: Bench, work: Work, unsaved: Unsaved): Saving {
       setSaving(lost ? { state: 'offline' } : { state: 'refused', message: (error as Error).message });
       if (lost || signedOut) setTimeout(() => setTries((n) => n + 1), retryAfter);
     }
-  }, [bench, save, unsaved]);
+  }, [bench, save, unsaved, workRef]);
 
   useEffect(() => {
     if (changedParts(bench, work, sent.current).length === 0) return;

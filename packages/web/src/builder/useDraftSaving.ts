@@ -3,6 +3,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { isOffline } from '../api/client';
 import { useSaveDraft } from '../api/queries';
 import { type Saving, retryAfter, savePause, useLeaveWarning, useSaveOnLeaving } from '../shared/saving';
+import { useLatest } from '../shared/useLatest';
 
 /**
  * Saves the draft a moment after the last change, one save at a time. `flush` saves at once and gives back the revision
@@ -12,11 +13,8 @@ export function useDraftSaving(draft: Draft, document: ExerciseDocument) {
   const save = useSaveDraft(draft.id).mutateAsync;
   const [saving, setSaving] = useState<Saving>({ state: 'saved', at: draft.savedAt });
   const stored = useRef({ document: draft.document, revision: draft.revision });
-  const latest = useRef(document);
+  const latest = useLatest(document);
   const running = useRef<Promise<number>>(undefined);
-  useEffect(() => {
-    latest.current = document;
-  });
 
   const flush = useCallback((): Promise<number> => {
     const work = async (): Promise<number> => {
@@ -31,11 +29,11 @@ export function useDraftSaving(draft: Draft, document: ExerciseDocument) {
     };
     running.current ??= work().finally(() => (running.current = undefined));
     return running.current;
-  }, [save]);
+  }, [save, latest]);
 
   const giveUp = useCallback(() => {
     stored.current.document = latest.current;
-  }, []);
+  }, [latest]);
 
   useEffect(() => {
     if (document === stored.current.document) return;

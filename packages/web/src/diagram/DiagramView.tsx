@@ -1,6 +1,7 @@
 import type { BlockDiagram } from '@nailset/core/diagrams';
 import { type KeyboardEvent, type MouseEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { useSize } from '../plot/useSize';
+import { useLatest } from '../shared/useLatest';
 import { LineMark, type Look, ShapeMark, ink, nameOnLine } from './DiagramParts';
 import type { Drawing } from './layout';
 import { savePicture } from './savePicture';
@@ -54,10 +55,7 @@ export function DiagramView(props: DiagramViewProps) {
       width: window.width * factor,
       height: window.height * factor,
     });
-  const zoomed = useRef(zoom);
-  useEffect(() => {
-    zoomed.current = zoom;
-  });
+  const zoomed = useLatest(zoom);
   useEffect(() => {
     const element = picture.current;
     if (!element) return undefined;
@@ -73,7 +71,7 @@ export function DiagramView(props: DiagramViewProps) {
     };
     element.addEventListener('wheel', turn, { passive: false });
     return () => element.removeEventListener('wheel', turn);
-  }, [isDrawn]);
+  }, [isDrawn, zoomed]);
 
   const begin = (event: PointerEvent<SVGSVGElement>) => {
     if ((event.target as Element).closest('[role=button]')) return;

@@ -1,5 +1,6 @@
 import { formatNumber } from '@nailset/core';
-import { type ReactNode, memo, useCallback, useEffect, useId, useRef, useState } from 'react';
+import { type ReactNode, memo, useCallback, useId, useRef, useState } from 'react';
+import { useLatest } from '../shared/useLatest';
 import { savePlot, saveTable } from './savePlot';
 
 /** What a plot shows, in numbers. */
@@ -29,10 +30,7 @@ export function PlotFrame({
   const [asTable, setAsTable] = useState(false);
   const id = useId();
   const place = useRef<HTMLDivElement>(null);
-  const latest = useRef(table);
-  useEffect(() => {
-    latest.current = table;
-  });
+  const latest = useLatest(table);
   const save = useCallback(
     (kind: string) => {
       if (kind === 'csv') {
@@ -42,7 +40,7 @@ export function PlotFrame({
       const svg = place.current?.querySelector('svg');
       if (svg) void savePlot(svg, title, kind === 'svg' ? 'svg' : 'png');
     },
-    [title],
+    [title, latest],
   );
   return (
     <figure className="min-w-0" aria-labelledby={id}>

@@ -1,4 +1,5 @@
-import { type ReactNode, useEffect, useRef } from 'react';
+import { type ReactNode, useEffect } from 'react';
+import { useLatest } from './useLatest';
 
 /** How far the work on the page has reached the server. */
 export type Saving =
@@ -41,10 +42,7 @@ export const saveAll = (): Promise<unknown> => Promise.allSettled([...savers].ma
 
 /** Saves what still waits to be saved when its view is left, and when `saveAll` is called. */
 export function useSaveOnLeaving(save: () => Promise<unknown>): void {
-  const latest = useRef(save);
-  useEffect(() => {
-    latest.current = save;
-  });
+  const latest = useLatest(save);
   useEffect(() => {
     const now = () => latest.current();
     savers.add(now);
@@ -52,7 +50,7 @@ export function useSaveOnLeaving(save: () => Promise<unknown>): void {
       savers.delete(now);
       now().catch(() => undefined);
     };
-  }, []);
+  }, [latest]);
 }
 
 /** Asks before the page is left while something is not saved. */

@@ -5,9 +5,9 @@ const questions: Record<PointSet, readonly [title: string, question: string]> = 
   zeros: ['Zeros', 'Where are its zeros?'],
   breakPoints: ['Break points', 'Where do branches of its locus meet?'],
   axisCrossings: ['Crossings', 'Where does its locus cross the imaginary axis?'],
-  realAxis: ['Real axis', 'Mark a point in each stretch of the real axis on its locus.'],
-  asymptotes: ['Asymptotes', 'Mark where the asymptotes of its locus meet, then a point on each.'],
-  locus: ['Sketch', 'Sketch its locus: mark points on its branches.'],
+  realAxis: ['Real axis', 'Which stretches of the real axis are on its locus?'],
+  asymptotes: ['Asymptotes', 'Where do the asymptotes of its locus run?'],
+  locus: ['Sketch', 'Sketch its locus.'],
 };
 
 /** Title and prompt of a part that asks for points of a system, until the instructor writes others. */
