@@ -74,7 +74,7 @@ function* crossingsBetween(of: FactoredFrequency, from: number, to: number): Gen
   if (!falling && level <= start) level += 2 * Math.PI;
   for (;;) {
     const beyond = (omega: number): boolean => (falling ? of.phase(omega) <= level : of.phase(omega) >= level);
-    let high = to === Infinity ? Math.max(2 * from, 1) : to * (1 - 1e-12);
+    let high = to === Infinity ? 2 * from || 1 / of.deadTime : to * (1 - 1e-12);
     if (to === Infinity) while (!beyond(high)) high *= 2;
     else if (!beyond(high)) return;
     let low = from;

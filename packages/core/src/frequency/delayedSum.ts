@@ -1,6 +1,7 @@
 import { rationalToNumber } from '../rational/number.js';
 import { coefficients } from '../rational/polynomial.js';
 import { type Complex, magnitude, over } from '../system/complex.js';
+import { inTimeUnit, timeUnitOf } from '../system/timeUnit.js';
 import { type DelayedPolynomial, type Transfer } from '../system/transfer.js';
 
 /** A sum of delayed polynomials in doubles, for evaluation on the imaginary axis. */
@@ -72,12 +73,21 @@ export class DelayedSum {
   private readonly omegas: number[] = [];
   private readonly phases: number[] = [];
 
-  constructor(transfer: Transfer) {
+  /** In seconds; frequencies within are those of this unit. */
+  private readonly unit: number;
+
+  constructor(written: Transfer) {
+    this.unit = timeUnitOf([...written.numerator, ...written.denominator]);
+    const transfer = inTimeUnit(written, this.unit);
     this.above = new DelayedSumOnAxis(transfer.numerator);
     this.below = new DelayedSumOnAxis(transfer.denominator);
   }
 
   value(omega: number): Complex {
+    return this.valueInUnit(omega * this.unit);
+  }
+
+  private valueInUnit(omega: number): Complex {
     return over(this.above.at(omega), this.below.at(omega));
   }
 
@@ -85,7 +95,8 @@ export class DelayedSum {
     return Math.log(magnitude(this.value(omega)));
   }
 
-  phase(omega: number): number {
+  phase(frequency: number): number {
+    const omega = frequency * this.unit;
     if (this.omegas.length === 0) {
       const start = Math.min(omega, 1e-6) || 1e-6;
       this.omegas.push(start);
@@ -120,7 +131,7 @@ export class DelayedSum {
   }
 
   private angle(omega: number): number {
-    const { re, im } = this.value(omega);
+    const { re, im } = this.valueInUnit(omega);
     return Math.atan2(im, re);
   }
 }

@@ -10,7 +10,7 @@ import {
   negate,
 } from '../rational/polynomial.js';
 import { multiplyRational, rational, rationalToNumber } from '../rational/number.js';
-import { systemOf } from '../system/system.js';
+import { type Root, roots } from '../system/roots.js';
 import { type Transfer, simplified, unityFeedback, withDeadTime } from '../system/transfer.js';
 import { inSquares, onAxis, positiveFrequencies, squaredMagnitude } from './axis.js';
 import { type FrequencyFunction, frequencyFunction, plotFrequencies } from './bode.js';
@@ -69,9 +69,10 @@ function searchedTurns(transfer: Transfer, of: FrequencyFunction): number[] {
 
 /** Frequencies close enough together that no peak of a well damped loop lies between them. */
 function searchGrid(transfer: Transfer): Float64Array {
-  const [first] = transfer.denominator;
-  const corners = systemOf({ numerator: transfer.numerator[0]!.polynomial, denominator: first!.polynomial });
-  return plotFrequencies(corners, 3000);
+  const terms = [...transfer.numerator, ...transfer.denominator];
+  const delays = terms.map(({ delay }) => rationalToNumber(delay)).filter((delay) => delay > 0);
+  const corners = delays.map((delay): Root => ({ re: -1 / delay, im: 0, multiplicity: 1 }));
+  return plotFrequencies({ zeros: corners, poles: terms.flatMap(({ polynomial }) => roots(polynomial)) }, 3000);
 }
 
 function goldenPeak(of: (x: number) => number, from: number, to: number): number {

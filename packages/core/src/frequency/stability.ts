@@ -1,9 +1,10 @@
 import { type Fraction, lowestTerms } from '../rational/fraction.js';
-import { rationalToNumber } from '../rational/number.js';
-import { add, commonFactor, degree, isHurwitz, isZero } from '../rational/polynomial.js';
+import { addRational, rationalToNumber } from '../rational/number.js';
+import { add, coefficient, commonFactor, degree, isHurwitz, isZero } from '../rational/polynomial.js';
 import { magnitude } from '../system/complex.js';
 import { type Root, roots } from '../system/roots.js';
 import { systemOf } from '../system/system.js';
+import { termsInTimeUnit, timeUnitOf } from '../system/timeUnit.js';
 import {
   type DelayedPolynomial,
   type Transfer,
@@ -60,11 +61,12 @@ export function countEncirclements(fraction: Fraction, deadTime: number): Nyquis
   const unstable = (found: readonly Root[]): number =>
     found.reduce((sum, { re, multiplicity }) => sum + (re > 0 ? multiplicity : 0), 0);
   const openLoopUnstable = unstable(poles);
+  const fastest = Math.max(0, ...[...zeros, ...poles].map(magnitude));
   const undecided = { openLoopUnstable, encirclements: null, closedLoopUnstable: null };
   const [above, below] = [degree(fraction.numerator), degree(fraction.denominator)];
   const direct = above === below ? gain : above > below ? Infinity : 0;
   if (deadTime > 0 && Math.abs(direct) >= 1) return undecided;
-  if (direct === -1) return undecided;
+  if (direct === -1 || isMinusOneAtRest(fraction)) return undecided;
 
   const crossings = gainCrossings(fraction.numerator, fraction.denominator);
   if (crossings.some((omega) => distanceToMinusOne(of, omega) < onAxisWithin)) return undecided;
@@ -72,7 +74,7 @@ export function countEncirclements(fraction: Fraction, deadTime: number): Nyquis
   let turn = 0;
   for (let k = 0; k + 1 < ends.length; k++) {
     const [from, to] = [ends[k]!, ends[k + 1]!];
-    const middle = to === Infinity ? 2 * from || 1 : (from + to) / 2;
+    const middle = to === Infinity ? 2 * Math.max(from, fastest) || 1 : (from + to) / 2;
     const inside = of.logMagnitude(middle) < 0;
     const turning = inside ? poles : zeros;
     const last = to === Infinity ? 1e300 : to;
@@ -83,6 +85,11 @@ export function countEncirclements(fraction: Fraction, deadTime: number): Nyquis
   const order = Math.max(above, below);
   const closedLoopUnstable = Math.round(((order * Math.PI) / 2 - turn) / Math.PI);
   return { openLoopUnstable, encirclements: closedLoopUnstable - openLoopUnstable, closedLoopUnstable };
+}
+
+function isMinusOneAtRest({ numerator, denominator }: Fraction): boolean {
+  const [above, below] = [coefficient(numerator, 0), coefficient(denominator, 0)];
+  return below.numerator !== 0n && addRational(above, below).numerator === 0n;
 }
 
 /** Angle of 1 + L or of 1 + 1/L, whichever stays in the right half-plane. */
@@ -102,7 +109,8 @@ function distanceToMinusOne(of: FactoredFrequency, omega: number): number {
  * the axis or there are infinitely many. Method: argument principle on (jω + a)^n-normalised values, with steps that a
  * bound of the derivative proves small enough.
  */
-export function rightHalfPlaneZeros(terms: readonly DelayedPolynomial[]): number | null {
+export function rightHalfPlaneZeros(written: readonly DelayedPolynomial[]): number | null {
+  const terms = termsInTimeUnit(written, timeUnitOf(written));
   const order = degree(terms[0]!.polynomial);
   if (highestDegree(terms) > order) return null;
   const sum = new DelayedSumOnAxis(terms);

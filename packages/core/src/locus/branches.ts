@@ -1,12 +1,12 @@
 import { Problem } from '../expression/problem.js';
 import type { Fraction } from '../rational/fraction.js';
 import { rationalFromNumber } from '../rational/number.js';
-import { add, coefficients, constant, degree, multiply } from '../rational/polynomial.js';
-import type { Complex } from '../system/complex.js';
+import { add, coefficients, constant, degree, derivative, multiply } from '../rational/polynomial.js';
+import { type Complex, magnitude, over, plus } from '../system/complex.js';
 import { rootsOfNumbers } from '../system/aberth.js';
 import { roots } from '../system/roots.js';
 import type { ParametricPolynomial } from './parameter.js';
-import { type SpecialPoints, gainAt } from './specialPoints.js';
+import { type SpecialPoints, gainAt, valueAt } from './specialPoints.js';
 
 /** One branch: gains rising, a point for each. */
 export interface Branch {
@@ -51,7 +51,7 @@ export function branchesOf(fraction: Fraction, special: SpecialPoints, window: W
       falling[k] = fromD + gain * fromN;
     }
   });
-  const scale = sizeRatio(d, n);
+  const scale = typicalGain(fraction);
   const stops = [...special.breakPoints, ...special.axisCrossings].map(({ gain }) => gain);
   const even = Array.from({ length: 41 }, (_, k) => scale * 10 ** (k / 4 - 5));
   const gains = [...new Set([...stops, ...even])].filter((gain) => gain > 0).sort((a, b) => a - b);
@@ -114,10 +114,14 @@ function branchesFrom(rows: readonly Row[], order: number): Branch[] {
   }));
 }
 
-const sizeRatio = (d: readonly number[], n: readonly number[]): number => {
-  const size = (c: readonly number[]): number => c.reduce((sum, value) => sum + Math.abs(value), 0);
-  return size(d) / size(n) || 1;
-};
+/** A gain near which branches are midway: |D/N| at the mean size of poles and zeros, every power of s counting alike. */
+function typicalGain({ numerator, denominator }: Fraction): number {
+  const sizes = [...roots(numerator), ...roots(denominator)].map(magnitude).filter((size) => size > 0);
+  const mean = sizes.length > 0 ? Math.exp(sizes.reduce((sum, size) => sum + Math.log(size), 0) / sizes.length) : 1;
+  const size = (p: Fraction['numerator']): number =>
+    coefficients(p).reduce((sum, value) => sum * mean + Math.abs(value), 0);
+  return size(denominator) / size(numerator) || 1;
+}
 
 class Tracer {
   private readonly width: number;
@@ -148,7 +152,7 @@ class Tracer {
   at(gain: number, previous: Row | null): Row {
     this.write(gain, this.falling);
     const found = rootsOfNumbers(this.falling, previous);
-    return previous ? paired(gain, found, previous) : { gain, ...found };
+    return previous ? paired(gain, found, previous) : { gain, ...inOrder(found) };
   }
 
   /** Adds `next` after `last`, with as many rows in between as drawing and pairing need. */
@@ -196,6 +200,15 @@ class Tracer {
     }
     return true;
   }
+}
+
+/** Roots by rising real part, the upper one of a pair first, whatever order they were found in. */
+function inOrder({ re, im }: Points): { re: Float64Array; im: Float64Array } {
+  const alike = (a: number, b: number): boolean => Math.abs(a - b) <= 1e-6 * (Math.abs(a) + Math.abs(b));
+  const order = Array.from(re.keys()).sort((a, b) =>
+    alike(re[a]!, re[b]!) ? im[b]! - im[a]! : re[a]! - re[b]!,
+  );
+  return { re: Float64Array.from(order, (k) => re[k]!), im: Float64Array.from(order, (k) => im[k]!) };
 }
 
 /** Between two gains: their geometric mean, or near the first when that is zero; between others the middle. */
@@ -290,8 +303,9 @@ export function nearestOnBranches(
 }
 
 /**
- * The point of the locus D + K·N = 0, K ≥ 0, nearest to a place, exact up to rounding: from the nearest point of the
- * drawn branches its gain, and the root for that gain. Null without branches.
+ * The point of the locus D + K·N = 0, K ≥ 0, nearest to a place, exact up to rounding. Method: from the nearest point of
+ * the drawn branches, steps along the branch (ds/dK = −N/(D′ + K·N′)) to where the place lies at right angles to it.
+ * Null without branches.
  */
 export function nearestOnLocus(
   fraction: Fraction,
@@ -301,13 +315,46 @@ export function nearestOnLocus(
   const drawn = nearestOnBranches(branches, place);
   if (!drawn) return null;
   const exact = gainAt(fraction, drawn).re;
-  const gain = Number.isFinite(exact) && exact > 0 ? exact : drawn.gain;
-  const characteristic = add(fraction.denominator, multiply(constant(rationalFromNumber(gain)), fraction.numerator));
-  let best: Complex = drawn;
+  let best = rootNear(fraction, Number.isFinite(exact) && exact > 0 ? exact : drawn.gain, drawn);
+  let factor = 1;
+  for (let round = 0; round < 60; round++) {
+    const slope = slopeOn(fraction, best);
+    const square = slope.re * slope.re + slope.im * slope.im;
+    const step = ((place.re - best.re) * slope.re + (place.im - best.im) * slope.im) / square;
+    if (!Number.isFinite(step)) break;
+    const gain = Math.max(0, best.gain + factor * step);
+    const next = rootNear(fraction, gain, {
+      re: best.re + (gain - best.gain) * slope.re,
+      im: best.im + (gain - best.gain) * slope.im,
+    });
+    if (distanceBetween(next, place) <= distanceBetween(best, place) * (1 + 1e-12)) {
+      const rests = Math.abs(gain - best.gain) <= 1e-14 * gain;
+      best = next;
+      if (rests) break;
+    } else if (factor < 1 / 64) break;
+    else factor /= 4;
+  }
+  return { ...best, branch: drawn.branch };
+}
+
+/** The root of D + K·N for a gain that is nearest to a place. */
+function rootNear({ numerator, denominator }: Fraction, gain: number, near: Complex): Complex & { gain: number } {
+  const characteristic = add(denominator, multiply(constant(rationalFromNumber(gain)), numerator));
+  let best: Complex = near;
   let nearest = Infinity;
   for (const { re, im } of roots(characteristic)) {
-    const distance = Math.hypot(re - drawn.re, im - drawn.im);
+    const distance = distanceBetween({ re, im }, near);
     if (distance < nearest) [nearest, best] = [distance, { re, im }];
   }
-  return { re: best.re, im: best.im, gain, branch: drawn.branch };
+  return { re: best.re, im: best.im, gain };
 }
+
+/** ds/dK on the locus. */
+function slopeOn({ numerator, denominator }: Fraction, at: Complex & { gain: number }): Complex {
+  const below = valueAt(derivative(denominator), at);
+  const further = valueAt(derivative(numerator), at);
+  const slope = over(valueAt(numerator, at), plus(below, { re: at.gain * further.re, im: at.gain * further.im }));
+  return { re: -slope.re, im: -slope.im };
+}
+
+const distanceBetween = (a: Complex, b: Complex): number => Math.hypot(a.re - b.re, a.im - b.im);

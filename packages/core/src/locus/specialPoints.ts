@@ -3,8 +3,10 @@ import {
   type Polynomial,
   add,
   coefficient,
+  commonFactor,
   degree,
   derivative,
+  divide,
   isZero,
   multiply,
   negate,
@@ -14,6 +16,7 @@ import { type Complex, magnitude, over, times } from '../system/complex.js';
 import { type Root, roots } from '../system/roots.js';
 import { type System, systemOf } from '../system/system.js';
 import { rationalToNumber } from '../rational/number.js';
+import { valueExactly } from '../rational/exactValue.js';
 
 /** What a course book marks on a root locus of D(s) + K·N(s) = 0, K from 0 to ∞. Angles in degrees in (−180, 180]. */
 export interface SpecialPoints {
@@ -87,16 +90,30 @@ function asymptotesOf(
   return { centroid: (sum(poles) - sum(zeros)) / count, anglesDegrees: anglesDegrees.sort((a, b) => a - b) };
 }
 
-/** Where dK/ds = 0, on the locus or off it. */
+/**
+ * Where dK/ds = 0, on the locus or off it. N′D − ND′ has every repeated pole and zero as a root once less than N or D:
+ * those are no stationary points and are divided out exactly.
+ */
 export function stationaryPoints({ numerator, denominator }: Fraction): Root[] {
-  return roots(add(multiply(derivative(numerator), denominator), negate(multiply(numerator, derivative(denominator)))));
+  const slope = add(multiply(derivative(numerator), denominator), negate(multiply(numerator, derivative(denominator))));
+  return roots([numerator, denominator].reduce(withoutRepeatedRootsOf, slope));
 }
 
-function breakPointsOf(fraction: Fraction): (Complex & { gain: number })[] {
-  return stationaryPoints(fraction).flatMap(({ re, im }) => {
-    const gain = gainAt(fraction, { re, im });
-    const onLocus = gain.re > 0 && Number.isFinite(gain.re) && Math.abs(gain.im) <= realEnough * gain.re;
-    return onLocus && gain.re > 1e-12 ? [{ re, im, gain: gain.re }] : [];
+function withoutRepeatedRootsOf(slope: Polynomial, p: Polynomial): Polynomial {
+  const repeated = commonFactor(p, derivative(p));
+  return degree(repeated) > 0 ? divide(slope, repeated).quotient : slope;
+}
+
+/**
+ * K is evaluated without rounding: as dK/ds = 0 there, the rounding of s itself changes K by its square only, so that
+ * signs are certain and nothing depends on the scale of time or gain.
+ */
+function breakPointsOf({ numerator, denominator }: Fraction): (Complex & { gain: number })[] {
+  return stationaryPoints({ numerator, denominator }).flatMap((s) => {
+    const { re, im } = s;
+    const ratio = over(valueExactly(denominator, s), valueExactly(numerator, s));
+    const gain = -ratio.re;
+    return gain > 0 && Number.isFinite(gain) && Math.abs(ratio.im) <= realEnough * gain ? [{ re, im, gain }] : [];
   });
 }
 

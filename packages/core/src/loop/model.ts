@@ -14,7 +14,9 @@ import { type LimitedSignals, limitedLoop } from '../response/limitedLoop.js';
 import { type Measures, measuresOfMotion, noMeasures } from '../response/measures.js';
 import type { Motion } from '../response/motion.js';
 import { respond } from '../response/respond.js';
+import { settlingMotion } from '../response/settling.js';
 import { Superposition } from '../response/superposition.js';
+import { rangeOf } from '../response/walk.js';
 import { type Transfer, asDelayedFraction, highestDegree } from '../system/transfer.js';
 import { constantTransfer } from '../system/transferAlgebra.js';
 import { ControlLoop, type InputName } from './controlLoop.js';
@@ -40,6 +42,7 @@ export class LoopModel {
   readonly sensor: Transfer;
   readonly limits: Limits | null;
   private readonly loops = new WeakMap<Settings, ControlLoop>();
+  private readonly within = new WeakMap<ControlLoop, Map<InputName, boolean>>();
 
   /** @throws Problem when plant, sensor or limits cannot be worked out. */
   constructor(
@@ -73,7 +76,9 @@ export class LoopModel {
    */
   subject(loop: ControlLoop, signal: SignalName = 'y', input: InputName = 'r'): Subject {
     const driving = input === 'r' ? this.height : stepHeight(this.given.disturbance);
-    if (this.limits) return new LimitedSubject(loop, this.limitedStep(loop, input, driving), signal);
+    if (this.limits && !this.staysWithinLimits(loop, input, driving)) {
+      return new LimitedSubject(loop, this.limitedStep(loop, input, driving), signal);
+    }
     const subject = loop.subject(signal, input);
     return driving === 1 ? subject : new ScaledSubject(subject, driving);
   }
@@ -112,6 +117,26 @@ export class LoopModel {
       { motion: first, factor: 1, from: 0 },
       { motion: second, factor: 1, from: 0 },
     ]);
+  }
+
+  /** Whether the effort never meets its limits after a step, so that the loop is the linear one. */
+  private staysWithinLimits(loop: ControlLoop, input: InputName, height: number): boolean {
+    const { low, high } = this.limits!;
+    const known = this.within.get(loop) ?? new Map<InputName, boolean>();
+    this.within.set(loop, known);
+    const found = known.get(input) ?? within();
+    known.set(input, found);
+    return found;
+
+    function within(): boolean {
+      if (!loop.stable) return false;
+      const of = loop.transfer('u', input);
+      if (highestDegree(of.numerator) > highestDegree(of.denominator)) return false;
+      const { motion } = settlingMotion(of)!;
+      const range = rangeOf(motion, 1e-12 * Math.max(Math.abs(low), Math.abs(high)));
+      const ends = [range.low * height, range.high * height];
+      return Math.min(...ends) >= low && Math.max(...ends) <= high;
+    }
   }
 
   private limitedStep(loop: ControlLoop, input: InputName, height: number): LimitedSignals {

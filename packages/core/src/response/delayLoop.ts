@@ -1,23 +1,34 @@
 import { Problem } from '../expression/problem.js';
 import { rationalToNumber } from '../rational/number.js';
-import { type Polynomial, coefficient, degree } from '../rational/polynomial.js';
+import { type Polynomial, coefficient, coefficients, degree } from '../rational/polynomial.js';
 import { magnitude } from '../system/complex.js';
 import { roots } from '../system/roots.js';
+import { inTimeUnit, timeUnitOf } from '../system/timeUnit.js';
 import { type Transfer, highestDegree } from '../system/transfer.js';
 import { inputAt } from './input.js';
 import { LinearRun } from './linearRun.js';
 import type { Motion } from './motion.js';
 import { PiecewiseMotion } from './piecewise.js';
+import { StretchedMotion } from './stretched.js';
 
 const tolerance = 1e-9;
 const manyPieces = 6000;
 
+/** A run with one output, and the unit in which it counts time, in seconds. */
+export interface DelayRun {
+  readonly run: LinearRun;
+  readonly unit: number;
+}
+
 /**
- * Response to t^power/power! of a transfer with dead time inside a loop, as a run with one output.
+ * Response to t^power/power! of a transfer with dead time inside a loop, as a run with one output; as the ramp and the
+ * parabola are those of the run's own time, its values count for unit^power.
  * Method: observer form of the part without dead time, driven by the delayed input and the delayed output.
  * @throws Problem `improper` when the output would depend on derivatives of the input or of its own past.
  */
-export function delayRun(transfer: Transfer, power: 0 | 1 | 2): LinearRun {
+export function delayRun(written: Transfer, power: 0 | 1 | 2): DelayRun {
+  const unit = timeUnitOf(written.denominator);
+  const transfer = inTimeUnit(written, unit);
   const [own, ...loops] = transfer.denominator;
   const order = degree(own!.polynomial);
   if (highestDegree(transfer.numerator) > order || highestDegree(loops) > order) {
@@ -32,7 +43,7 @@ export function delayRun(transfer: Transfer, power: 0 | 1 | 2): LinearRun {
   ];
   const driving = [{ power, amplitude: 1, at: 0 }];
   const shortest = Math.min(...pasts.map(({ delay }) => delay));
-  return new LinearRun({
+  const run = new LinearRun({
     modes: [
       {
         a,
@@ -57,15 +68,25 @@ export function delayRun(transfer: Transfer, power: 0 | 1 | 2): LinearRun {
     ),
     longest: shortest,
     tolerance,
+    sizes: [sizeOf(transfer)],
   });
+  return { run, unit };
+}
+
+/** About how large a response is, in the unit of time in which dead times are near 1. */
+function sizeOf({ numerator, denominator }: Transfer): number {
+  const sum = (terms: Transfer['numerator']): number =>
+    terms.reduce((all, { polynomial: p }) => all + coefficients(p).reduce((size, c) => size + Math.abs(c), 0), 0);
+  return sum(numerator) / sum(denominator);
 }
 
 /**
  * The step response of a stable transfer with dead time inside a loop, worked out until it rests at its final value.
  * @throws Problem `numberSize` when that takes too long.
  */
-export function settledMotion(transfer: Transfer, finalValue: number): Motion {
-  const run = delayRun(transfer, 0);
+export function settledMotion(written: Transfer, finalValue: number): Motion {
+  const { run, unit } = delayRun(written, 0);
+  const transfer = inTimeUnit(written, unit);
   const source = run.source(0);
   const slowest = roots(transfer.denominator[0]!.polynomial).reduce(
     (t, { re }) => (re < 0 ? Math.max(t, -1 / re) : t),
@@ -82,7 +103,9 @@ export function settledMotion(transfer: Transfer, finalValue: number): Motion {
     }
     // A loop that hardly decays is left where what still moves cannot change a settling time.
     const enough = source.pieces.length > manyPieces ? 2e-4 * Math.abs(finalValue) : 1e-9 * largest;
-    if (off < enough) return new PiecewiseMotion(source, 0, until, 2 * off + 1e-9 * largest);
+    if (off < enough) {
+      return new StretchedMotion(new PiecewiseMotion(source, 0, until, 2 * off + 1e-9 * largest), unit);
+    }
     until *= 1.5;
   }
 }

@@ -1,6 +1,8 @@
 import { type Complex, complex, magnitude, minus, plus, times } from '../system/complex.js';
 import type { Root } from '../system/roots.js';
+import { powerOfTwo } from '../system/timeUnit.js';
 import { Jets, type Motion, Pace, type Rate } from './motion.js';
+import { StretchedMotion } from './stretched.js';
 
 const taylorTerms = 18;
 
@@ -12,6 +14,16 @@ const taylorTerms = 18;
  * by scaling and squaring.
  */
 export function dividedDifferenceMotion(gain: number, zeros: readonly Root[], poles: readonly Root[]): Motion {
+  // In the unit of time in which the fastest pole is near 1, so that nothing depends on the scale of time.
+  const rate = powerOfTwo(Math.max(...poles.map(magnitude)) || 1);
+  const inUnit = (found: readonly Root[]): Root[] =>
+    found.map(({ re, im, multiplicity }) => ({ re: re / rate, im: im / rate, multiplicity }));
+  const count = (found: readonly Root[]): number => found.reduce((sum, { multiplicity }) => sum + multiplicity, 0);
+  const factor = rate ** (count(zeros) - count(poles) + 1);
+  return new StretchedMotion(motionInUnit(gain, inUnit(zeros), inUnit(poles)), 1 / rate, factor);
+}
+
+function motionInUnit(gain: number, zeros: readonly Root[], poles: readonly Root[]): Motion {
   const nodes = originFirst(inLejaOrder(spread(poles)));
   const n = nodes.length;
   // Newton's form by repeated factors: the value at a node times what follows, built up zero by zero.

@@ -60,7 +60,8 @@ function peakOfMotion(motion: Motion, finalValue: number): { value: number; time
     if (Math.abs(candidate) > Math.abs(value) * (1 + 1e-12)) [value, time] = [candidate, at];
   };
   const settled = (at: number): boolean =>
-    motion.remaining(at) < Math.max(1e-10 * Math.abs(value), Math.abs(value) - Math.abs(finalValue));
+    motion.remaining(at) <=
+    Math.max(1e-10 * Math.max(Math.abs(value), Math.abs(finalValue)), Math.abs(value) - Math.abs(finalValue));
   for (const piece of monotonePieces(motion, floorOf(motion), settled)) {
     consider(piece.fromValue, piece.from);
     consider(piece.toValue, piece.to);

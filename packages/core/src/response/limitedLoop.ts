@@ -1,11 +1,15 @@
 import { Problem } from '../expression/problem.js';
 import type { Fraction } from '../rational/fraction.js';
-import { degree } from '../rational/polynomial.js';
+import { coefficients, degree } from '../rational/polynomial.js';
+import { inTimeUnit, powerOfTwo } from '../system/timeUnit.js';
+import { delayed, withDeadTime } from '../system/transfer.js';
 import { observerForm } from './delayLoop.js';
-import { type Input, inputAt, partsOf } from './input.js';
+import { type Input, type InputPart, inputAt, partsOf } from './input.js';
+import { restOfRun } from './limitedRest.js';
 import { type LinearMode, LinearRun } from './linearRun.js';
 import type { Motion } from './motion.js';
-import { PiecewiseMotion, type PolynomialPiece, valueOf } from './piecewise.js';
+import { PiecewiseMotion } from './piecewise.js';
+import { StretchedMotion } from './stretched.js';
 
 /** A PID controller as it is built: gains of the parallel form, seconds, limits in units of the effort. */
 export interface PracticalController {
@@ -33,28 +37,91 @@ export interface LimitedLoop {
   readonly horizon: number;
 }
 
-type SignalKind = 'output' | 'effort' | 'demand' | 'error';
-
 /** Signals of the loop. `demand` is the effort before its limits. */
-export interface LimitedSignals extends Readonly<Record<SignalKind, Motion>> {
-  /** The signals worked out until they rest, and where; null when they do not come to rest. */
-  settled(): Readonly<Record<SignalKind, { readonly motion: Motion; readonly finalValue: number }>> | null;
+export type LimitedSignal = 'output' | 'effort' | 'demand' | 'error';
+
+/** The signals of a loop with limits, worked out as far as they are asked for. */
+export interface LimitedSignals extends Readonly<Record<LimitedSignal, Motion>> {
+  /** The signals but the demand until they rest, and where; null when they do not come to rest. For steps at t = 0. */
+  settled(): Readonly<
+    Record<Exclude<LimitedSignal, 'demand'>, { readonly motion: Motion; readonly finalValue: number }>
+  > | null;
 }
 
-const kinds: readonly SignalKind[] = ['output', 'effort', 'demand', 'error'];
-const mostHorizons = 64;
-const restingShare = 1e-7;
+/** Places of the signals that drive the states: reference, 1, the effort one dead time ago, disturbance. */
+const [reference, unity, past, disturbance] = [0, 1, 2, 3];
+const forcingCount = 4;
 
 /**
  * The loop with actuator limits, integrator anti-windup (back-calculation) and derivative filter. Between two events,
  * at which the effort meets or leaves a limit, the loop is linear; events are located on the solution itself.
- * Accuracy 1e-6 of the largest value.
+ * Accuracy 1e-6 of the largest value of each signal.
  * @throws Problem `improper` for a plant with direct feedthrough, `notPossible` for a derivative without filter.
  */
 export function limitedLoop(loop: LimitedLoop): LimitedSignals {
-  const { plant, deadTime, controller, horizon } = loop;
-  const { Kp, Ki, Kd, filterTime = 0, proportionalWeight = 1, derivativeWeight = 1 } = controller;
-  const { limits, trackingTime = null } = controller;
+  refuseImpossible(loop);
+  const reach = Math.min(loop.horizon / 8, loop.deadTime > 0 ? loop.deadTime : Infinity);
+  // In a unit in which the longest step is near 1, so that nothing depends on the scale of time.
+  const unit = powerOfTwo(reach);
+  const { deadTime, controller } = loop;
+  const driven = {
+    reference: partsInUnit(loop.reference, unit),
+    disturbance: loop.disturbance ? partsInUnit(loop.disturbance, unit) : [],
+  };
+  const model = new LimitedModel(
+    withDeadTime(inTimeUnit(delayed(loop.plant), unit))!.fraction,
+    deadTime / unit,
+    controllerInUnit(controller, unit),
+  );
+  const delay = model.deadTime;
+  const starts = [...driven.reference, ...driven.disturbance].map(({ at }) => at);
+  const echoes = delay > 0 ? [0, 1, 2, 3, 4, 5, 6].map((k) => k * delay) : [0];
+  const { limits } = controller;
+  const run = new LinearRun({
+    modes: limits ? [model.mode(null), model.mode(limits.high), model.mode(limits.low)] : [model.mode(null)],
+    ...(limits ? { switching: { output: 2, ...limits } } : {}),
+    initial: row(model.size, {}),
+    forcingCount,
+    forcing(time, after, into, self) {
+      into[reference] = inputAt(driven.reference, time, after);
+      into[unity] = 1;
+      into[disturbance] = inputAt(driven.disturbance, time, after);
+      const then = time - delay;
+      into[past] = delay > 0 && (after ? then > -1e-12 : then > 1e-12) ? self.value(1, Math.max(0, then), after) : 0;
+    },
+    breaks: [...new Set([0, ...starts].flatMap((at) => echoes.map((echo) => at + echo)))]
+      .filter((t) => t > 0)
+      .sort((x, y) => x - y),
+    echoes: echoes.slice(1),
+    longest: reach / unit,
+    tolerance: 1e-9,
+    sizes: model.sizes(heightOf(driven.reference), heightOf(driven.disturbance)),
+  });
+  const signal = (output: number): Motion => new StretchedMotion(new PiecewiseMotion(run.source(output)), unit);
+  return {
+    output: signal(0),
+    effort: signal(1),
+    demand: signal(2),
+    error: signal(3),
+    settled() {
+      const forcing = row(forcingCount, {
+        [reference]: heightOf(driven.reference),
+        [unity]: 1,
+        [disturbance]: heightOf(driven.disturbance),
+      });
+      const rest = restOfRun(run, model, forcing);
+      if (!rest) return null;
+      const at = (output: number): { motion: Motion; finalValue: number } => {
+        const { motion, finalValue } = rest(output);
+        return { motion: new StretchedMotion(motion, unit), finalValue };
+      };
+      return { output: at(0), effort: at(1), error: at(3) };
+    },
+  };
+}
+
+function refuseImpossible({ plant, controller, reference, disturbance }: LimitedLoop): void {
+  const { Kd, filterTime = 0, limits } = controller;
   if (degree(plant.numerator) >= degree(plant.denominator)) {
     throw new Problem('improper', 'A loop with limits needs a plant with more poles than zeros.');
   }
@@ -62,114 +129,125 @@ export function limitedLoop(loop: LimitedLoop): LimitedSignals {
     throw new Problem('notPossible', 'A derivative needs a filter here: give its filter time, in seconds.');
   }
   if (limits && !(limits.low < limits.high)) throw new Problem('query', 'The lower limit must lie below the upper.');
-  const { a, column } = observerForm(plant.denominator);
-  const enters = column(plant.numerator, 1).states;
-  const n = a.length;
-  // States: plant, integral, filtered derivative input. Forcing: reference, 1, delayed effort, disturbance.
-  const integral = n;
-  const filter = n + 1;
-  const size = n + 2;
-  const [reference, unit, past, disturbance] = [0, 1, 2, 3];
-  const slope = Kd === 0 ? 0 : Kd / filterTime;
-  const demandOfStates = row(size, { 0: -Kp - slope, [integral]: 1, [filter]: -slope });
-  const demandOfForcing = row(4, { [reference]: Kp * proportionalWeight + slope * derivativeWeight });
-  const tracking = trackingTime !== null && Ki !== 0 ? 1 / trackingTime : 0;
+  const inputs = [reference, ...(disturbance ? [disturbance] : [])];
+  if (inputs.some((input) => partsOf(input).parts.some(({ power }) => power < 0))) {
+    throw new Problem('notPossible', 'A loop with limits has no impulse response that scales; use a short step.');
+  }
+}
 
-  const mode = (limit: number | null): LinearMode => {
+const partsInUnit = (input: Input, unit: number): InputPart[] =>
+  partsOf(input).parts.map(({ power, amplitude, at }) => ({
+    power,
+    amplitude: amplitude * unit ** power,
+    at: at / unit,
+  }));
+
+/** All steps together, or the largest other part. */
+const heightOf = (parts: readonly InputPart[]): number =>
+  parts.every(({ power }) => power === 0)
+    ? parts.reduce((sum, { amplitude }) => sum + amplitude, 0)
+    : Math.max(...parts.map(({ amplitude }) => Math.abs(amplitude)));
+
+function controllerInUnit(controller: PracticalController, unit: number): PracticalController {
+  const { Ki, Kd, filterTime = 0, trackingTime = null } = controller;
+  return {
+    ...controller,
+    Ki: Ki * unit,
+    Kd: Kd / unit,
+    filterTime: filterTime / unit,
+    trackingTime: trackingTime === null ? null : trackingTime / unit,
+  };
+}
+
+/** The loop as state equations, one set for each side of the limits. States: plant, integral, filtered derivative. */
+export class LimitedModel {
+  /** How many states there are; the last are those of the controller that it has. */
+  readonly size: number;
+  private readonly a: readonly (readonly number[])[];
+  private readonly enters: readonly number[];
+  private readonly integral: number;
+  private readonly filter: number;
+  private readonly slope: number;
+
+  constructor(
+    readonly plant: Fraction,
+    readonly deadTime: number,
+    readonly controller: PracticalController,
+  ) {
+    const { a, column } = observerForm(plant.denominator);
+    const { Ki, Kd, filterTime = 0 } = controller;
+    this.a = a;
+    this.enters = column(plant.numerator, 1).states;
+    const [ofIntegral, ofFilter] = [Number(Ki !== 0), Number(Kd !== 0)];
+    this.integral = ofIntegral ? a.length : -1;
+    this.filter = ofFilter ? a.length + ofIntegral : -1;
+    this.size = a.length + ofIntegral + ofFilter;
+    this.slope = ofFilter ? Kd / filterTime : 0;
+  }
+
+  /** Rate with which the integrator follows the limited effort; 0 where it winds up. */
+  get tracking(): number {
+    const { Ki, trackingTime } = this.controller;
+    return trackingTime && Ki !== 0 ? 1 / trackingTime : 0;
+  }
+
+  /** About how large output, effort, demand and error are for steps of reference and disturbance. */
+  sizes(ofReference: number, ofDisturbance: number): number[] {
+    const { Kp, Ki, limits } = this.controller;
+    const sum = (p: Fraction['numerator']): number => coefficients(p).reduce((all, c) => all + Math.abs(c), 0);
+    const gain = sum(this.plant.numerator) / sum(this.plant.denominator);
+    const output = Math.abs(ofReference) + gain * Math.abs(ofDisturbance);
+    const demand = (Math.abs(Kp) + Math.abs(Ki) + Math.abs(this.slope)) * output;
+    const limit = limits ? Math.max(Math.abs(limits.low), Math.abs(limits.high)) : Infinity;
+    return [output, Math.min(demand, limit), demand, output];
+  }
+
+  /** The equations while the effort is free, or at a limit. Outputs: output, effort, demand, error. */
+  mode(limit: number | null): LinearMode {
+    const { a, enters, size, integral, filter, slope, tracking } = this;
+    const { Kp, Ki, filterTime = 0, proportionalWeight = 1, derivativeWeight = 1 } = this.controller;
+    const ofController = (entries: Readonly<Record<number, number>>): number[] =>
+      row(size, Object.fromEntries(Object.entries(entries).filter(([k]) => Number(k) >= 0)));
+    const demandOfStates = ofController({ 0: -Kp - slope, [integral]: 1, [filter]: -slope });
+    const demandOfForcing = row(forcingCount, { [reference]: Kp * proportionalWeight + slope * derivativeWeight });
     const effortOfStates = limit === null ? demandOfStates : row(size, {});
-    const effortOfForcing = limit === null ? demandOfForcing : row(4, { [unit]: limit });
-    const states = Array.from({ length: size }, (_, i) =>
-      row(size, Object.fromEntries((a[i] ?? []).map((v, j) => [j, v]))),
-    );
-    const forcing = Array.from({ length: size }, () => row(4, {}));
-    for (let i = 0; i < n; i++) {
-      forcing[i]![disturbance] = enters[i]!;
-      if (deadTime > 0) forcing[i]![past] = enters[i]!;
+    const effortOfForcing = limit === null ? demandOfForcing : row(forcingCount, { [unity]: limit });
+    const states = Array.from({ length: size }, (_, i) => row(size, { ...(a[i] ?? []) }));
+    const forcing = Array.from({ length: size }, () => row(forcingCount, {}));
+    enters.forEach((enter, i) => {
+      forcing[i]![disturbance] = enter;
+      if (this.deadTime > 0) forcing[i]![past] = enter;
       else {
-        effortOfStates.forEach((value, j) => (states[i]![j]! += enters[i]! * value));
-        effortOfForcing.forEach((value, j) => (forcing[i]![j]! += enters[i]! * value));
+        effortOfStates.forEach((value, j) => (states[i]![j]! += enter * value));
+        effortOfForcing.forEach((value, j) => (forcing[i]![j]! += enter * value));
+      }
+    });
+    if (integral >= 0) {
+      states[integral]![0]! -= Ki;
+      forcing[integral]![reference]! += Ki;
+      if (limit !== null) {
+        demandOfStates.forEach((value, j) => (states[integral]![j]! -= tracking * value));
+        demandOfForcing.forEach((value, j) => (forcing[integral]![j]! -= tracking * value));
+        forcing[integral]![unity]! += tracking * limit;
       }
     }
-    states[integral]![0]! -= Ki;
-    forcing[integral]![reference]! += Ki;
-    if (limit !== null) {
-      demandOfStates.forEach((value, j) => (states[integral]![j]! -= tracking * value));
-      demandOfForcing.forEach((value, j) => (forcing[integral]![j]! -= tracking * value));
-      forcing[integral]![unit]! += tracking * limit;
-    }
-    if (Kd !== 0) {
+    if (filter >= 0) {
       states[filter]![0]! -= 1 / filterTime;
       states[filter]![filter]! -= 1 / filterTime;
       forcing[filter]![reference]! += derivativeWeight / filterTime;
     }
-    const output = row(size, { 0: 1 });
     return {
       a: states,
       b: forcing,
-      c: [output, effortOfStates, demandOfStates, row(size, { 0: -1 })],
-      d: [row(4, {}), effortOfForcing, demandOfForcing, row(4, { [reference]: 1 })],
+      c: [row(size, { 0: 1 }), effortOfStates, demandOfStates, row(size, { 0: -1 })],
+      d: [
+        row(forcingCount, {}),
+        effortOfForcing,
+        demandOfForcing,
+        row(forcingCount, { [reference]: 1 }),
+      ],
     };
-  };
-
-  const driven = [partsOf(loop.reference).parts, loop.disturbance ? partsOf(loop.disturbance).parts : []] as const;
-  if (driven.some((parts) => parts.some(({ power }) => power < 0))) {
-    throw new Problem('notPossible', 'A loop with limits has no impulse response that scales; use a short step.');
   }
-  const longest = Math.min(horizon / 8, deadTime > 0 ? deadTime : Infinity);
-  const starts = [...driven[0], ...driven[1]].map(({ at }) => at);
-  const echoes = deadTime > 0 ? [0, 1, 2, 3, 4, 5, 6].map((k) => k * deadTime) : [0];
-  const run = new LinearRun({
-    modes: limits ? [mode(null), mode(limits.high), mode(limits.low)] : [mode(null)],
-    ...(limits ? { switching: { output: 2, ...limits } } : {}),
-    initial: row(size, {}),
-    forcingCount: 4,
-    forcing(time, after, into, self) {
-      into[reference] = inputAt(driven[0], time, after);
-      into[unit] = 1;
-      into[disturbance] = inputAt(driven[1], time, after);
-      const then = time - deadTime;
-      into[past] = deadTime > 0 && (after ? then > -1e-12 : then > 1e-12) ? self.value(1, Math.max(0, then), after) : 0;
-    },
-    breaks: [...new Set([0, ...starts].flatMap((at) => echoes.map((echo) => at + echo)))]
-      .filter((t) => t > 0)
-      .sort((x, y) => x - y),
-    echoes: echoes.slice(1),
-    longest,
-    tolerance: 1e-9,
-  });
-  const signal = (output: number): Motion => new PiecewiseMotion(run.source(output));
-  return {
-    output: signal(0),
-    effort: signal(1),
-    demand: signal(2),
-    error: signal(3),
-    settled() {
-      for (let until = horizon; until <= mostHorizons * horizon; until *= 2) {
-        run.reach(until);
-        const ends = kinds.map((_, k) => restOf(run.outputs[k]!, until));
-        if (ends.some((end) => end === null)) continue;
-        return Object.fromEntries(
-          kinds.map((kind, k) => {
-            const { finalValue, off } = ends[k]!;
-            return [kind, { motion: new PiecewiseMotion(run.source(k), 0, until, off), finalValue }];
-          }),
-        ) as unknown as ReturnType<LimitedSignals['settled']>;
-      }
-      return null;
-    },
-  };
-}
-
-/** The last value, when nothing of note moves in the last half of the time. */
-function restOf(pieces: readonly PolynomialPiece[], until: number): { finalValue: number; off: number } | null {
-  const last = pieces[pieces.length - 1]!;
-  const finalValue = valueOf(last, last.to);
-  let [largest, off] = [Math.abs(finalValue), 0];
-  for (const { from, powers } of pieces) {
-    largest = Math.max(largest, Math.abs(powers[0]!));
-    if (from >= until / 2) off = Math.max(off, Math.abs(powers[0]! - finalValue));
-  }
-  return off <= restingShare * largest ? { finalValue, off: 2 * off + 1e-9 * largest } : null;
 }
 
 function row(length: number, entries: Readonly<Record<number, number>>): number[] {

@@ -32,23 +32,28 @@ export interface RunOptions {
   readonly echoes?: readonly number[];
   /** Longest step; it must not exceed the shortest dead time. */
   readonly longest: number;
-  /** Largest error of a step, relative to the largest output so far. */
+  /** Largest error of a step in an output, relative to the largest value of it so far. */
   readonly tolerance: number;
+  /** How large each output will be, roughly: while it is much smaller, a millionth of this is what counts. */
+  readonly sizes: readonly number[];
 }
 
 const mostPieces = 30_000;
 
 /**
- * A linear system with delayed or limited signals, worked out piece by piece as far as it is asked for.
+ * A linear system with delayed or limited signals, worked out piece by piece as far as it is asked for. Time is counted
+ * in a unit in which the longest step is near 1.
  * Method: Radau collocation with seven points (stiffly accurate, order 13), steps halved until the highest terms of
  * every output vanish; a change of mode is located on the step's own polynomial and ends the step.
  */
 export class LinearRun {
   /** Pieces of each output, all with the same times. */
   readonly outputs: PolynomialPiece[][];
-  private time = 0;
-  private state: Float64Array;
-  private mode = 0;
+  private done = 0;
+  private current: Float64Array;
+  private modeNow = 0;
+  private entered = 0;
+  private changes = 0;
   private length: number;
   private upcoming = 0;
   /** The span between two breaks that is being crossed, and the share of it that is done. */
@@ -56,18 +61,48 @@ export class LinearRun {
   private from = 0;
   private span = 0;
   private share = 1;
-  private scale = 0;
+  /** The largest value of each output so far, or a millionth of what is expected. */
+  private readonly scales: Float64Array;
   private readonly breaks: number[];
   private readonly steps = new Map<string, Step>();
   private readonly force: Float64Array[];
 
   constructor(private readonly options: RunOptions) {
     this.outputs = options.modes[0]!.c.map(() => []);
-    this.state = Float64Array.from(options.initial);
+    this.scales = Float64Array.from(options.sizes, (size) => 1e-6 * size || Number.MIN_VALUE);
+    this.current = Float64Array.from(options.initial);
     this.length = options.longest;
     this.breaks = [...options.breaks];
     this.force = Array.from({ length: stages + 1 }, () => new Float64Array(options.forcingCount));
-    if (options.switching) this.mode = this.modeAt(this.startOutputs());
+    if (options.switching) this.modeNow = this.modeAt(this.startOutputs());
+  }
+
+  /** Up to where it is worked out. */
+  get time(): number {
+    return this.done;
+  }
+
+  /** The states there. */
+  get state(): Float64Array {
+    return this.current;
+  }
+
+  /** The mode it is in, since when, and how often it has changed. */
+  get mode(): number {
+    return this.modeNow;
+  }
+
+  get since(): number {
+    return this.entered;
+  }
+
+  get switches(): number {
+    return this.changes;
+  }
+
+  /** The first output's largest value so far, as a share of what was expected. */
+  get largestShare(): number {
+    return this.scales[0]! / (this.options.sizes[0]! || 1);
   }
 
   /** The pieces of one output, for a motion. */
@@ -85,7 +120,7 @@ export class LinearRun {
   }
 
   reach(time: number): void {
-    while (this.time <= time) {
+    while (this.done <= time) {
       if (this.outputs[0]!.length >= mostPieces) {
         throw new Problem('numberSize', `This response needs more than ${mostPieces} pieces; look at a shorter time.`);
       }
@@ -93,15 +128,16 @@ export class LinearRun {
     }
   }
 
-  private advance(): void {
+  /** Works out one more piece. */
+  advance(): void {
     const { breaks } = this;
     const { longest, tolerance, switching } = this.options;
-    while (this.upcoming < breaks.length && breaks[this.upcoming]! <= this.time * (1 + 1e-13)) this.upcoming += 1;
+    while (this.upcoming < breaks.length && breaks[this.upcoming]! <= this.done * (1 + 1e-13)) this.upcoming += 1;
     const target = breaks[this.upcoming] ?? Infinity;
     if (target !== this.target || this.share >= 1) {
       this.target = target;
-      this.from = this.time;
-      this.span = target === Infinity ? longest : target - this.time;
+      this.from = this.done;
+      this.span = target === Infinity ? longest : target - this.done;
       this.share = 0;
     }
     for (;;) {
@@ -112,8 +148,8 @@ export class LinearRun {
       const nextShare = this.share + 1 / pieces;
       const to = nextShare === 1 && target !== Infinity ? target : this.from + this.span * nextShare;
       const { states, outputs, error } = this.attempt(length, to);
-      const small = error <= tolerance * Math.max(this.scale, 1e-6);
-      if (!small && length > 1e-9 * Math.max(longest, this.time)) {
+      const small = error <= tolerance;
+      if (!small && length > 1e-9 * Math.max(longest, this.done)) {
         this.length = length / 2;
         continue;
       }
@@ -121,43 +157,45 @@ export class LinearRun {
       this.accept(length, to, event?.at ?? 1, states, outputs);
       this.share = event ? 1 : nextShare;
       if (event) this.change(event.mode);
-      if (error < (tolerance / 512) * this.scale) this.length = Math.min(longest, 2 * length);
+      if (error < tolerance / 512) this.length = Math.min(longest, 2 * length);
       return;
     }
   }
 
   private change(mode: number): void {
-    this.mode = mode;
+    this.modeNow = mode;
+    this.entered = this.done;
+    this.changes += 1;
     for (const echo of this.options.echoes ?? []) {
-      const at = this.time + echo;
+      const at = this.done + echo;
       const place = this.breaks.findIndex((time) => time > at);
       this.breaks.splice(place < 0 ? this.breaks.length : place, 0, at);
     }
   }
 
-  /** States at 0 and the nodes, outputs as polynomials of the share of the step, and the error of the worst output. */
+  /** States at 0 and the nodes, outputs as polynomials of the share of the step, and the worst relative error. */
   private attempt(length: number, to: number): { states: Float64Array[]; outputs: Float64Array[]; error: number } {
     const { forcing, modes } = this.options;
-    const { b, c, d } = modes[this.mode]!;
+    const { b, c, d } = modes[this.modeNow]!;
     const { nodes, toPowers, toTail } = radau();
-    const n = this.state.length;
-    forcing(this.time, true, this.force[0]!, this);
+    const n = this.current.length;
+    forcing(this.done, true, this.force[0]!, this);
     for (let i = 0; i < stages; i++) {
       const last = i === stages - 1;
-      forcing(last ? to : this.time + length * nodes[i]!, !last, this.force[i + 1]!, this);
+      forcing(last ? to : this.done + length * nodes[i]!, !last, this.force[i + 1]!, this);
     }
     const { start, force } = this.step(length);
     const push = new Float64Array(stages * n);
     for (let i = 0; i < stages; i++) {
       for (let p = 0; p < n; p++) push[i * n + p] = dot(b[p]!, this.force[i + 1]!);
     }
-    const states = [this.state];
+    const states = [this.current];
     for (let i = 0; i < stages; i++) {
       const state = new Float64Array(n);
       for (let p = 0; p < n; p++) {
         const row = i * n + p;
         let value = 0;
-        for (let q = 0; q < n; q++) value += start[row * n + q]! * this.state[q]!;
+        for (let q = 0; q < n; q++) value += start[row * n + q]! * this.current[q]!;
         for (let q = 0; q < stages * n; q++) value += force[row * stages * n + q]! * push[q]!;
         state[p] = value;
       }
@@ -167,24 +205,24 @@ export class LinearRun {
     const outputs = c.map((row, k) => {
       const values = states.map((state, i) => dot(row, state) + dot(d[k]!, this.force[i]!));
       const tail = toTail.map((weights) => dot(weights, values));
-      error = Math.max(error, Math.abs(tail[1]!) + Math.abs(tail[0]!) / 16);
+      error = Math.max(error, (Math.abs(tail[1]!) + Math.abs(tail[0]!) / 16) / this.scales[k]!);
       return Float64Array.from(toPowers, (weights) => dot(weights, values));
     });
     return { states, outputs, error };
   }
 
   private step(length: number): Step {
-    const key = `${this.mode} ${length.toPrecision(12)}`;
+    const key = `${this.modeNow} ${length.toPrecision(12)}`;
     let step = this.steps.get(key);
     if (!step) {
-      step = stepMatrices(this.options.modes[this.mode]!.a, length);
+      step = stepMatrices(this.options.modes[this.modeNow]!.a, length);
       this.steps.set(key, step);
     }
     return step;
   }
 
   private accept(length: number, to: number, share: number, states: Float64Array[], outputs: Float64Array[]): void {
-    const end = share === 1 ? to : this.time + share * length;
+    const end = share === 1 ? to : this.done + share * length;
     outputs.forEach((powers, k) => {
       let factor = 1;
       const own = powers.map((value) => {
@@ -192,20 +230,20 @@ export class LinearRun {
         factor *= share;
         return result;
       });
-      this.outputs[k]!.push({ from: this.time, to: end, powers: own });
+      this.outputs[k]!.push({ from: this.done, to: end, powers: own });
       let last = 0;
       for (const value of own) last += value;
-      this.scale = Math.max(this.scale, Math.abs(own[0]!), Math.abs(last));
+      this.scales[k] = Math.max(this.scales[k]!, Math.abs(own[0]!), Math.abs(last));
     });
-    this.state = share === 1 ? states[stages]! : interpolated(states, share);
-    this.time = end;
+    this.current = share === 1 ? states[stages]! : interpolated(states, share);
+    this.done = end;
   }
 
   private startOutputs(): number[] {
     const { forcing, modes } = this.options;
     const { c, d } = modes[0]!;
     forcing(0, true, this.force[0]!, this);
-    return c.map((row, k) => dot(row, this.state) + dot(d[k]!, this.force[0]!));
+    return c.map((row, k) => dot(row, this.current) + dot(d[k]!, this.force[0]!));
   }
 
   private modeAt(outputs: readonly number[]): number {
@@ -215,25 +253,25 @@ export class LinearRun {
 
   /** Where in the step the limited signal first leaves its mode. */
   private firstChange(powers: Float64Array): { at: number; mode: number } | null {
-    const { low, high } = this.options.switching!;
+    const { output, low, high } = this.options.switching!;
     const value = (x: number): number => {
       let sum = 0;
       for (let k = powers.length - 1; k >= 0; k--) sum = sum * x + powers[k]!;
       return sum;
     };
-    const slack = 1e-12 * Math.max(Math.abs(low), Math.abs(high), this.scale);
+    const slack = 1e-12 * Math.max(Math.abs(low), Math.abs(high), this.scales[output]!);
     const modeOf = (v: number): number => {
-      if (this.mode === 0) return v > high + slack ? 1 : v < low - slack ? 2 : 0;
-      if (this.mode === 1) return v < high - slack ? (v < low ? 2 : 0) : 1;
+      if (this.modeNow === 0) return v > high + slack ? 1 : v < low - slack ? 2 : 0;
+      if (this.modeNow === 1) return v < high - slack ? (v < low ? 2 : 0) : 1;
       return v > low + slack ? (v > high ? 1 : 0) : 2;
     };
     const samples = 24;
     for (let k = 1; k <= samples; k++) {
-      if (modeOf(value(k / samples)) === this.mode) continue;
+      if (modeOf(value(k / samples)) === this.modeNow) continue;
       let [inside, outside] = [(k - 1) / samples, k / samples];
       for (let round = 0; round < 52; round++) {
         const middle = (inside + outside) / 2;
-        if (modeOf(value(middle)) === this.mode) inside = middle;
+        if (modeOf(value(middle)) === this.modeNow) inside = middle;
         else outside = middle;
       }
       return { at: outside, mode: modeOf(value(outside)) };

@@ -34,6 +34,7 @@ export interface Measures {
 }
 
 const oneTimeConstant = 1 - Math.exp(-1);
+const mostDoublings = 100;
 const levels = [0.1, 0.5, oneTimeConstant, 0.9, 1];
 
 /** Measures of a system that has none. */
@@ -85,9 +86,11 @@ export function measuresOfMotion(motion: Motion, finalValue: number): Measures {
     motion.remaining(time) / size < Math.max(firstAt.has(1) ? highest - 1 : 0, least);
 
   for (const piece of monotonePieces(motion, noise, enough)) {
-    const from = piece.fromValue / finalValue;
+    const start = piece.fromValue / finalValue;
+    // A response that starts at a level, up to rounding, has reached it.
+    const from = piece.from === 0 ? start + 1e-12 : start;
     const to = piece.toValue / finalValue;
-    if (!firstAt.has(0.1)) lowest = Math.min(lowest, from, to);
+    if (!firstAt.has(0.1) && from < 0.1) lowest = Math.min(lowest, from, to);
     for (const level of levels) {
       if (firstAt.has(level)) continue;
       if (from >= level) firstAt.set(level, piece.from);
@@ -95,7 +98,8 @@ export function measuresOfMotion(motion: Motion, finalValue: number): Measures {
         firstAt.set(level, levelCrossing(motion, level * finalValue, piece.from, piece.to));
       }
     }
-    if (to > highest) [highest, highestAt] = [to, piece.to];
+    // What is as high as before up to rounding, as an effort that meets its limit again, is no new peak.
+    if (to > highest * (1 + 1e-12)) [highest, highestAt] = [to, piece.to];
   }
 
   const overshoot = highest - 1 > Math.max(1e-11, noise / size) ? highest - 1 : 0;
@@ -120,8 +124,8 @@ export function measuresOfMotion(motion: Motion, finalValue: number): Measures {
 
 /** The time after which no more than `size` still moves. */
 function timeWithin(motion: Motion, size: number): number {
-  let [low, high] = [0, 1];
-  while (motion.remaining(high) > size && high < 1e15) [low, high] = [high, 2 * high];
+  let [low, high] = [0, motion.step(0, size)];
+  for (let k = 0; k < mostDoublings && motion.remaining(high) > size; k++) [low, high] = [high, 2 * high];
   for (let round = 0; round < 50; round++) {
     const middle = (low + high) / 2;
     if (motion.remaining(middle) > size) low = middle;

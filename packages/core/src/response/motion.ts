@@ -48,8 +48,10 @@ export class Pace {
     const least = Math.log(floor);
     for (let k = 0; k < moving.length; k++) {
       const { re, power } = moving[k]!;
-      const raised = power > 0 && time > 1 ? power * Math.log(time) : 0;
-      if (logSizes[k]! + re * time + raised > least) return radiansPerStep / speeds[k]!;
+      // t^power·e^(re·t) may still have its largest value, at power/|re|, before it.
+      const at = power > 0 ? Math.max(time, (re < 0 ? -power / re : 0) || radiansPerStep / speeds[k]!) : time;
+      const raised = power > 0 ? power * Math.log(at) : 0;
+      if (logSizes[k]! + re * at + raised > least) return radiansPerStep / speeds[k]!;
     }
     return radiansPerStep / (speeds[speeds.length - 1] ?? 1);
   }

@@ -87,19 +87,32 @@ export class PiecewiseMotion implements Motion {
   }
 }
 
-/** For each piece the range of the values at all ends from its start on. */
+/** For each piece a bound of the range of the values from its start on. */
 function rangesFrom(pieces: readonly PolynomialPiece[]): Float64Array<ArrayBuffer> {
   const ranges = new Float64Array(pieces.length);
   let [lowest, highest] = [Infinity, -Infinity];
   for (let k = pieces.length - 1; k >= 0; k--) {
-    const { powers } = pieces[k]!;
-    let end = 0;
-    for (const c of powers) end += c;
-    lowest = Math.min(lowest, powers[0]!, end);
-    highest = Math.max(highest, powers[0]!, end);
+    for (const value of hullOf(pieces[k]!.powers)) {
+      lowest = Math.min(lowest, value);
+      highest = Math.max(highest, value);
+    }
     ranges[k] = highest - lowest;
   }
   return ranges;
+}
+
+/** Coefficients in Bernstein's basis, between which a polynomial stays on [0, 1]. Source: Farouki (2012), section 5.1. */
+function hullOf(powers: Float64Array): Float64Array {
+  const n = powers.length - 1;
+  // c_k/(n over k), then running sums of running sums turn them into Bernstein's.
+  const hull = new Float64Array(n + 1);
+  let choose = 1;
+  for (let k = 0; k <= n; k++) {
+    hull[k] = powers[k]! / choose;
+    choose = (choose * (n - k)) / (k + 1);
+  }
+  for (let round = 1; round <= n; round++) for (let k = n; k >= round; k--) hull[k]! += hull[k - 1]!;
+  return hull;
 }
 
 function derivativeOf({ from, to, powers }: PolynomialPiece, time: number, order: number): number {

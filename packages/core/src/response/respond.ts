@@ -16,6 +16,7 @@ import { delayRun } from './delayLoop.js';
 import { type Input, type InputPart, partsOf } from './input.js';
 import type { Motion } from './motion.js';
 import { PiecewiseMotion } from './piecewise.js';
+import { StretchedMotion } from './stretched.js';
 import { integratedMotion, inverseTransform } from './step.js';
 import { type ShiftedMotion, Superposition } from './superposition.js';
 
@@ -66,7 +67,8 @@ export function dcGainOf(transfer: Transfer): number | null {
 /** Response to t^power/power!, one motion for each dead time of the numerator. */
 function unitResponses(transfer: Transfer, power: InputPart['power']): ShiftedMotion[] {
   if (transfer.denominator.length > 1) {
-    const motion = new PiecewiseMotion(delayRun(transfer, power < 0 ? 0 : (power as 0 | 1 | 2)).source(0));
+    const { run, unit } = delayRun(transfer, power < 0 ? 0 : (power as 0 | 1 | 2));
+    const motion = new StretchedMotion(new PiecewiseMotion(run.source(0)), unit, unit ** Math.max(0, power));
     return [{ motion: power < 0 ? motion.derivative() : motion, factor: 1, from: 0 }];
   }
   const denominator = transfer.denominator[0]!.polynomial;

@@ -57,6 +57,17 @@ export function* monotonePieces(
   yield { from: start, to: time, fromValue: startValue, toValue: here[0]! };
 }
 
+/** The lowest and the highest value of a motion that comes to rest, but for what is below `floor`. */
+export function rangeOf(motion: Motion, floor: number): { low: number; high: number } {
+  const least = Math.max(floor, 4 * (motion.accuracy ?? 0));
+  let [low, high] = [Infinity, -Infinity];
+  for (const { fromValue, toValue } of monotonePieces(motion, least, (time) => motion.remaining(time) < least)) {
+    low = Math.min(low, fromValue, toValue);
+    high = Math.max(high, fromValue, toValue);
+  }
+  return { low, high };
+}
+
 /**
  * The last time at which a motion leaves or enters the band around a level, searched backwards from a time after which
  * it stays inside; 0 when it is never outside.
