@@ -43,6 +43,13 @@ const delayed: Record<string, Plant> = {
   'a resonance with dead time': { numerator: [1], denominator: [1, 0.4, 1], deadTime: 0.3 },
 };
 
+/** A loop with dead time inside, closed around a plant. */
+const closed = ({ numerator, denominator, deadTime }: ReturnType<typeof scaled>, larger: number): string => {
+  const text = (p: readonly number[]) => `(${p.map((c, k) => `${c}*s^${p.length - 1 - k}`).join('+')})`;
+  const loop = `${text(numerator)}/${text(denominator)}*exp(-${deadTime}*s)`;
+  return `1e${larger}*(${loop})/(1+(${loop}))`;
+};
+
 interface Case {
   readonly ask: string;
   readonly plants: Record<string, Plant>;
@@ -54,8 +61,37 @@ interface Case {
   /** What depends on the plant. */
   readonly own?: (plant: Plant) => Record<string, Dimension>;
   readonly name?: string;
+  /** Where the query takes the plant; its system unless given. */
+  readonly field?: string;
   readonly within?: number;
 }
+
+/** Measured steps of the plants, in any unit. */
+const measured = (name: string, structure: string, grows: Case['grows'], order?: number): Case => ({
+  ask: 'fit',
+  name: `fit of ${name}`,
+  plants: { 'the data': { numerator: [2], denominator: [1, 1] } },
+  anyGain: order === undefined,
+  within: 1e-5,
+  grows,
+  query: (slower, larger) =>
+    order === undefined
+      ? {
+          structure,
+          data: {
+            times: [0.5, 1, 1.5, 2, 2.5, 3, 4, 5, 7, 9, 12].map((t) => times10(t, slower)),
+            values: [0.3, 0.88, 1.3, 1.63, 1.8, 1.9, 2.02, 2.01, 2, 1.99, 2].map((y) => times10(y, larger)),
+          },
+        }
+      : {
+          order,
+          data: {
+            omegas: [0.1, 0.3, 1, 3, 10, 30].map((w) => times10(w, -slower)),
+            magnitudesDb: [6, 5.6, 3, -4, -14, -23.5],
+            phasesDegrees: [-6, -17, -45, -71, -84, -88],
+          },
+        },
+});
 
 const places = { re: rate, im: rate, from: rate, to: rate };
 const cases: Case[] = [
@@ -139,6 +175,41 @@ const cases: Case[] = [
     grows: { re: rate, im: rate, gain: inverse },
     query: (slower) => ({ point: [-1.1, 0.7].map((value) => times10(value, -slower)) }),
   },
+  {
+    ask: 'simulate',
+    plants: { ...delayed, 'a lag': { numerator: [1.3], denominator: [1, 1] } },
+    anyGain: true,
+    within: 1e-6,
+    field: 'plant',
+    grows: { effort: inverse, demand: inverse },
+    query: (slower, larger) => ({
+      controller: {
+        Kp: times10(1.7, -larger),
+        Ki: times10(0.6, -larger - slower),
+        Kd: times10(0.2, slower - larger),
+        filterTime: times10(0.1, slower),
+        limits: { low: times10(-0.8, -larger), high: times10(0.9, -larger) },
+        trackingTime: times10(0.7, slower),
+      },
+      reference: { kind: 'step', at: times10(0.2, slower) },
+      times: [0, 0.3, 1, 2.5, 7, 20].map((t) => times10(t, slower)),
+    }),
+  },
+  {
+    ask: 'tunedStart',
+    plants: { ...delayed, 'an integrator with a lag': { numerator: [2], denominator: [1, 1, 0] } },
+    anyGain: true,
+    within: 1e-5,
+    field: 'plant',
+    grows: { Kp: inverse, Ki: [-1, -1], Kd: [1, -1], crossover: rate },
+    query: () => ({ form: 'PID' }),
+  },
+  measured('one lag', 'firstOrder', { K: level, T: time, rms: level, largest: level }),
+  measured('a resonance', 'secondOrder', { K: level, wn: rate, rms: level, largest: level }),
+  measured('a lag and dead time', 'firstOrderDeadTime', {
+    ...{ K: level, T: time, L: time, deadTime: time, rms: level, largest: level },
+  }),
+  measured('a fraction', '', {}, 1),
   { ask: 'stableGains', plants: { ...typical, ...delayed }, anyGain: true, grows: { intervals: inverse } },
 ];
 
@@ -146,12 +217,36 @@ const cases: Case[] = [
 function flat(value: unknown, grows: Record<string, Dimension>, dimension: Dimension = plain): [unknown, Dimension][] {
   if (Array.isArray(value)) return value.flatMap((item) => flat(item, grows, dimension));
   if (typeof value === 'object' && value !== null) {
-    // Which of two branches that meet goes on as which is a matter of drawing.
-    const entries = Object.entries(value).filter(([key]) => key !== 'branch');
+    // Which of two branches that meet goes on as which is a matter of drawing; coefficients each have their own power.
+    const entries = Object.entries(value).filter(([key]) => !['branch', 'numerator', 'denominator'].includes(key));
     return entries.flatMap(([key, item]) => flat(item, grows, grows[key] ?? dimension));
   }
   return [[value, dimension]];
 }
+
+interface ClosedCase {
+  readonly ask: string;
+  readonly grows: Record<string, Dimension>;
+  readonly within: number;
+  readonly query?: Case['query'];
+}
+
+const closedCases: ClosedCase[] = [
+  { ask: 'measures', grows: cases.find(({ ask }) => ask === 'measures')!.grows, within: 2e-6 },
+  { ask: 'peak', grows: { value: level, time }, within: 2e-6 },
+  {
+    ask: 'response',
+    grows: { values: level },
+    within: 1e-6,
+    query: (slower) => ({ times: [0.3, 1, 2.5, 7, 20].map((t) => times10(t, slower)) }),
+  },
+  {
+    ask: 'frequency',
+    grows: {},
+    within: 1e-8,
+    query: (slower) => ({ omegas: [0.1, 1, 5].map((w) => times10(w, -slower)) }),
+  },
+];
 
 const scales = [
   [-9, 0],
@@ -162,14 +257,37 @@ const scales = [
   [6, 0],
 ] as const;
 
+test.each(closedCases)('$ask of a loop with dead time changes with the scale by exactly that', (given) => {
+  const { ask, grows, within, query } = given;
+  const gain = ask === 'frequency' ? 0 : 1;
+  const at = (slower: number, larger: number): number[] => {
+    const system = closed(scaled(delayed['a lag with dead time']!, slower), larger * gain);
+    const found = answer({ id: 1, ask, system, ...query?.(slower, larger) });
+    if (found.error) throw new Error(`10^${slower} slower: ${found.error.message}`);
+    return flat(found.result, grows).map(([value, [t, c]]) =>
+      typeof value === 'number' ? value / 10 ** (t * slower) / 10 ** (c * larger) : NaN,
+    );
+  };
+  const wanted = at(0, 0);
+  expect(wanted.length).toBeGreaterThan(1);
+  for (const [slower, larger] of scales) {
+    at(slower, larger).forEach((value, k) => {
+      if (!Number.isNaN(wanted[k]!))
+        expect(Math.abs(value / (wanted[k]! || 1) - (wanted[k] ? 1 : 0))).toBeLessThan(within);
+    });
+  }
+});
+
 describe.each(cases.map((each) => [each.name ?? each.ask, each] as const))('%s', (_name, given) => {
-  const { ask, plants, anyGain, query, within = 1e-9 } = given;
+  const { ask, plants, anyGain, query, field = 'system', within = 1e-9 } = given;
 
   test.each(Object.entries(plants))('of %s changes with the scale of time and gain by exactly that', (_of, plant) => {
     const grows = { ...given.grows, ...given.own?.(plant) };
     const at = (slower: number, larger: number) => {
-      const found = answer({ id: 1, ask, system: scaled(plant, slower, larger), ...query?.(slower, larger) });
-      return flat(found.error ?? found.result, grows);
+      const system = ask === 'fit' ? {} : { [field]: scaled(plant, slower, larger) };
+      const found = answer({ id: 1, ask, ...system, ...query?.(slower, larger) });
+      if (found.error) throw new Error(`10^${slower} slower: ${found.error.message}`);
+      return flat(found.result, grows);
     };
     const wanted = at(0, 0);
     const numbers = wanted.filter(([value]) => typeof value === 'number').map(([value]) => Math.abs(value as number));
@@ -182,7 +300,8 @@ describe.each(cases.map((each) => [each.name ?? each.ask, each] as const))('%s',
       expect([slower, larger, found.length]).toEqual([slower, larger, wanted.length]);
       found.forEach((value, k) => {
         const [want] = wanted[k]!;
-        if (typeof want !== 'number' || typeof value !== 'number') expect([slower, larger, value]).toEqual([slower, larger, want]);
+        if (typeof want !== 'number' || typeof value !== 'number')
+          expect([slower, larger, value]).toEqual([slower, larger, want]);
         else if (Math.abs(value - want) > within * Math.abs(want) && Math.abs(value - want) > 1e-12 * largest) {
           throw new Error(`10^${slower} slower, 10^${larger} larger, number ${k}: ${value}, not ${want}`);
         }

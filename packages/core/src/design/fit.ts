@@ -87,7 +87,37 @@ export function readFrequency({ omegas, magnitudesDb, phasesDegrees }: Frequency
 }
 
 /** A model of the structure for a measured step response: start by reading, then least squares. @throws Problem `query`, `notPossible`. */
-export function fitStep(data: StepData, name: StructureName): Fit {
+export function fitStep({ times, values, amplitude = 1 }: StepData, name: StructureName): Fit {
+  checkSeries(times, values);
+  const [time, size] = [times[times.length - 1]!, largestOf(values)];
+  const found = fitStepInUnit(
+    { times: times.map((t) => t / time), values: values.map((y) => y / size), amplitude: 1 },
+    name,
+  );
+  const { rms, largest } = found.misfit;
+  return {
+    ...inUnits(found, structures[name], time, size / amplitude),
+    misfit: { rms: rms * size, largest: largest * size },
+  };
+}
+
+const largestOf = (values: readonly number[]): number => values.reduce((m, y) => Math.max(m, Math.abs(y)), 0) || 1;
+
+/** A model that was fitted in other units of time and gain. */
+function inUnits({ parameters, misfit }: Fit, structure: Structure, time: number, gain: number): Fit {
+  const values = structure.parameters.map((name, k) => {
+    const [ofTime, ofGain] = structure.units[k]!;
+    return parameters[name]! * time ** ofTime * gain ** ofGain;
+  });
+  return {
+    parameters: Object.fromEntries(structure.parameters.map((name, k) => [name, values[k]!])),
+    transfer: structure.transfer(values),
+    misfit,
+  };
+}
+
+/** The same with a last time, a largest value and a step of 1, so that nothing depends on the scale of the data. */
+function fitStepInUnit(data: StepData, name: StructureName): Fit {
   const structure = structures[name];
   const { times, values, amplitude = 1 } = data;
   const reading = name === 'integratorDeadTime' ? readRamp(data) : readStep(data);
@@ -100,6 +130,20 @@ export function fitStep(data: StepData, name: StructureName): Fit {
 
 /** A model of the structure for a measured frequency response. @throws Problem `query`, `notPossible`. */
 export function fitFrequency(data: FrequencyData, name: StructureName): Fit {
+  const { omegas, magnitudesDb } = data;
+  checkSeries(omegas, magnitudesDb);
+  if (!(omegas[0]! > 0)) throw new Problem('query', 'Frequencies must be more than 0.');
+  const rate = Math.sqrt(omegas[0]! * omegas[omegas.length - 1]!);
+  const level = magnitudesDb[0]!;
+  const inUnit = {
+    ...data,
+    omegas: omegas.map((omega) => omega / rate),
+    magnitudesDb: magnitudesDb.map((db) => db - level),
+  };
+  return inUnits(fitFrequencyInUnit(inUnit, name), structures[name], 1 / rate, 10 ** (level / 20));
+}
+
+function fitFrequencyInUnit(data: FrequencyData, name: StructureName): Fit {
   const structure = structures[name];
   const { omegas } = data;
   const targets = frequencyTargets(data);

@@ -19,6 +19,8 @@ export interface Structure {
   readonly parameters: readonly string[];
   /** Least value of each parameter. */
   readonly least: readonly number[];
+  /** Powers of the units of time and of the gain that each parameter grows with. */
+  readonly units: readonly (readonly [time: number, gain: number])[];
   start(reading: Reading): number[];
   transfer(values: readonly number[]): Transfer;
 }
@@ -41,11 +43,14 @@ const over = (numerator: number[], denominator: number[], deadTime = 0): Transfe
   );
 
 const tiny = 1e-9;
+const ofTime = [1, 0] as const;
+const ofGain = [0, 1] as const;
 
 const plain: readonly Structure[] = [
   {
     name: 'firstOrder',
     parameters: ['K', 'T'],
+    units: [ofGain, ofTime],
     least: [-Infinity, tiny],
     start: ({ gain, timeConstant, deadTime }) => [gain, timeConstant + deadTime],
     transfer: ([K, T]) => over([K!], [T!, 1]),
@@ -53,6 +58,7 @@ const plain: readonly Structure[] = [
   {
     name: 'twoLags',
     parameters: ['K', 'T1', 'T2'],
+    units: [ofGain, ofTime, ofTime],
     least: [-Infinity, tiny, tiny],
     start: ({ gain, timeConstant }) => [gain, timeConstant * 0.7, timeConstant * 0.3],
     transfer: ([K, T1, T2]) => over([K!], [T1! * T2!, T1! + T2!, 1]),
@@ -60,6 +66,7 @@ const plain: readonly Structure[] = [
   {
     name: 'secondOrder',
     parameters: ['K', 'wn', 'zeta'],
+    units: [ofGain, [-1, 0], [0, 0]],
     least: [-Infinity, tiny, tiny],
     start: ({ gain, naturalFrequency, dampingRatio }) => [gain, naturalFrequency, dampingRatio],
     transfer: ([K, wn, zeta]) => over([K! * wn! * wn!], [1, 2 * zeta! * wn!, wn! * wn!]),
@@ -69,6 +76,7 @@ const plain: readonly Structure[] = [
 const integrator: Structure = {
   name: 'integratorDeadTime',
   parameters: ['K', 'L'],
+  units: [[-1, 1], ofTime],
   least: [-Infinity, 0],
   start: ({ gain, deadTime }) => [gain, deadTime],
   transfer: ([K, L]) => over([K!], [1, 0], L),
@@ -84,6 +92,7 @@ function withDeadTime(structure: Structure): Structure {
   return {
     name: `${structure.name}DeadTime` as StructureName,
     parameters: [...structure.parameters, 'L'],
+    units: [...structure.units, ofTime],
     least: [...structure.least, 0],
     start(reading) {
       const start = structure.start({ ...reading, timeConstant: reading.timeConstant });

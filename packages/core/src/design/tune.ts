@@ -1,9 +1,11 @@
 import { Problem } from '../expression/problem.js';
 import { type Rational, rationalFromNumber } from '../rational/number.js';
 import { FactoredFrequency, plotFrequencies } from '../frequency/bode.js';
+import { marginsOf } from '../frequency/margins.js';
 import { sensitivityPeak } from '../frequency/peaks.js';
 import { isLoopStable } from '../frequency/stability.js';
 import { type ControllerForm, type Gain, type Gains, controllerOf } from '../system/controller.js';
+import type { Root } from '../system/roots.js';
 import { systemOf } from '../system/system.js';
 import { type Transfer, asDelayedFraction, delayed, inSeries } from '../system/transfer.js';
 import { lowestTerms } from '../rational/fraction.js';
@@ -22,9 +24,12 @@ export interface TunedStart {
   readonly crossover: number;
   /** Ms of the loop with these gains. */
   readonly sensitivityPeak: number;
+  /** Smallest phase margin of the loop with these gains. */
   readonly phaseMarginDegrees: number;
-  /** Whether the wanted Ms is kept. */
+  /** Whether the wanted Ms is kept, and the wanted crossover is where the loop gain passes 1 for the last time. */
   readonly reached: boolean;
+  /** What could not be had, in words; null when everything was. */
+  readonly missed: string | null;
 }
 
 const usualPeak = 1.6;
@@ -43,11 +48,12 @@ export function tunedStart(plant: Transfer, form: ControllerForm, wishes: Tuning
   if (wishes.crossover !== undefined && !(wishes.crossover > 0)) {
     throw new Problem('query', 'The crossover frequency is more than 0.');
   }
+  const wanted = { plant, of, form, allowed };
   const grid = frequencyGrid(of, wishes.crossover);
   const crossovers = wishes.crossover === undefined ? candidateCrossovers(of, form) : [wishes.crossover];
   let best: Candidate | null = null;
   for (const crossover of crossovers) {
-    const found = atCrossover(plant, of, form, crossover, allowed, grid);
+    const found = atCrossover(wanted, crossover, grid);
     if (!found) continue;
     const better =
       !best ||
@@ -61,15 +67,69 @@ export function tunedStart(plant: Transfer, form: ControllerForm, wishes: Tuning
       `No ${form} gains give a stable loop here; try another form or a lower crossover.`,
     );
   }
-  const open = inSeries(delayed(controllerOf(exact(best.gains))), plant);
-  const peak = sensitivityPeak(open).magnitude;
+  const { gains, crossover, peak } = kept(best, { ...wanted, grid, free: wishes.crossover === undefined });
+  const { phaseMargins } = marginsOf(loopWith(gains, plant));
+  const last = phaseMargins[phaseMargins.length - 1];
+  const missed = [
+    ...(peak <= allowed * exactly
+      ? []
+      : [
+          wishes.crossover === undefined
+            ? `None of the ${form} gains that were tried keeps the sensitivity peak at ${short(allowed)}; with these it is ${short(peak)}.`
+            : `With ${form} gains at ${short(crossover)} rad/s the sensitivity peak is ${short(peak)}, above ${short(allowed)}.`,
+        ]),
+    ...(wishes.crossover === undefined || !last || last.omega <= crossover * exactly
+      ? []
+      : [`The loop gain passes 1 once more, at ${short(last.omega)} rad/s.`]),
+  ];
   return {
-    gains: best.gains,
-    crossover: best.crossover,
+    gains,
+    crossover,
     sensitivityPeak: peak,
-    phaseMarginDegrees: best.margin,
-    reached: peak <= allowed * (1 + 1e-3),
+    phaseMarginDegrees: Math.min(...phaseMargins.map(({ degrees }) => Math.abs(degrees))),
+    reached: missed.length === 0,
+    missed: missed.join(' ') || null,
   };
+}
+
+/** A wish is kept up to rounding. */
+const exactly = 1 + 1e-6;
+const short = (value: number): string => String(Number(value.toPrecision(3)));
+
+const loopWith = (gains: Record<Gain, number>, plant: Transfer): Transfer =>
+  inSeries(delayed(controllerOf(exact(gains))), plant);
+
+/**
+ * The candidate with its true Ms. Where that lies above the limit, because the grid missed the peak, the same is looked
+ * for with a limit as much lower, and with a crossover a little lower where none was asked for.
+ */
+function kept(
+  found: Candidate,
+  { plant, of, form, allowed, grid, free }: Wanted & { readonly grid: Grid; readonly free: boolean },
+): Candidate {
+  const judged = (candidate: Candidate): Candidate => {
+    return { ...candidate, peak: sensitivityPeak(loopWith(candidate.gains, plant)).magnitude };
+  };
+  let best = judged(found);
+  if (found.peak > allowed) return best;
+  let limit = allowed;
+  for (let round = 0; round < 8 && best.peak > allowed * exactly; round++) {
+    limit *= allowed / best.peak;
+    const crossover = best.crossover * (free && round > 0 ? 0.98 : 1);
+    const next = atCrossover({ plant, of, form, allowed: limit }, crossover, grid);
+    if (!next) break;
+    best = judged(next);
+  }
+  return best;
+}
+
+/** What gains are looked for. */
+interface Wanted {
+  readonly plant: Transfer;
+  readonly of: FactoredFrequency;
+  readonly form: ControllerForm;
+  /** Largest Ms. */
+  readonly allowed: number;
 }
 
 interface Candidate {
@@ -92,7 +152,7 @@ interface Grid {
 }
 
 function frequencyGrid(of: FactoredFrequency, crossover?: number): Grid {
-  const own = plotFrequencies(of.system, gridPoints);
+  const own = plotFrequencies(cornersOf(of), gridPoints);
   const ends = [own[0]!, own[own.length - 1]!];
   if (crossover !== undefined) ends.push(crossover / 100, crossover * 100);
   if (of.deadTime > 0) ends.push(0.01 / of.deadTime, 20 / of.deadTime);
@@ -103,9 +163,19 @@ function frequencyGrid(of: FactoredFrequency, crossover?: number): Grid {
   return { omegas, re: Float64Array.from(values, ({ re }) => re), im: Float64Array.from(values, ({ im }) => im) };
 }
 
+/** What sets the frequencies of a plant: its corners and its dead time; for integrators alone, where its gain is 1. */
+function cornersOf({ system, deadTime }: FactoredFrequency): { zeros: readonly Root[]; poles: readonly Root[] } {
+  const { zeros, poles, gain } = system;
+  const count = (roots: readonly Root[]): number => roots.reduce((sum, { multiplicity }) => sum + multiplicity, 0);
+  const hasCorner = [...zeros, ...poles].some(({ re, im }) => re !== 0 || im !== 0);
+  const excess = count(poles) - count(zeros);
+  const own = deadTime > 0 ? [1 / deadTime] : !hasCorner && excess > 0 ? [Math.abs(gain) ** (1 / excess)] : [];
+  return { zeros: [...zeros, ...own.map((rate) => ({ re: -rate, im: 0, multiplicity: 1 }))], poles };
+}
+
 /** Up to where the plant's own phase is as low as the form can usually make up for, or ten times the fastest corner. */
 function candidateCrossovers(of: FactoredFrequency, form: ControllerForm): number[] {
-  const own = plotFrequencies(of.system, 30 * 30);
+  const own = plotFrequencies(cornersOf(of), 30 * 30);
   const [low, high] = [own[0]!, own[own.length - 1]! / 3];
   const all = Array.from({ length: 40 }, (_, k) => low * (high / low) ** (k / 39));
   const lowest = ((form === 'P' || form === 'PI' ? -135 : -170) * Math.PI) / 180;
@@ -114,21 +184,13 @@ function candidateCrossovers(of: FactoredFrequency, form: ControllerForm): numbe
 }
 
 /** The smallest phase margin from 15 to 85 degrees that keeps the peak; otherwise the one with the lowest peak. */
-function atCrossover(
-  plant: Transfer,
-  of: FactoredFrequency,
-  form: ControllerForm,
-  crossover: number,
-  allowed: number,
-  grid: Grid,
-): Candidate | null {
+function atCrossover({ plant, of, form, allowed }: Wanted, crossover: number, grid: Grid): Candidate | null {
   const candidate = (margin: number): Candidate | null => {
     const gains = gainsAt(of, form, crossover, margin);
     if (!gains || !Object.values(gains).every(Number.isFinite)) return null;
     return { gains, crossover, margin, peak: peakOnGrid(gains, grid) };
   };
-  const stable = (found: Candidate | null): boolean =>
-    found !== null && isLoopStable(inSeries(delayed(controllerOf(exact(found.gains))), plant));
+  const stable = (found: Candidate | null): boolean => found !== null && isLoopStable(loopWith(found.gains, plant));
   let best: Candidate | null = null;
   let refused = 15;
   for (let margin = 15; margin <= 85; margin += 5) {
@@ -153,7 +215,10 @@ function atCrossover(
   return best;
 }
 
-/** Gains with L(jω) = e^{j(margin − 180°)}; null when one would be negative. */
+/** Largest turn of a controller from its proportional term: beyond, that would be next to nothing. */
+const mostTurn = (80 * Math.PI) / 180;
+
+/** Gains with L(jω) = e^{j(margin − 180°)}; null when one would be negative, or Kp next to nothing beside the others. */
 function gainsAt(
   of: FactoredFrequency,
   form: ControllerForm,
@@ -162,17 +227,19 @@ function gainsAt(
 ): Record<Gain, number> | null {
   const size = Math.exp(-of.logMagnitude(omega));
   const angle = (margin * Math.PI) / 180 - Math.PI - of.phase(omega);
+  const turn = Math.atan2(Math.sin(angle), Math.cos(angle));
+  if (form !== 'P' && Math.abs(turn) > mostTurn) return null;
   const re = size * Math.cos(angle);
   const im = size * Math.sin(angle);
   switch (form) {
     case 'P':
       return { Kp: size, Ki: 0, Kd: 0 };
     case 'PI':
-      return re >= 0 && im <= 0 ? { Kp: re, Ki: -im * omega, Kd: 0 } : null;
+      return im <= 0 ? { Kp: re, Ki: -im * omega, Kd: 0 } : null;
     case 'PD':
-      return re >= 0 && im >= 0 ? { Kp: re, Ki: 0, Kd: im / omega } : null;
+      // A plant that lags by less needs no derivative.
+      return im >= 0 ? { Kp: re, Ki: 0, Kd: im / omega } : { Kp: size, Ki: 0, Kd: 0 };
     case 'PID': {
-      if (!(re > 0)) return null;
       const rise = im / re;
       const times = 2 * (rise + Math.sqrt(rise * rise + 1));
       return { Kp: re, Ki: (re * omega) / times, Kd: (re * times) / (4 * omega) };

@@ -113,7 +113,10 @@ export function magnitudeAndPhase(
  * Frequencies for a plot of L(jω): logarithmic from a tenth of the slowest to ten times the fastest corner, denser
  * where a lightly damped pair bends the curve.
  */
-export function plotFrequencies(system: { readonly zeros: readonly Root[]; readonly poles: readonly Root[] }, count = 400): Float64Array {
+export function plotFrequencies(
+  system: { readonly zeros: readonly Root[]; readonly poles: readonly Root[] },
+  count = 400,
+): Float64Array {
   const corners = [...system.poles, ...system.zeros].map(({ re, im }) => Math.hypot(re, im)).filter((size) => size > 0);
   const low = Math.log((corners.length > 0 ? Math.min(...corners) : 1) / 30);
   const high = Math.log((corners.length > 0 ? Math.max(...corners) : 1) * 30);

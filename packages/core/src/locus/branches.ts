@@ -205,9 +205,7 @@ class Tracer {
 /** Roots by rising real part, the upper one of a pair first, whatever order they were found in. */
 function inOrder({ re, im }: Points): { re: Float64Array; im: Float64Array } {
   const alike = (a: number, b: number): boolean => Math.abs(a - b) <= 1e-6 * (Math.abs(a) + Math.abs(b));
-  const order = Array.from(re.keys()).sort((a, b) =>
-    alike(re[a]!, re[b]!) ? im[b]! - im[a]! : re[a]! - re[b]!,
-  );
+  const order = Array.from(re.keys()).sort((a, b) => (alike(re[a]!, re[b]!) ? im[b]! - im[a]! : re[a]! - re[b]!));
   return { re: Float64Array.from(order, (k) => re[k]!), im: Float64Array.from(order, (k) => im[k]!) };
 }
 

@@ -1,6 +1,7 @@
 import { Problem } from '../expression/problem.js';
 import type { Fraction } from '../rational/fraction.js';
-import { coefficients, degree } from '../rational/polynomial.js';
+import { rationalFromNumber } from '../rational/number.js';
+import { coefficients, constant, degree, multiply } from '../rational/polynomial.js';
 import { inTimeUnit, powerOfTwo } from '../system/timeUnit.js';
 import { delayed, withDeadTime } from '../system/transfer.js';
 import { observerForm } from './delayLoop.js';
@@ -61,18 +62,20 @@ const forcingCount = 4;
 export function limitedLoop(loop: LimitedLoop): LimitedSignals {
   refuseImpossible(loop);
   const reach = Math.min(loop.horizon / 8, loop.deadTime > 0 ? loop.deadTime : Infinity);
-  // In a unit in which the longest step is near 1, so that nothing depends on the scale of time.
+  // In units in which the longest step and the plant's gain are near 1, so that nothing depends on the scale of either.
   const unit = powerOfTwo(reach);
-  const { deadTime, controller } = loop;
+  const plant = withDeadTime(inTimeUnit(delayed(loop.plant), unit))!.fraction;
+  const ofEffort = powerOfTwo(1 / gainOf(plant) || 1);
+  const controller = controllerInUnits(loop.controller, unit, ofEffort);
   const driven = {
     reference: partsInUnit(loop.reference, unit),
-    disturbance: loop.disturbance ? partsInUnit(loop.disturbance, unit) : [],
+    disturbance: loop.disturbance ? partsInUnit(loop.disturbance, unit, ofEffort) : [],
   };
-  const model = new LimitedModel(
-    withDeadTime(inTimeUnit(delayed(loop.plant), unit))!.fraction,
-    deadTime / unit,
-    controllerInUnit(controller, unit),
-  );
+  const scaledPlant = {
+    ...plant,
+    numerator: multiply(plant.numerator, constant(rationalFromNumber(ofEffort))),
+  };
+  const model = new LimitedModel(scaledPlant, loop.deadTime / unit, controller);
   const delay = model.deadTime;
   const starts = [...driven.reference, ...driven.disturbance].map(({ at }) => at);
   const echoes = delay > 0 ? [0, 1, 2, 3, 4, 5, 6].map((k) => k * delay) : [0];
@@ -97,7 +100,9 @@ export function limitedLoop(loop: LimitedLoop): LimitedSignals {
     tolerance: 1e-9,
     sizes: model.sizes(heightOf(driven.reference), heightOf(driven.disturbance)),
   });
-  const signal = (output: number): Motion => new StretchedMotion(new PiecewiseMotion(run.source(output)), unit);
+  const scale = (output: number): number => (output === 1 || output === 2 ? ofEffort : 1);
+  const signal = (output: number): Motion =>
+    new StretchedMotion(new PiecewiseMotion(run.source(output)), unit, scale(output));
   return {
     output: signal(0),
     effort: signal(1),
@@ -113,7 +118,8 @@ export function limitedLoop(loop: LimitedLoop): LimitedSignals {
       if (!rest) return null;
       const at = (output: number): { motion: Motion; finalValue: number } => {
         const { motion, finalValue } = rest(output);
-        return { motion: new StretchedMotion(motion, unit), finalValue };
+        const factor = scale(output);
+        return { motion: new StretchedMotion(motion, unit, factor), finalValue: factor * finalValue };
       };
       return { output: at(0), effort: at(1), error: at(3) };
     },
@@ -135,10 +141,16 @@ function refuseImpossible({ plant, controller, reference, disturbance }: Limited
   }
 }
 
-const partsInUnit = (input: Input, unit: number): InputPart[] =>
+/** About how large a plant's gain is, in the unit of time that it is given in. */
+function gainOf({ numerator, denominator }: Fraction): number {
+  const sum = (p: Fraction['numerator']): number => coefficients(p).reduce((all, c) => all + Math.abs(c), 0);
+  return sum(numerator) / sum(denominator);
+}
+
+const partsInUnit = (input: Input, unit: number, ofValue = 1): InputPart[] =>
   partsOf(input).parts.map(({ power, amplitude, at }) => ({
     power,
-    amplitude: amplitude * unit ** power,
+    amplitude: (amplitude * unit ** power) / ofValue,
     at: at / unit,
   }));
 
@@ -148,14 +160,16 @@ const heightOf = (parts: readonly InputPart[]): number =>
     ? parts.reduce((sum, { amplitude }) => sum + amplitude, 0)
     : Math.max(...parts.map(({ amplitude }) => Math.abs(amplitude)));
 
-function controllerInUnit(controller: PracticalController, unit: number): PracticalController {
-  const { Ki, Kd, filterTime = 0, trackingTime = null } = controller;
+function controllerInUnits(controller: PracticalController, unit: number, ofEffort: number): PracticalController {
+  const { Kp, Ki, Kd, filterTime = 0, trackingTime = null, limits } = controller;
   return {
     ...controller,
-    Ki: Ki * unit,
-    Kd: Kd / unit,
+    Kp: Kp / ofEffort,
+    Ki: (Ki * unit) / ofEffort,
+    Kd: Kd / unit / ofEffort,
     filterTime: filterTime / unit,
     trackingTime: trackingTime === null ? null : trackingTime / unit,
+    ...(limits ? { limits: { low: limits.low / ofEffort, high: limits.high / ofEffort } } : {}),
   };
 }
 
@@ -194,9 +208,7 @@ export class LimitedModel {
   /** About how large output, effort, demand and error are for steps of reference and disturbance. */
   sizes(ofReference: number, ofDisturbance: number): number[] {
     const { Kp, Ki, limits } = this.controller;
-    const sum = (p: Fraction['numerator']): number => coefficients(p).reduce((all, c) => all + Math.abs(c), 0);
-    const gain = sum(this.plant.numerator) / sum(this.plant.denominator);
-    const output = Math.abs(ofReference) + gain * Math.abs(ofDisturbance);
+    const output = Math.abs(ofReference) + gainOf(this.plant) * Math.abs(ofDisturbance);
     const demand = (Math.abs(Kp) + Math.abs(Ki) + Math.abs(this.slope)) * output;
     const limit = limits ? Math.max(Math.abs(limits.low), Math.abs(limits.high)) : Infinity;
     return [output, Math.min(demand, limit), demand, output];
@@ -240,12 +252,7 @@ export class LimitedModel {
       a: states,
       b: forcing,
       c: [row(size, { 0: 1 }), effortOfStates, demandOfStates, row(size, { 0: -1 })],
-      d: [
-        row(forcingCount, {}),
-        effortOfForcing,
-        demandOfForcing,
-        row(forcingCount, { [reference]: 1 }),
-      ],
+      d: [row(forcingCount, {}), effortOfForcing, demandOfForcing, row(forcingCount, { [reference]: 1 })],
     };
   }
 }

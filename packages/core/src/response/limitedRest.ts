@@ -125,7 +125,11 @@ class Tail {
     const push = this.push();
     const rest = size === 0 ? [] : solve(new Matrix(copied(a)), Matrix.columnVector(push.map((f) => -f))).to1DArray();
     const finalValue = dot(c[output]!, rest) + dot(d[output]!, this.forcing);
-    return this.aroundRest(finalValue, derivativesOf(a, push, c[output]!, d[output]!, this.forcing, this.state, size), this.characteristic);
+    return this.aroundRest(
+      finalValue,
+      derivativesOf(a, push, c[output]!, d[output]!, this.forcing, this.state, size),
+      this.characteristic,
+    );
   }
 
   private atLimit(output: number): { motion: Motion; finalValue: number } {
@@ -138,7 +142,11 @@ class Tail {
     const [, , , step] = this.forcing;
     const output0 = gain * (this.effort! + step!);
     const finalValue = c[output]![0]! * output0 + dot(d[output]!, this.forcing);
-    return this.aroundRest(finalValue, derivativesOf(a, pushed, c[output]!, d[output]!, this.forcing, this.state, n), denominator);
+    return this.aroundRest(
+      finalValue,
+      derivativesOf(a, pushed, c[output]!, d[output]!, this.forcing, this.state, n),
+      denominator,
+    );
   }
 
   private aroundRest(finalValue: number, values: readonly number[], denominator: Polynomial) {
@@ -220,7 +228,8 @@ function restOfDelayed(run: LinearRun, model: LimitedModel, forcing: readonly nu
     for (const piece of pieces) {
       const start = piece.powers[0]!;
       largest = Math.max(largest, Math.abs(start));
-      if (piece.from >= from) off = Math.max(off, Math.abs(start - finals[k]!), Math.abs(valueOf(piece, piece.to) - finals[k]!));
+      if (piece.from >= from)
+        off = Math.max(off, Math.abs(start - finals[k]!), Math.abs(valueOf(piece, piece.to) - finals[k]!));
     }
     return off <= restingShare * largest ? 2 * off + 1e-9 * largest : null;
   });

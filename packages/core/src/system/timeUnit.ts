@@ -40,7 +40,11 @@ export function termsInTimeUnit(terms: readonly DelayedPolynomial[], unit: numbe
 function stretched(p: Polynomial, exponent: number): Polynomial {
   const n = p.integers.length - 1;
   const by = BigInt(Math.abs(exponent));
-  if (exponent <= 0) return polynomial(p.integers.map((c, k) => c << (by * BigInt(k))), p.denominator);
+  if (exponent <= 0)
+    return polynomial(
+      p.integers.map((c, k) => c << (by * BigInt(k))),
+      p.denominator,
+    );
   const integers = p.integers.map((c, k) => c << (by * BigInt(n - k)));
   return polynomial(integers, p.denominator << (by * BigInt(Math.max(0, n))));
 }

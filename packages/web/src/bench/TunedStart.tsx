@@ -44,6 +44,7 @@ export function TunedStart({
                 <span className="block text-slate">
                   phase margin {found.margin.toFixed(0)}°, crossover {Number(found.crossover.toPrecision(3))} rad/s
                 </span>
+                {found.missed && <span className="block text-brick">{found.missed}</span>}
               </p>
               <Popover.Close asChild>
                 <Button look="strong" onClick={() => onTake(found.settings)}>
@@ -112,7 +113,10 @@ function tune(part: GainsOf, { model }: LoopResponses, sensitivityPeak: number, 
         ];
       }),
     );
-    return { settings, margin: start.phaseMarginDegrees, crossover: start.crossover };
+    // Of the gains as they are taken over, with three digits.
+    const { phaseMargins } = model.loopWith(settings).margins;
+    const margin = Math.min(...phaseMargins.map(({ degrees }) => Math.abs(degrees)));
+    return { settings, margin, crossover: start.crossover, missed: start.missed };
   });
 }
 
