@@ -128,6 +128,14 @@ function sumsOfSignals({ ring, algebra }: Field, names: ReadonlySet<string>): Al
       }
       return right.signals.size > 0 ? times(right, left.constant) : times(left, right.constant);
     },
+    divide(left, right, at) {
+      if (right.signals.size > 0) throw new Problem('equation', 'Nothing can be divided by a signal.', at);
+      const over = (of: SymbolicFraction): SymbolicFraction => algebra.divide(of, right.constant, at);
+      return {
+        constant: over(left.constant),
+        signals: new Map([...left.signals].map(([name, c]) => [name, over(c)])),
+      };
+    },
     invert(of, at) {
       if (of.signals.size > 0) throw new Problem('equation', 'Nothing can be divided by a signal.', at);
       return plain(algebra.invert(of.constant, at));

@@ -1,5 +1,6 @@
 import { Problem } from '../expression/problem.js';
 import { type Margins, marginsOf } from '../frequency/margins.js';
+import { isStable } from '../frequency/stability.js';
 import { lowestTerms } from '../rational/fraction.js';
 import { peakOfResponse } from '../response/integrals.js';
 import type { Motion } from '../response/motion.js';
@@ -65,8 +66,9 @@ export class TransferSubject implements Subject {
   private readMeasures(): Measures {
     const plain = withDeadTime(this.transfer);
     if (plain?.deadTime.numerator !== 0n) return measuresOfTransfer(this.transfer);
+    if (!isStable(this.transfer)) return noMeasures;
     const system = systemOf(lowestTerms(plain.fraction));
-    return system.stable ? measuresOf(system, stepResponse(system)) : noMeasures;
+    return measuresOf(system, stepResponse(system));
   }
 
   private plainSystem(what: string): System {

@@ -14,6 +14,11 @@ export interface Algebra<Value> {
   add(left: Value, right: Value, at: number): Value;
   negate(of: Value): Value;
   multiply(left: Value, right: Value, at: number): Value;
+  /**
+   * left/right; refuses zero. Poles that both have are those of one system that stands in both, as in G/(1 + G·H): they
+   * are in the quotient neither twice nor as hidden modes.
+   */
+  divide(left: Value, right: Value, at: number): Value;
   /** 1/of; refuses zero. */
   invert(of: Value, at: number): Value;
   power(base: Value, exponent: number, at: number): Value;
@@ -41,10 +46,8 @@ export function evaluate<Value>(tree: Tree, algebra: Algebra<Value>): Value {
       return algebra.add(value(tree.left), algebra.negate(value(tree.right)), tree.at);
     case 'product':
       return algebra.multiply(value(tree.left), value(tree.right), tree.at);
-    case 'quotient': {
-      const left = value(tree.left);
-      return algebra.multiply(left, algebra.invert(value(tree.right), tree.at), tree.at);
-    }
+    case 'quotient':
+      return algebra.divide(value(tree.left), value(tree.right), tree.at);
     case 'power': {
       const exponent = wholeExponent(algebra.number(value(tree.exponent)), tree.exponent.at);
       const base = value(tree.base);

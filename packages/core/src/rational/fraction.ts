@@ -111,6 +111,17 @@ export function fractionAlgebra(bindings: Bindings): Algebra<Fraction> {
     add: (left, right, at) => checked(addFractions(left, right), at),
     negate: (of) => ({ numerator: negate(of.numerator), denominator: of.denominator }),
     multiply: (left, right, at) => checked(multiplyFractions(left, right), at),
+    divide(left, right, at) {
+      if (isZero(right.numerator)) throw new Problem('divisionByZero', 'What stands below this line is zero.', at);
+      const shared = commonFactor(left.denominator, right.denominator);
+      return checked(
+        multiplyFractions(
+          { numerator: left.numerator, denominator: divide(left.denominator, shared).quotient },
+          { numerator: divide(right.denominator, shared).quotient, denominator: right.numerator },
+        ),
+        at,
+      );
+    },
     invert(of, at) {
       if (isZero(of.numerator)) throw new Problem('divisionByZero', 'What stands below this line is zero.', at);
       return { numerator: of.denominator, denominator: of.numerator };

@@ -4,6 +4,7 @@ import { PiecewiseMotion, type PolynomialPiece } from './piecewise.js';
 /** A motion of pieces up to a time, and another from there on. */
 export class JoinedMotion implements Motion {
   private readonly before: Motion;
+  readonly accuracy: number;
   private jets?: Jets;
 
   constructor(
@@ -13,6 +14,8 @@ export class JoinedMotion implements Motion {
     private readonly order = 0,
   ) {
     this.before = new PiecewiseMotion({ pieces: pieces.filter((piece) => piece.from < from), reach: () => {} }, order);
+    // Events are located, and steps made, a little better than this.
+    this.accuracy = 1e-10 * pieces.reduce((most, { powers }) => Math.max(most, Math.abs(powers[0]!)), 0);
   }
 
   at(time: number): number {

@@ -99,7 +99,7 @@ export function measuresOfMotion(motion: Motion, finalValue: number): Measures {
       }
     }
     // What is as high as before up to rounding, as an effort that meets its limit again, is no new peak.
-    if (to > highest * (1 + 1e-12)) [highest, highestAt] = [to, piece.to];
+    if (to > highest + noise / size) [highest, highestAt] = [to, piece.to];
   }
 
   const overshoot = highest - 1 > Math.max(1e-11, noise / size) ? highest - 1 : 0;

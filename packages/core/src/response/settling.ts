@@ -6,12 +6,12 @@ import { dcGainOf, respond } from './respond.js';
 
 /**
  * The unit step response of a stable transfer, dead times included, and the value at which it rests; null when it is
- * not stable.
+ * not stable, because of a mode that the response does not show included.
  * @throws Problem `improper` when it has more zeros than poles.
  */
 export function settlingMotion(written: Transfer): { motion: Motion; finalValue: number } | null {
+  if (!isStable(written)) return null;
   const transfer = simplified(written);
-  if (!isStable(transfer)) return null;
   const finalValue = dcGainOf(transfer)!;
   const hasLoop = transfer.denominator.length > 1;
   const motion = hasLoop ? settledMotion(transfer, finalValue) : respond(transfer);

@@ -259,6 +259,14 @@ function algebraOf(ring: Ring, deadTimes: readonly DeadTime[], definitions: Defi
     add: (left, right) => addSymbolic(left, right),
     negate: ({ numerator, denominator }) => ({ numerator: scaled(numerator, -1n), denominator }),
     multiply: (left, right, at) => checked(multiplySymbolic(left, right), at),
+    divide(left, right, at) {
+      if (wholeValue(left.denominator) !== null || wholeValue(right.denominator) !== null) {
+        return algebra.multiply(left, algebra.invert(right, at), at);
+      }
+      const { ofLeft, ofRight } = toCommonDenominator(left.denominator, right.denominator);
+      const inverse = algebra.invert({ numerator: right.numerator, denominator: ofLeft }, at);
+      return algebra.multiply({ numerator: left.numerator, denominator: ofRight }, inverse, at);
+    },
     invert(of, at) {
       if (isNothing(of.numerator)) {
         throw new Problem('divisionByZero', 'What stands below this line is zero.', at);

@@ -3,7 +3,7 @@ import type { Tree } from '../expression/tree.js';
 import { type Algebra, evaluate, unknownName } from '../rational/evaluate.js';
 import { fractionAlgebra, lowestTerms } from '../rational/fraction.js';
 import { type Rational, addRational, compareRational, negateRational } from '../rational/number.js';
-import { coefficient, constant, degree, negate, one } from '../rational/polynomial.js';
+import { coefficient, commonFactor, constant, degree, divide, negate, one } from '../rational/polynomial.js';
 import {
   type DelayedPolynomial,
   type Transfer,
@@ -78,6 +78,16 @@ export function transferAlgebra(names: Transfers): Algebra<Transfer> {
       const [a, b] = [withDeadTime(left), withDeadTime(right)];
       if (!a || !b) return inSeries(left, right);
       return delayed(fractions.multiply(a.fraction, b.fraction, at), addRational(a.deadTime, b.deadTime));
+    },
+    divide(left, right, at) {
+      const [a, b] = [left.denominator, right.denominator];
+      if (a.length > 1 || b.length > 1) return algebra.multiply(left, inverted(right, at), at);
+      const shared = commonFactor(a[0]!.polynomial, b[0]!.polynomial);
+      const without = ([term]: Transfer['denominator']): Transfer['denominator'] => [
+        { ...term!, polynomial: divide(term!.polynomial, shared).quotient },
+      ];
+      const below = inverted({ numerator: right.numerator, denominator: without(b) }, at);
+      return algebra.multiply({ numerator: left.numerator, denominator: without(a) }, below, at);
     },
     invert: (of, at) => inverted(of, at),
     power(base, exponent, at) {

@@ -4,7 +4,7 @@ import { bandwidthOf, closedLoopPeak, sensitivityPeak } from '../../frequency/pe
 import { countEncirclements, isLoopStable } from '../../frequency/stability.js';
 import { Problem } from '../../expression/problem.js';
 import { lowestTerms } from '../../rational/fraction.js';
-import { systemOf } from '../../system/system.js';
+import { hiddenModes, systemOf } from '../../system/system.js';
 import { asDelayedFraction, unityFeedback } from '../../system/transfer.js';
 import type { Ask } from '../ask.js';
 import { transferIn } from '../systems.js';
@@ -30,7 +30,14 @@ export const frequencyAsks: readonly Ask[] = [
     answer(query) {
       const open = transferIn(query);
       const { fraction, deadTime } = asDelayedFraction(open, 'The encirclement count');
-      return { ...countEncirclements(lowestTerms(fraction), deadTime), closedLoopStable: isLoopStable(open) };
+      const count = countEncirclements(lowestTerms(fraction), deadTime);
+      const hidden = hiddenModes(fraction).reduce((sum, { re, multiplicity }) => sum + (re > 0 ? multiplicity : 0), 0);
+      return {
+        ...count,
+        openLoopUnstable: count.openLoopUnstable + hidden,
+        closedLoopUnstable: count.closedLoopUnstable === null ? null : count.closedLoopUnstable + hidden,
+        closedLoopStable: isLoopStable(open),
+      };
     },
   },
   {

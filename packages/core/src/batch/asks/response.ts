@@ -1,6 +1,5 @@
 import { Problem } from '../../expression/problem.js';
 import { isLoopStable } from '../../frequency/stability.js';
-import { isHurwitz } from '../../rational/polynomial.js';
 import type { Input } from '../../response/input.js';
 import { errorIntegrals, peakOfResponse } from '../../response/integrals.js';
 import { type PracticalController, limitedLoop } from '../../response/limitedLoop.js';
@@ -15,27 +14,15 @@ import {
   type Transfer,
   asDelayedFraction,
   unityFeedback,
-  withDeadTime,
   withoutDeadTime,
 } from '../../system/transfer.js';
 import type { Ask } from '../ask.js';
 import { Query, isObject } from '../query.js';
-import { readSystem, statesIn, toTransfer, transferIn } from '../systems.js';
+import { statesIn, transferIn } from '../systems.js';
 
 /** Asks about responses and their measures; documented in docs/compute.md. */
 export const responseAsks: readonly Ask[] = [
-  {
-    name: 'measures',
-    answer(query) {
-      const given = readSystem(query);
-      const transfer = toTransfer(given);
-      const measures = measuresOfTransfer(transfer);
-      if (given.kind !== 'equations' || !measures.stable || !withDeadTime(transfer)) return measures;
-      // A diagram is a loop: it is stable only with its hidden modes.
-      if (isHurwitz(transfer.denominator[0]!.polynomial)) return measures;
-      return Object.fromEntries(Object.keys(measures).map((key) => [key, key === 'stable' ? false : null]));
-    },
-  },
+  { name: 'measures', answer: (query) => measuresOfTransfer(transferIn(query)) },
   {
     name: 'response',
     answer(query) {

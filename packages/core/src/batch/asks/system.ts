@@ -5,20 +5,18 @@ import { fractionOfStates, placePoles, stateSpaceOf, statesOf, structureOf } fro
 import { hiddenModes, systemOf } from '../../system/system.js';
 import { asDelayedFraction, withoutDeadTime } from '../../system/transfer.js';
 import type { Ask } from '../ask.js';
-import { readSystem, statesIn, toTransfer, transferIn } from '../systems.js';
+import { statesIn, transferIn } from '../systems.js';
 
 /** Asks about poles and state space; documented in docs/compute.md. */
 export const systemAsks: readonly Ask[] = [
   {
     name: 'poles',
     answer(query) {
-      const given = readSystem(query);
-      const { fraction, deadTime } = asDelayedFraction(toTransfer(given), 'A list of poles');
+      const { fraction, deadTime } = asDelayedFraction(transferIn(query), 'A list of poles');
       const { gain, zeros, poles, stable, dcGain } = systemOf(fraction);
       const hidden = hiddenModes(fraction);
-      // A diagram is a loop: it is stable only with its hidden modes.
-      const decays = given.kind !== 'equations' || hidden.every(({ re }) => re < 0);
-      return { gain, zeros, poles, stable: stable && decays, dcGain, deadTime, hidden };
+      // What was written down counts, whether the response shows it or not.
+      return { gain, zeros, poles, stable: stable && hidden.every(({ re }) => re < 0), dcGain, deadTime, hidden };
     },
   },
   {
