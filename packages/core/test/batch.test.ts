@@ -156,8 +156,44 @@ describe('signals of a loop', () => {
     const { stable, hidden } = ask<{ stable: boolean; hidden: Point[] }>({ ask: 'poles', system });
     expect(stable).toBe(false);
     expect(hidden).toMatchObject([{ re: 1, im: 0 }]);
-    // Read as one fraction, the same function is stable.
-    expect(ask({ ask: 'poles', system: '5(s-1)/((s-1)(s+9))' })).toMatchObject({ stable: true, poles: [{ re: -9 }] });
+    // Read as one fraction, the mode that was written down counts as well.
+    expect(ask({ ask: 'poles', system: '5(s-1)/((s-1)(s+9))' })).toMatchObject({ stable: false, poles: [{ re: -9 }] });
+  });
+
+  test.each([
+    '2*(s-1)/((s-1)*(s+1)*(s+3))',
+    {
+      a: [
+        [1, 0],
+        [0, -2],
+      ],
+      b: [[1], [1]],
+      c: [[0, 1]],
+      d: [[0]],
+    },
+    { numerator: [1, -1], denominator: [1, 1, -2] },
+  ])('every ask counts a hidden mode that grows: %j', (system) => {
+    expect(ask({ ask: 'poles', system })).toMatchObject({ stable: false, hidden: [{ re: 1 }] });
+    expect(ask({ ask: 'measures', system })).toMatchObject({ stable: false, finalValue: null });
+    expect(ask({ ask: 'peak', system })).toEqual({ value: null, time: null });
+    for (const name of ['margins', 'nyquist', 'robustness', 'steadyState']) {
+      expect(ask({ ask: name, system })).toMatchObject({ closedLoopStable: false });
+    }
+    expect(ask({ ask: 'nyquist', system })).toMatchObject({ openLoopUnstable: 1, closedLoopUnstable: 1 });
+    expect(ask({ ask: 'stableGains', system })).toEqual({ intervals: [] });
+  });
+
+  test.each([
+    '5/(s-1)/(1+5/(s-1))',
+    '(5/(s-1))/(1+(5/(s-1))*(2/(s+3)))',
+    'exp(-0.1s)*(5/(s-1))/(1+exp(-0.1s)*(5/(s-1)))',
+  ])('a loop written as G/(1 + G·H) hides nothing: %s', (system) => {
+    expect(ask({ ask: 'measures', system })).toMatchObject({ stable: true });
+  });
+
+  test('a loop written out keeps what its blocks cancel', () => {
+    const [C, G] = ['((s-1)/(s+4))', '(5/(s-1))'];
+    expect(ask({ ask: 'measures', system: `${C}*${G}/(1+${C}*${G})` })).toMatchObject({ stable: false });
   });
 });
 

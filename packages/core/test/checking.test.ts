@@ -123,7 +123,15 @@ describe('gains', () => {
     const part = { ...tune, plant: '1/((s-1)*(s+5))', controller };
     const verdict = checkAnswer(part, student, { kind: 'gains', gains: { Kp: '-10', Kd: '10' } });
     expect(verdict.points).toBe(0);
-    expect(verdict.words).toContain('hidden because the controller cancels it');
+    expect(verdict.words).toContain('hidden because the controller cancels a pole of the plant');
+    expect(verdict.slip?.id).toBe('hiddenMode');
+    // The plant hides it itself: nobody's controller is to blame.
+    const own = checkAnswer({ ...part, plant: '(s-1)/((s-1)*(s+5))' }, student, {
+      kind: 'gains',
+      gains: { Kp: '3', Kd: '0.1' },
+    });
+    expect(own.words).toContain('hidden because the plant cancels it itself');
+    expect(own.slip).toBeUndefined();
   });
 
   test.each([gains('14', '', '3'), gains('x'), gains('1e400'), gains('1,5')])(

@@ -2,13 +2,11 @@ import { answer } from '../src/batch/answer';
 
 /** Powers of the unit of time and of the gain that a field grows with. */
 type Dimension = readonly [time: number, gain: number];
-const [plain, time, rate, level, inverse]: Dimension[] = [
-  [0, 0],
-  [1, 0],
-  [-1, 0],
-  [0, 1],
-  [0, -1],
-] as const;
+const plain: Dimension = [0, 0];
+const time: Dimension = [1, 0];
+const rate: Dimension = [-1, 0];
+const level: Dimension = [0, 1];
+const inverse: Dimension = [0, -1];
 
 interface Plant {
   readonly numerator: readonly number[];

@@ -17,6 +17,7 @@ import {
   timeConstantToLatex,
   transferOf,
   tunedStart,
+  marginsOf,
 } from '../src/index';
 import { type Matrix, multiplyMatrices } from '../src/rational/matrix';
 import { addRational, negateRational, rational, rationalFromNumber, rationalToNumber } from '../src/rational/number';
@@ -299,9 +300,20 @@ describe('controllers', () => {
       expect(isLoopStable(open)).toBe(true);
       expect(sensitivityPeak(open).magnitude).toBeCloseTo(found.sensitivityPeak, 9);
       expect(magnitudeAndPhase(open, [found.crossover]).magnitudesDb[0]).toBeCloseTo(0, 6);
-      if (found.reached) expect(found.sensitivityPeak).toBeLessThanOrEqual(wanted * 1.001);
+      expect(found.reached).toBe(found.missed === null);
+      if (found.reached) expect(found.sensitivityPeak).toBeLessThanOrEqual(wanted * (1 + 1e-6));
+      const { phaseMargins } = marginsOf(open);
+      expect(found.phaseMarginDegrees).toBeCloseTo(Math.min(...phaseMargins.map((m) => Math.abs(m.degrees))), 9);
+      // No term is next to nothing beside the others.
+      const { Kp, Ki, Kd } = found.gains;
+      expect(Kp).toBeGreaterThan(0.1 * Math.max(Ki / found.crossover, Kd * found.crossover));
       if (crossover) expect(found.crossover).toBe(crossover);
     }
+  });
+
+  test('what cannot be had is told', () => {
+    const found = tunedStart(transferOf('1/(s+1)^4'), 'P', { crossover: 0.9, sensitivityPeak: 1.2 });
+    expect(found).toMatchObject({ reached: false, missed: expect.stringMatching(/at 0\.9 rad\/s .* above 1\.2\./) });
   });
 
   test('bolder is faster', () => {

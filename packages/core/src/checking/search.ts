@@ -7,7 +7,7 @@ import type { ControlLoop } from '../loop/controlLoop.js';
 import { loopModelOf, nailsOf } from './answers/gains.js';
 import { curveMotion, curveVerdict, misfitPercent } from './answers/curve.js';
 import type { Model } from './model.js';
-import { secondOrderPromise } from './slips/rule.js';
+import { isPromised } from './slips/rule.js';
 import type { VerdictItem } from './verdict.js';
 
 /** One thing on a ladder, with the range in which it is searched. */
@@ -171,15 +171,8 @@ function judged(items: readonly VerdictItem[]): Pick<Tried, 'held' | 'violation'
 
 function promisedBy(part: GainsPart, loop: ControlLoop): boolean | null {
   if (!loop.stable || loop.hasDeadTime) return null;
-  let spoken = false;
-  for (const nail of part.nails) {
-    if (!('quantity' in nail) || (nail.signal ?? 'y') !== 'y' || (nail.input ?? 'r') !== 'r') continue;
-    const promised = secondOrderPromise(nail.quantity, loop);
-    if (promised === null) continue;
-    spoken = true;
-    if (nail.relation === 'atMost' ? promised > nail.limit : promised < nail.limit) return false;
-  }
-  return spoken ? true : null;
+  const spoken = part.nails.map((nail) => isPromised(nail, loop)).filter((promised) => promised !== null);
+  return spoken.length === 0 ? null : spoken.every(Boolean);
 }
 
 /** A value on the ladder: the low end and whole fine rungs. */

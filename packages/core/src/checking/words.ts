@@ -24,6 +24,28 @@ export function formatPoint({ re, im }: { re: number; im: number }): string {
   return `${Math.abs(re) < 1e-9 * Math.abs(im) ? '' : `${formatNumber(re)} `}± ${formatNumber(Math.abs(im))}j`;
 }
 
+/** Modes that cancel, for people: what each is, and what it does to stability. */
+export function hiddenWords(hidden: readonly { readonly re: number; readonly im: number }[]): string {
+  const upper = hidden.filter(({ im }) => im >= 0);
+  const said = (of: typeof upper, verb: string): string[] =>
+    of.length === 0 ? [] : [`a hidden mode at ${listOf(of.map(formatPoint))} ${verb}`];
+  return said(
+    upper.filter(({ re }) => re > 0),
+    'is unstable',
+  )
+    .concat(
+      said(
+        upper.filter(({ re }) => re === 0),
+        'does not decay',
+      ),
+      said(
+        upper.filter(({ re }) => re < 0),
+        'decays',
+      ),
+    )
+    .join('; ');
+}
+
 /** Poles or zeros for people, a pair named once: `−1, −0.4 ± 2.1j`; `none` without any. */
 export function formatPoints(points: readonly { readonly re: number; readonly im: number }[]): string {
   return (

@@ -22,9 +22,9 @@ const branchPoints = 80;
 
 /** As long as it takes the slowest pole to settle, or the fastest unstable one to grow. */
 function horizonOf({ poles }: System, deadTime: number): number {
-  const unstable = poles.filter(({ re }) => re > 1e-9).map(({ re }) => re);
+  const unstable = poles.filter(({ re }) => re > 0).map(({ re }) => re);
   if (unstable.length > 0) return deadTime + 3 / Math.max(...unstable);
-  const rates = poles.map(({ re, im }) => (re < -1e-9 ? -re : Math.hypot(re, im) / 6)).filter((rate) => rate > 0);
+  const rates = poles.map(({ re, im }) => (re < 0 ? -re : Math.hypot(re, im) / 6)).filter((rate) => rate > 0);
   return deadTime + 6 / Math.min(...rates, rates.length > 0 ? Infinity : 1);
 }
 
@@ -50,7 +50,7 @@ function linesOf(kind: PlotKind, transfer: Transfer, horizon: number): ShownPlot
     return [{ x: times.map(short), y: values.map(short) }];
   }
   if (kind === 'locus') {
-    const reach = 3 * Math.max(1, ...[...system.poles, ...system.zeros].map(({ re, im }) => Math.hypot(re, im)));
+    const reach = 3 * (Math.max(0, ...[...system.poles, ...system.zeros].map(({ re, im }) => Math.hypot(re, im))) || 1);
     const window = { left: -reach, right: reach, bottom: -reach, top: reach };
     return branchesOf(fraction, specialPoints(fraction), window).map(({ re, im }) => {
       const every = Math.max(1, Math.floor(re.length / branchPoints));

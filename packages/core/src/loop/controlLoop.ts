@@ -3,7 +3,7 @@ import type { SignalName } from '../exercise/names.js';
 import { isStable } from '../frequency/stability.js';
 import { type Margins, marginsOf } from '../frequency/margins.js';
 import { lowestTerms } from '../rational/fraction.js';
-import { type Polynomial, negate } from '../rational/polynomial.js';
+import { type Polynomial, commonFactor, isHurwitz, negate, zero } from '../rational/polynomial.js';
 import { type Subject, largestOf, slowestOf } from '../quantity/subject.js';
 import { type Measures, measuresOf, measuresOfTransfer, noMeasures } from '../response/measures.js';
 import type { Motion } from '../response/motion.js';
@@ -124,6 +124,22 @@ export class ControlLoop {
   /** Whether dead time is in the loop. */
   get hasDeadTime(): boolean {
     return this.characteristic.length > 1;
+  }
+
+  /** Where an unstable mode is lost from the way of the reference to the output, in words; null where none is. */
+  get hiddenCause(): string | null {
+    const parts = { controller: this.controller, plant: this.parts.plant, sensor: this.parts.sensor };
+    const names = ['controller', 'plant', 'sensor'] as const;
+    const polynomial = (terms: Terms): Polynomial => terms[0]?.polynomial ?? zero;
+    for (const zeroOf of names) {
+      for (const poleOf of names) {
+        const [above, below] = [parts[zeroOf].numerator, parts[poleOf].denominator];
+        if (above.length > 1 || below.length > 1) continue;
+        if (isHurwitz(commonFactor(polynomial(above), polynomial(below)))) continue;
+        return zeroOf === poleOf ? `the ${zeroOf} cancels it itself` : `the ${zeroOf} cancels a pole of the ${poleOf}`;
+      }
+    }
+    return null;
   }
 
   private findModes(): Pole[] {

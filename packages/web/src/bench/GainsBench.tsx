@@ -55,7 +55,7 @@ export function GainsBench({
     [knobs, part.families],
   );
   const trail = useMemo(() => work.trails[part.id] ?? [], [work.trails, part.id]);
-  const { measures, curves, verdict, riseFrom, poles, zeros } = response;
+  const { measures, curves, verdict, riseFrom, poles, hidden, zeros } = response;
   const { height } = responses.model;
   const holding = verdict.items.filter((item) => item.met).length;
   const [shown, setShown] = useState<Shown>({ signal: 'y', measures: false, ghosts: true, family: '' });
@@ -225,6 +225,7 @@ export function GainsBench({
             title="Closed-loop poles"
             poles={poles}
             zeros={zeros}
+            hidden={hidden}
             before={first?.poles ?? []}
             reach={reach}
             listed

@@ -5,6 +5,8 @@ import {
   type StudentPart,
   formatNumber,
   formatPoint,
+  hiddenModes,
+  hiddenWords,
   quantities,
   systemOf,
   withUnit,
@@ -37,6 +39,7 @@ export function TransferFunctionBench({
 }) {
   const understood = useMemo(() => understand(text, scope), [text, scope]);
   const system = useMemo(() => (understood.ok ? systemOf(understood.reading.fraction) : undefined), [understood]);
+  const hidden = useMemo(() => (understood.ok ? hiddenModes(understood.reading.fraction) : []), [understood]);
   return (
     <div className="max-w-3xl">
       <ExpressionField
@@ -81,13 +84,19 @@ export function TransferFunctionBench({
                     )}
                   </span>
                 ))}
+              {hidden.length > 0 && (
+                <span className={`block ${hidden.some(({ re }) => re >= 0) ? 'text-brick' : 'text-slate'}`}>
+                  cancelled: {hiddenWords(hidden)}
+                </span>
+              )}
             </Line>
           </dl>
           <PolePlane
             title="Poles and zeros"
             poles={system.poles}
             zeros={system.zeros}
-            reach={reachOf(system.poles)}
+            hidden={hidden}
+            reach={reachOf([...system.poles, ...hidden])}
             className="h-[180px]"
           />
         </div>

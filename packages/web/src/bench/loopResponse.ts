@@ -14,8 +14,10 @@ import {
   type Verdict,
   checkLoop,
   curveOf,
+  hiddenModes,
   inputLine,
   attempt,
+  withDeadTime,
 } from '@nailset/core';
 
 export type GainsOf = Extract<StudentPart, { kind: 'gains' }>;
@@ -30,6 +32,8 @@ export interface LoopResponse {
   readonly verdict: Verdict;
   /** Empty for loops with dead time. */
   readonly poles: readonly Pole[];
+  /** Modes that the output does not show after a step of the reference. */
+  readonly hidden: readonly Pole[];
   readonly zeros: readonly Root[];
   /** First time at 10 % of the final value, from which the rise is counted. */
   readonly riseFrom: number;
@@ -105,6 +109,7 @@ export function loopResponses(part: GainsOf, scope: Scope, series: readonly Seri
         curves,
         verdict: checkLoop(part, model, loop),
         poles: system?.poles ?? [],
+        hidden: system ? hiddenModes(withDeadTime(loop.subject().transfer)!.fraction) : [],
         zeros: system?.zeros ?? [],
         riseFrom: firstAbove(curves.y!, 0.1 * (measures.finalValue ?? 1)),
       };

@@ -180,6 +180,7 @@ export function RunOver({
               title="Closed-loop poles"
               poles={now.poles}
               zeros={now.zeros}
+              hidden={now.hidden}
               reach={reachOf(first?.poles ?? now.poles) * 1.5}
               className="h-[84px]"
             />

@@ -78,6 +78,7 @@ export default function LocusPane({
       <LocusPlot
         {...{ locus, sweep, frame, layers, region, readings, className }}
         poles={response.poles}
+        hidden={response.hidden}
         before={first?.poles ?? []}
         gain={gain}
         handles={handlesOf(part, settings)}
@@ -169,7 +170,7 @@ function warningOf(part: GainsOf, { poles, measures }: LoopResponse): string | u
   if (!asked || !slowest || measures.overshootPercent === null) return undefined;
   const promised = promisedOvershoot(slowest);
   if (Math.abs(promised - measures.overshootPercent) < 3) return undefined;
-  return `The rule promises ${formatNumber(promised)} %, the response overshoots ${formatNumber(
+  return `The second-order rule predicts ${formatNumber(promised)} %, the response overshoots ${formatNumber(
     measures.overshootPercent,
   )} %: zeros or other poles are too near for it.`;
 }

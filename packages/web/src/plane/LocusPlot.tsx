@@ -1,8 +1,9 @@
-import { type Pole, formatPoint, formatPoints, nearestOnBranches, nearestOnLocus } from '@nailset/core';
+import { type Pole, formatPoint, formatPoints, hiddenWords, nearestOnBranches, nearestOnLocus } from '@nailset/core';
 import { type KeyboardEvent, type PointerEvent, useMemo, useRef } from 'react';
 import { flushSync } from 'react-dom';
 import { placeOn } from '../plot/pointer';
 import { PlotFrame } from '../plot/PlotFrame';
+import { HiddenMode } from '../plot/PolePlane';
 import { useSize } from '../plot/useSize';
 import type { Handle } from './handles';
 import {
@@ -44,6 +45,7 @@ export function LocusPlot({
   onLayers,
   onFrame,
   poles,
+  hidden,
   before,
   gain,
   handles,
@@ -65,6 +67,8 @@ export function LocusPlot({
   onFrame: (frame: PlaneFrame) => void;
   /** Of the closed loop, now and where the work began. */
   poles: readonly Pole[];
+  /** Modes that cancel and stay where they are. */
+  hidden: readonly Pole[];
   before: readonly Pole[];
   /** On the locus now; null when it is not the student's to set. */
   gain: number | null;
@@ -143,7 +147,9 @@ export function LocusPlot({
   const outside = poles.filter((pole) => x(pole.re) < 0 || x(pole.re) > width || y(pole.im) < 0 || y(pole.im) > height);
   const hasRegion = Object.values(region).some((value) => value !== null);
   const leading = [...poles].filter(({ im }) => im >= 0).sort((a, b) => b.re - a.re)[0];
-  const summary = `Root locus with ${locus.poles.length} branches. Closed-loop poles at ${formatPoints(poles)}.`;
+  const summary = `Root locus with ${locus.poles.length} branches. Closed-loop poles at ${formatPoints(poles)}${
+    hidden.length > 0 ? `; ${hiddenWords(hidden)}` : ''
+  }.`;
   const table = () => ({
     heads: ['branch', sweep.name === 'K' ? 'gain' : sweep.name, 'real part', 'imaginary part'],
     rows: sweep.branches.flatMap(({ gains, re, im }, branch) => {
@@ -252,6 +258,9 @@ export function LocusPlot({
                 />
                 <Label x={x(reading.re) + 9} y={y(reading.im) + 4} anchor="start" text={String(reading.id)} />
               </g>
+            ))}
+            {hidden.map((mode, k) => (
+              <HiddenMode key={k} x={x(mode.re)} y={y(mode.im)} unstable={mode.re >= 0} />
             ))}
             {poles.map((pole, k) => (
               <circle

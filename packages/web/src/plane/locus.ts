@@ -13,6 +13,7 @@ import {
   specialPoints,
   systemOf,
   withDeadTime,
+  secondOrderRules,
 } from '@nailset/core';
 import type { GainsOf } from '../bench/loopResponse';
 
@@ -69,7 +70,7 @@ export interface PoleRegion {
   readonly decay: number | null;
 }
 
-/** ζ from the overshoot, ωn ≥ 1.8/rise, ζωn ≥ 4/settling, and what nails about poles say themselves. */
+/** By the second-order rules ζ, ωn and ζωn, and what nails about poles say themselves. */
 export function regionOf(nails: GainsOf['nails']): PoleRegion {
   let zeta: number | null = null;
   let w: number | null = null;
@@ -80,11 +81,10 @@ export function regionOf(nails: GainsOf['nails']): PoleRegion {
     const { quantity, relation, limit } = nail;
     const atMost = relation === 'atMost';
     if (quantity === 'overshootPercent' && atMost && limit > 0 && limit < 100) {
-      const log = Math.log(limit / 100);
-      zeta = larger(zeta, -log / Math.hypot(Math.PI, log));
-    } else if (quantity === 'riseTime' && atMost && limit > 0) w = larger(w, 1.8 / limit);
-    else if (quantity === 'settlingTime' && atMost && limit > 0) decay = larger(decay, 4 / limit);
-    else if (quantity === 'settlingTime5' && atMost && limit > 0) decay = larger(decay, 3 / limit);
+      zeta = larger(zeta, secondOrderRules.dampingFor(limit));
+    } else if (quantity === 'riseTime' && atMost && limit > 0) w = larger(w, secondOrderRules.riseTime(limit));
+    else if ((quantity === 'settlingTime' || quantity === 'settlingTime5') && atMost && limit > 0)
+      decay = larger(decay, secondOrderRules[quantity](limit));
     else if (quantity === 'dampingRatio' && !atMost && limit < 1) zeta = larger(zeta, limit);
     else if (quantity === 'naturalFrequency' && !atMost) w = larger(w, limit);
     else if (quantity === 'slowestRealPart' && atMost && limit < 0) decay = larger(decay, -limit);
@@ -114,9 +114,12 @@ export function promisedOvershoot({ re, im }: { re: number; im: number }): numbe
 
 /** A frame around poles, zeros and centroid, with the imaginary axis in it; round numbers. */
 export function frameAround(points: readonly { re: number; im: number }[]): PlaneFrame {
-  const near = points.filter(({ re, im }) => Math.hypot(re, im) < 1e4);
-  const left = Math.min(-1, ...near.map(({ re }) => re));
-  const high = Math.max(1, ...near.map(({ im }) => im));
+  const sizes = points.map(({ re, im }) => Math.hypot(re, im)).filter((size) => size > 0);
+  const typical = sizes.sort((a, b) => a - b)[Math.floor((sizes.length - 1) / 2)] ?? 1;
+  const near = points.filter(({ re, im }) => Math.hypot(re, im) < 1e4 * typical);
+  const least = 0.5 * Math.max(0, ...near.map(({ re, im }) => Math.hypot(re, im))) || 1;
+  const left = Math.min(-least, ...near.map(({ re }) => re));
+  const high = Math.max(least, ...near.map(({ im }) => im));
   const reach = Number((Math.max(1.25 * high, -0.62 * left) * 1.05).toPrecision(2));
   return { re: Number((left / 2.4).toPrecision(2)), im: 0, reach };
 }

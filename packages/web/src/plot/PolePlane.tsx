@@ -1,4 +1,4 @@
-import { type Pole, type Root, formatPoints } from '@nailset/core';
+import { type Pole, type Root, formatPoints, hiddenWords } from '@nailset/core';
 import { PlotFrame } from './PlotFrame';
 import { useSize } from './useSize';
 
@@ -7,6 +7,7 @@ export function PolePlane({
   title,
   poles,
   zeros = [],
+  hidden = [],
   before = [],
   reach,
   listed = false,
@@ -15,6 +16,8 @@ export function PolePlane({
   title: string;
   poles: readonly Pole[];
   zeros?: readonly Root[];
+  /** Modes that cancel. */
+  hidden?: readonly Pole[];
   before?: readonly Pole[];
   /** Distance from the origin, up, down and to the left, that is surely inside, in rad/s. */
   reach: number;
@@ -30,10 +33,10 @@ export function PolePlane({
     const { x, y } = at(point);
     return x > 4 && x < width - 4 && y > 4 && y < height - 4;
   };
-  const outside = [...poles, ...zeros].filter((point) => point.im >= 0 && !inside(point)).length;
+  const outside = [...poles, ...zeros, ...hidden].filter((point) => point.im >= 0 && !inside(point)).length;
   const summary = `${title}: poles at ${formatPoints(poles)}${
     zeros.length > 0 ? `; zeros at ${formatPoints(zeros)}` : ''
-  }.`;
+  }${hidden.length > 0 ? `; ${hiddenWords(hidden)}` : ''}.`;
   return (
     <PlotFrame
       title={title}
@@ -44,6 +47,7 @@ export function PolePlane({
         rows: [
           ...poles.map(({ re, im }) => ['pole', re, im]),
           ...zeros.map(({ re, im }) => ['zero', re, im]),
+          ...hidden.map(({ re, im }) => ['hidden mode', re, im]),
           ...before.map(({ re, im }) => ['pole, first', re, im]),
         ],
       })}
@@ -77,23 +81,44 @@ export function PolePlane({
                 strokeWidth="1.6"
               />
             ))}
+            {hidden.map((mode, k) => (
+              <HiddenMode key={k} {...at(mode)} unstable={mode.re >= 0} />
+            ))}
             {poles.map((pole, k) => (
               <Cross key={k} {...at(pole)} className={pole.re < 0 ? 'stroke-petrol' : 'stroke-brick'} />
             ))}
           </svg>
         )}
       </div>
-      {listed && <p className="mt-1 text-note text-slate">{formatPoints(poles)}</p>}
+      {listed && (
+        <p className="mt-1 text-note text-slate">
+          {formatPoints(poles)}
+          {hidden.length > 0 && (
+            <span className={hidden.some(({ re }) => re >= 0) ? 'text-brick' : ''}>; {hiddenWords(hidden)}</span>
+          )}
+        </p>
+      )}
     </PlotFrame>
   );
 }
 
 /** A round reach that shows every pole with some air. */
 export function reachOf(poles: readonly Pole[]): number {
-  const farthest = Math.max(1, ...poles.map((pole) => pole.naturalFrequency));
+  const farthest = Math.max(0, ...poles.map((pole) => pole.naturalFrequency)) || 1;
   return Number((1.1 * farthest).toPrecision(1)) < farthest
     ? Number((1.6 * farthest).toPrecision(1))
     : Number((1.1 * farthest).toPrecision(1));
+}
+
+/** A mode that cancels: a cross in a dashed ring. */
+export function HiddenMode({ x, y, unstable }: { x: number; y: number; unstable: boolean }) {
+  const colour = unstable ? 'stroke-brick' : 'stroke-slate';
+  return (
+    <g data-hidden-mode>
+      <Cross x={x} y={y} className={colour} />
+      <circle cx={x} cy={y} r="7.5" className={`fill-none ${colour}`} strokeDasharray="2.5 2" />
+    </g>
+  );
 }
 
 function Cross({ x, y, className }: { x: number; y: number; className: string }) {

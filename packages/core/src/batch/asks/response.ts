@@ -10,12 +10,7 @@ import { freeMotion, respond } from '../../response/respond.js';
 import { inverseTransform } from '../../response/step.js';
 import { steadyStateOf } from '../../response/steadyState.js';
 import { freeMotionOfStates } from '../../system/stateSpace.js';
-import {
-  type Transfer,
-  asDelayedFraction,
-  unityFeedback,
-  withoutDeadTime,
-} from '../../system/transfer.js';
+import { type Transfer, asDelayedFraction, unityFeedback, withoutDeadTime } from '../../system/transfer.js';
 import type { Ask } from '../ask.js';
 import { Query, isObject } from '../query.js';
 import { statesIn, transferIn } from '../systems.js';

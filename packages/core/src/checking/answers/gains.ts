@@ -36,7 +36,8 @@ export function checkLoop(part: Pick<GainsPart, 'nails' | 'marking'>, model: Loo
 function unstableWords(loop: ControlLoop): string {
   if (loop.hasDeadTime) return 'The loop is unstable. No nail can hold.';
   const growing = loop.modes.filter((mode) => mode.im >= 0 && mode.re >= -1e-12 * mode.naturalFrequency);
-  const hidden = loop.subject().system!.stable ? ', hidden because the controller cancels it' : '';
+  const cause = loop.subject().system!.stable ? loop.hiddenCause : null;
+  const hidden = cause ? `, hidden because ${cause}` : '';
   return `The loop is unstable: pole at ${listOf(growing.map(formatPoint))}${hidden}. No nail can hold.`;
 }
 

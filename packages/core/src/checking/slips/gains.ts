@@ -7,7 +7,7 @@ import { loopModelOf } from '../answers/gains.js';
 import type { Model } from '../model.js';
 import type { Verdict } from '../verdict.js';
 import { compensatorSlips } from './compensator.js';
-import { secondOrderPromise } from './rule.js';
+import { isPromised } from './rule.js';
 import { type Slip, type WrongAnswer, attempted, onlyOne } from './slip.js';
 
 type Check = (answer: Answer) => Verdict;
@@ -24,7 +24,7 @@ const gainsForTimes = {
 const noIntegral = { id: 'noIntegral', words: 'The offset stays because nothing integrates.' };
 const onlyByRule = {
   id: 'onlyByRule',
-  words: 'By the second-order rule this would hold; the response itself does not follow the rule.',
+  words: 'For the dominant poles the second-order rule predicts that this holds; the response does not follow it.',
 };
 const hiddenMode = {
   id: 'hiddenMode',
@@ -37,7 +37,9 @@ export function slipOfGains(part: GainsPart, model: Model, settings: Settings, c
     other !== undefined && attempted(check, { kind: 'gains', gains: other })?.met === true;
   const loopModel = loopModelOf(part, model);
   const loop = loopModel.loopWith(settings);
-  if (!loop.stable && !loop.hasDeadTime && loop.subject().system!.stable) return hiddenMode;
+  if (!loop.stable && !loop.hasDeadTime && loop.subject().system!.stable) {
+    return loop.hiddenCause === 'the controller cancels a pole of the plant' ? hiddenMode : undefined;
+  }
   const parallel = part.controller.form === 'parallel';
   const other = parallel ? timesForGains : gainsForTimes;
   const exchanged = [
@@ -52,7 +54,7 @@ export function slipOfGains(part: GainsPart, model: Model, settings: Settings, c
   const fitting: Slip[] = [];
   if (lacksIntegral(loop) && missed.some(isAboutRest)) fitting.push(noIntegral);
   const others = missed.filter((nail) => !isAboutRest(nail));
-  if (others.length > 0 && others.every((nail) => promisedByRule(nail, loop))) fitting.push(onlyByRule);
+  if (others.length > 0 && others.every((nail) => isPromised(nail, loop) === true)) fitting.push(onlyByRule);
   return fitting.length === 1 ? fitting[0] : undefined;
 }
 
@@ -114,10 +116,3 @@ function withoutIntegral(part: GainsPart, settings: Settings): Settings | undefi
 const aboutRest: ReadonlySet<string> = new Set(['stepError', 'rampError', 'parabolaError', 'finalValue']);
 const isAboutRest = (nail: GainsPart['nails'][number]): boolean => 'quantity' in nail && aboutRest.has(nail.quantity);
 const lacksIntegral = (loop: ControlLoop): boolean => loop.steadyState.type === 0;
-
-function promisedByRule(nail: GainsPart['nails'][number], loop: ControlLoop): boolean {
-  if (!('quantity' in nail) || (nail.signal ?? 'y') !== 'y' || (nail.input ?? 'r') !== 'r') return false;
-  const promised = secondOrderPromise(nail.quantity, loop);
-  if (promised === null) return false;
-  return nail.relation === 'atMost' ? promised <= nail.limit : promised >= nail.limit;
-}

@@ -4,6 +4,7 @@ import type { NumberPart } from '../../exercise/parts.js';
 import { type Scope, numberFrom, parseFormula, systemFrom } from '../../formula/evaluate.js';
 import { quantities } from '../../quantity/index.js';
 import { TransferSubject } from '../../quantity/subject.js';
+import { secondOrderRules } from '../../system/secondOrderRules.js';
 import type { Transfer } from '../../system/transfer.js';
 import { allowedFor, expectedNumber, numberFromText } from '../answers/number.js';
 import type { Model } from '../model.js';
@@ -85,7 +86,7 @@ function misreadings(call: Call, scope: Scope): (Slip & { tree: Tree })[] {
       ? [{ id, words, tree: value < 0 ? negative(-value) : literal(value) }]
       : [];
   const system = (): Transfer => systemFrom(call.of[0]!, scope);
-  const rule = (value: (w: number, zeta: number) => number) => {
+  const rule = (value: (w: number, zeta: number) => number | null) => {
     const slowest = slowestPole(system());
     if (slowest?.dampingRatio == null) return [];
     const words = 'It looks as if the second-order rule was used; it does not hold for this system.';
@@ -95,19 +96,19 @@ function misreadings(call: Call, scope: Scope): (Slip & { tree: Tree })[] {
     case 'riseTime':
       return [
         other('riseFull', 'This is the rise from 0 to 100 %; 10 to 90 % is asked for.', 'riseTimeFull'),
-        ...rule((w) => 1.8 / w),
+        ...rule(secondOrderRules.riseTime),
       ];
     case 'riseTimeFull':
       return [other('riseTenNinety', 'This is the rise from 10 to 90 %; 0 to 100 % is asked for.', 'riseTime')];
     case 'settlingTime':
       return [
         other('bandFive', 'This is the settling time to 5 %; 2 % is asked for.', 'settlingTime5'),
-        ...rule((w, zeta) => 4 / (zeta * w)),
+        ...rule((w, zeta) => secondOrderRules.settlingTime(zeta * w)),
       ];
     case 'settlingTime5':
       return [
         other('bandTwo', 'This is the settling time to 2 %; 5 % is asked for.', 'settlingTime'),
-        ...rule((w, zeta) => 3 / (zeta * w)),
+        ...rule((w, zeta) => secondOrderRules.settlingTime5(zeta * w)),
       ];
     case 'peakTime':
       return [
@@ -116,12 +117,12 @@ function misreadings(call: Call, scope: Scope): (Slip & { tree: Tree })[] {
           'It looks as if ωn was taken for the damped frequency.',
           Math.PI / (slowestPole(system())?.naturalFrequency ?? NaN),
         ),
-        ...rule((w, zeta) => (zeta < 1 ? Math.PI / (w * Math.sqrt(1 - zeta * zeta)) : NaN)),
+        ...rule((w, zeta) => secondOrderRules.peakTime(zeta, w)),
       ];
     case 'overshootPercent': {
       const { peakValue } = new TransferSubject(system()).measures;
       return [
-        ...rule((_w, zeta) => (zeta < 1 ? 100 * Math.exp((-Math.PI * zeta) / Math.sqrt(1 - zeta * zeta)) : NaN)),
+        ...rule((_w, zeta) => (zeta < 1 ? secondOrderRules.overshootPercent(zeta) : null)),
         ...number(
           'relativeToOne',
           'This is relative to 1; the overshoot is relative to the final value.',

@@ -1,29 +1,39 @@
+import type { MeasureNail, Nail } from '../../exercise/parts.js';
 import type { ControlLoop } from '../../loop/controlLoop.js';
 import type { QuantityName } from '../../quantity/names.js';
+import { dominantPair, secondOrderRules } from '../../system/secondOrderRules.js';
 
 /**
- * What the second-order rules promise of a loop from its slowest poles alone, as if it had no zeros and no others; null
- * where there is no rule. Overshoot exp(−πζ/√(1 − ζ²)), peak π/ωd, settling 4/(ζωn) and 3/(ζωn), rise (2.16ζ + 0.6)/ωn.
+ * What the second-order rules predict of a loop from its dominant pair alone, as if it had no zeros and no other poles;
+ * null where there is no rule or no dominant pair.
  */
 export function secondOrderPromise(quantity: QuantityName, loop: ControlLoop): number | null {
   if (loop.hasDeadTime) return null;
-  const { slowest } = loop.subject();
-  if (slowest?.dampingRatio == null) return null;
-  const { dampingRatio: zeta, naturalFrequency: w } = slowest;
-  if (!(zeta > 0) || !(w > 0)) return null;
-  const damped = zeta < 1 ? Math.sqrt(1 - zeta * zeta) : 0;
+  const pair = dominantPair(loop.modes);
+  if (!pair) return null;
+  const { dampingRatio: zeta, naturalFrequency: w, re } = pair;
   switch (quantity) {
     case 'overshootPercent':
-      return damped > 0 ? 100 * Math.exp((-Math.PI * zeta) / damped) : 0;
+      return secondOrderRules.overshootPercent(zeta!);
     case 'peakTime':
-      return damped > 0 ? Math.PI / (w * damped) : null;
+      return secondOrderRules.peakTime(zeta!, w);
     case 'settlingTime':
-      return 4 / (zeta * w);
     case 'settlingTime5':
-      return 3 / (zeta * w);
+      return secondOrderRules[quantity](-re);
     case 'riseTime':
-      return (2.16 * zeta + 0.6) / w;
+      return secondOrderRules.riseTime(w);
     default:
       return null;
   }
+}
+
+/** Whether the rules speak of a nail: a measure of the output after a step of the reference. */
+const isStepOfOutput = (nail: Nail): nail is MeasureNail =>
+  'quantity' in nail && (nail.signal ?? 'y') === 'y' && (nail.input ?? 'r') === 'r';
+
+/** Whether the rules predict that a nail holds; null where they do not speak of it. */
+export function isPromised(nail: Nail, loop: ControlLoop): boolean | null {
+  const promised = isStepOfOutput(nail) ? secondOrderPromise(nail.quantity, loop) : null;
+  if (promised === null || !('quantity' in nail)) return null;
+  return nail.relation === 'atMost' ? promised <= nail.limit : promised >= nail.limit;
 }

@@ -6,6 +6,8 @@ import {
   factoredToLatex,
   formatNumber,
   formatPoint,
+  hiddenModes,
+  hiddenWords,
   nameToLatex,
   systemOf,
   withDeadTime,
@@ -130,11 +132,16 @@ function Understood({ name, scope }: { name: string; scope: Scope }) {
     const deadTime = Number(plain.deadTime.numerator) / Number(plain.deadTime.denominator);
     const expanded = delayedToLatex(plain.fraction, deadTime);
     const factored = factoredToLatex(plain.fraction);
-    return { expanded, factored: factored === expanded ? '' : factored, system: systemOf(plain.fraction) };
+    return {
+      expanded,
+      factored: factored === expanded ? '' : factored,
+      system: systemOf(plain.fraction),
+      hidden: hiddenModes(plain.fraction),
+    };
   }, [transfer]);
   if (!transfer) return null;
   if (!shown) return <p className="text-note text-slate">Dead time stands inside its loop.</p>;
-  const { system } = shown;
+  const { system, hidden } = shown;
   return (
     <div className="grid gap-1 overflow-x-auto overflow-y-hidden pb-1 text-note text-slate">
       <Formula latex={`\\displaystyle ${nameToLatex(name)}=${shown.expanded}`} className="block py-1 text-ink" />
@@ -156,6 +163,9 @@ function Understood({ name, scope }: { name: string; scope: Scope }) {
                 ` (ζ ${formatNumber(pole.dampingRatio!)}, ωn ${withUnit(pole.naturalFrequency, 'rad/s')})`}
             </span>
           ))}
+        {hidden.length > 0 && (
+          <span className={hidden.some(({ re }) => re >= 0) ? 'text-brick' : ''}>; {hiddenWords(hidden)}</span>
+        )}
       </span>
     </div>
   );
