@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { type Answer, formatNumber, formatPoint, systemFrom, fractionOf } from '../src/index';
+import { type Answer, type Part, formatNumber, inPoints, formatPoint, systemFrom, fractionOf } from '../src/index';
 import { checkAnswer, readAnswer, solutionOf } from '../src/checks';
 
 import { checkNails } from '../src/checking/nails';
@@ -196,4 +196,31 @@ test('numbers for people', () => {
   expect(formatPoint({ re: -0.4, im: 2.1 })).toBe('−0.4 ± 2.1j');
   expect(formatPoint({ re: -3, im: 0 })).toBe('−3');
   expect(formatPoint({ re: 0, im: 1 })).toBe('± 1j');
+});
+
+describe('points', () => {
+  test.each([
+    [100.5, '100.5 points'],
+    [0.1 + 0.2, '0.3 points'],
+    [1 / 3, '0.33 points'],
+    [1, '1 point'],
+    [1234.25, '1234.25 points'],
+  ])('%d keep the decimals that they have: %s', (value, words) => expect(inPoints(value)).toBe(words));
+
+  test('shares of a whole leave no dust', () => {
+    const part: Part = {
+      ...{
+        id: 'poles',
+        title: 'Poles',
+        prompt: '',
+        kind: 'points',
+        points: 0.7,
+        of: '1/((s+1)*(s+2)*(s+4))',
+        what: 'poles',
+      },
+      ...{ tolerancePercent: 2 },
+    };
+    const verdict = checkAnswer(part, student, { kind: 'points', text: '-1, -2, -4' });
+    expect([verdict.points, verdict.outOf]).toEqual([0.7, 0.7]);
+  });
 });

@@ -1,3 +1,4 @@
+import { sumOfShares } from '../exercise/points.js';
 import type { Verdict, VerdictItem } from './verdict.js';
 
 /** Names the rules by which a verdict was made; raised whenever any verdict could come out differently. */
@@ -8,7 +9,7 @@ type Extra = Partial<Pick<Verdict, 'curveDistance' | 'slip'>>;
 /** Adds up the items; `words` says it in a sentence. With `allOrNothing`, points only when everything is met. */
 export function verdictOf(items: VerdictItem[], words: string, extra: Extra = {}, allOrNothing = false): Verdict {
   const met = items.every((item) => item.met);
-  const points = allOrNothing && !met ? 0 : items.reduce((sum, item) => sum + item.points, 0);
-  const outOf = items.reduce((sum, item) => sum + item.outOf, 0);
+  const points = allOrNothing && !met ? 0 : sumOfShares(items.map((item) => item.points));
+  const outOf = sumOfShares(items.map((item) => item.outOf));
   return { checker: checkerVersion, met, points, outOf, words, items, ...extra };
 }

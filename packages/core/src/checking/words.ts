@@ -8,9 +8,12 @@ export function formatNumber(value: number): string {
   return String(Number(value.toFixed(digits))).replace('-', '−');
 }
 
+/** Points with the decimals that they have, two at most: 100.5 stays 100.5, a third is 0.33. */
+export const formatMark = (value: number): string => String(Number(value.toFixed(2))).replace('-', '−');
+
 /** As in `1 point` and `2.5 points`. */
 export function inPoints(value: number): string {
-  return `${formatNumber(value)} ${value === 1 ? 'point' : 'points'}`;
+  return `${formatMark(value)} ${value === 1 ? 'point' : 'points'}`;
 }
 
 /** The number with its unit after a thin space. */

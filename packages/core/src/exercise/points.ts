@@ -3,8 +3,8 @@ import type { Part } from './parts.js';
 
 /** The points that a part can give. */
 export function pointsOf(part: Part): number {
-  if (part.kind === 'gains') return part.nails.reduce((sum, nail) => sum + nail.points, 0);
-  if (part.kind === 'diagram') return part.asked.reduce((sum, pair) => sum + pair.points, 0);
+  if (part.kind === 'gains') return sumOfShares(part.nails.map(({ points }) => points));
+  if (part.kind === 'diagram') return sumOfShares(part.asked.map(({ points }) => points));
   return part.points;
 }
 
@@ -15,3 +15,7 @@ export const isPrediction = (part: Pick<Part, 'figure'>): boolean =>
 /** Tries for a part: a prediction is committed once. */
 export const attemptsOf = (document: Pick<ExerciseDocument, 'attempts'>, part: Pick<Part, 'figure'>): number =>
   isPrediction(part) ? 1 : document.attempts;
+
+/** A sum of points without the dust that shares such as a third leave. */
+export const sumOfShares = (points: readonly number[]): number =>
+  Number(points.reduce((sum, value) => sum + value, 0).toFixed(9));

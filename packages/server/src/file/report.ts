@@ -1,4 +1,4 @@
-import { formatNumber, withUnit } from '@nailset/core';
+import { formatMark, withUnit } from '@nailset/core';
 import { stringify } from 'csv-stringify/sync';
 import type { CheckedRow } from './checkFile.js';
 
@@ -36,8 +36,8 @@ export const reports: Readonly<Record<'csv' | 'jsonl', Report>> = {
           row,
           ...[student, part, answer].map(harmless),
           yesNo(verdict?.met),
-          verdict ? formatNumber(verdict.points) : '',
-          verdict ? formatNumber(verdict.outOf) : '',
+          verdict ? formatMark(verdict.points) : '',
+          verdict ? formatMark(verdict.outOf) : '',
           yesNo(verdict?.items.some(({ close }) => close)),
           measured?.join('; ') ?? '',
           verdict?.slip?.words ?? '',

@@ -14,6 +14,7 @@ import {
   isPrediction,
   modelOf,
   pointsOf,
+  sumOfShares,
 } from '@nailset/core';
 import { revealedCurves, studentExercise, solutionCurve, solutionOf, verdictAsShown } from '@nailset/core/checks';
 import { personOf } from '../access.js';
@@ -51,8 +52,8 @@ export function benchRoutes(app: App, { database, checker }: House): void {
           id: exercise.id,
           title: version.document.title,
           dueAt: exercise.dueAt?.toISOString() ?? null,
-          points: shown && best.some(Boolean) ? best.reduce((sum, entry) => sum + (entry?.points ?? 0), 0) : null,
-          outOf: version.document.parts.reduce((sum, part) => sum + pointsOf(part), 0),
+          points: shown && best.some(Boolean) ? sumOfShares(best.map((entry) => entry?.points ?? 0)) : null,
+          outOf: sumOfShares(version.document.parts.map(pointsOf)),
           parts: version.document.parts.map((part, k) => ({ title: part.title, state: stateOf(best[k], shown) })),
         };
       });

@@ -1,4 +1,4 @@
-import { ClassSheet, Handed, Override, type Part, type SheetCell, modelOf, pointsOf } from '@nailset/core';
+import { ClassSheet, Handed, Override, type Part, type SheetCell, modelOf, pointsOf, sumOfShares } from '@nailset/core';
 import { solutionOf } from '@nailset/core/checks';
 import { personOf } from '../access.js';
 import { Refusal } from '../errors.js';
@@ -39,7 +39,7 @@ export function classSheetRoutes(app: App, { database }: House): void {
           const best = bestOf(own.filter((entry) => entry.partId === part.id));
           if (!best) continue;
           cells[part.id] = cellOf(best, part);
-          points = (points ?? 0) + best.points;
+          points = sumOfShares([points ?? 0, best.points]);
           const values = valuesOf(best.versionId, id);
           flock.push({ submissionId: best.id, personId: id, partId: part.id, values, answer: best.answer });
         }
@@ -52,7 +52,7 @@ export function classSheetRoutes(app: App, { database }: House): void {
         title,
         version: version.number,
         dueAt,
-        outOf: parts.reduce((sum, part) => sum + pointsOf(part), 0),
+        outOf: sumOfShares(parts.map(pointsOf)),
         parts,
         systems,
         series,

@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import { and, asc, count, countDistinct, eq } from 'drizzle-orm';
-import { type Shelf, pointsOf } from '@nailset/core';
+import { type Shelf, pointsOf, sumOfShares } from '@nailset/core';
 import type { Database } from './database.js';
 import { newestVersion } from './exercises.js';
 import { courses, exercises, memberships, submissions } from './schema.js';
@@ -38,7 +38,7 @@ export async function shelfOf(database: Database, courseId: string): Promise<She
       changed: !isDeepStrictEqual(version?.document, exercise.draft),
       dueAt: exercise.dueAt?.toISOString() ?? null,
       parts: document.parts.length,
-      points: document.parts.reduce((sum, part) => sum + pointsOf(part), 0),
+      points: sumOfShares(document.parts.map(pointsOf)),
       students: students!.count,
       handedIn: handedIn!.count,
       archived: exercise.archived,

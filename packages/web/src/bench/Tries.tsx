@@ -1,5 +1,5 @@
 import { memo } from 'react';
-import { type Attempt, type Verdict, formatNumber, inPoints } from '@nailset/core';
+import { type Attempt, type Verdict, formatMark, inPoints } from '@nailset/core';
 import { NailMark, nailState } from '../shared/NailMark';
 import { dayAndTime } from '../shared/time';
 
@@ -45,7 +45,7 @@ function Try({ attempt, open = false, version }: { attempt: Attempt; open?: bool
       )}
       {override && (
         <p className="mt-2 border-l-2 border-plum pl-3 text-[13px]">
-          Points set to {formatNumber(override.points)} by your instructor: {override.reason}
+          Points set to {formatMark(override.points)} by your instructor: {override.reason}
         </p>
       )}
     </div>
@@ -77,5 +77,5 @@ export function VerdictLines({ verdict }: { verdict: Verdict }) {
 
 function pointsText({ verdict, override }: Attempt): string {
   const points = override?.points ?? verdict!.points;
-  return `${formatNumber(points)} of ${inPoints(verdict!.outOf)}`;
+  return `${formatMark(points)} of ${inPoints(verdict!.outOf)}`;
 }

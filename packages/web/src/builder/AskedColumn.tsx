@@ -1,4 +1,12 @@
-import { type ExerciseDocument, type Part, type Scope, formatNumber, inPoints, pointsOf } from '@nailset/core';
+import {
+  type ExerciseDocument,
+  type Part,
+  type Scope,
+  formatMark,
+  inPoints,
+  pointsOf,
+  sumOfShares,
+} from '@nailset/core';
 import { type Finding } from '@nailset/core/checks';
 import { DropdownMenu } from 'radix-ui';
 import { DecimalField } from '../shared/DecimalField';
@@ -32,7 +40,7 @@ export function AskedColumn({
   edit: (change: (document: ExerciseDocument) => ExerciseDocument) => void;
 }) {
   const { parts } = document;
-  const total = parts.reduce((sum, part) => sum + pointsOf(part), 0);
+  const total = sumOfShares(parts.map(pointsOf));
   const setPart = (id: string, change: Partial<Part>) =>
     edit((old) => ({
       ...old,
@@ -86,7 +94,7 @@ export function AskedColumn({
                   <span className="text-slate">
                     {' '}
                     · {part.kind === 'gains' ? `gains, ${part.controller.terms}` : kinds[part.kind]} ·{' '}
-                    {formatNumber(pointsOf(part))}
+                    {formatMark(pointsOf(part))}
                   </span>
                 </button>
                 {!disabled && parts.length > 1 && (

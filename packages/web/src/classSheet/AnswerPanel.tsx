@@ -1,5 +1,6 @@
 import {
   type Handed,
+  formatMark,
   formatNumber,
   inPoints,
   nameToLatex,
@@ -60,7 +61,7 @@ export function AnswerPanel({ submissionId, onClose }: { submissionId: string; o
         </div>
         <div>
           <p className={`text-[15px] ${points >= pointsOf(part) ? 'text-moss' : 'text-brick'}`}>
-            {formatNumber(points)} of {inPoints(pointsOf(part))}
+            {formatMark(points)} of {inPoints(pointsOf(part))}
           </p>
           {verdict ? (
             <VerdictLines verdict={verdict} />

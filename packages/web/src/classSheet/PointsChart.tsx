@@ -1,4 +1,4 @@
-import { type ClassSheet, formatNumber } from '@nailset/core';
+import { type ClassSheet, formatMark, formatNumber } from '@nailset/core';
 import { Bar, BarChart, LabelList, XAxis, YAxis } from 'recharts';
 import { PlotFrame } from '../plot/PlotFrame';
 import { useSize } from '../plot/useSize';
@@ -14,7 +14,7 @@ export default function PointsChart({ sheet }: { sheet: ClassSheet }) {
   const told = data.map(({ points, students }) => `${points} points: ${students}`).join('; ');
   return (
     <PlotFrame
-      title={`Points, students by tenth of ${formatNumber(sheet.outOf)}`}
+      title={`Points, students by tenth of ${formatMark(sheet.outOf)}`}
       table={() => ({ heads: ['points', 'students'], rows: data.map(({ points, students }) => [points, students]) })}
       className="h-[150px]"
     >

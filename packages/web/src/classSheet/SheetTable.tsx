@@ -1,4 +1,4 @@
-import { type ClassSheet, type Part, type SheetCell, formatNumber, inPoints, nailLabel } from '@nailset/core';
+import { type ClassSheet, type Part, type SheetCell, formatMark, inPoints, nailLabel } from '@nailset/core';
 import { useState } from 'react';
 import { NailMark, nailState } from '../shared/NailMark';
 
@@ -43,7 +43,7 @@ export function SheetTable({
             ))}
             <th className="py-1.5 pl-2 text-right font-normal" aria-sort={order === 'points' ? 'descending' : 'none'}>
               <button type="button" className={sorted('points')} onClick={() => setOrder('points')}>
-                of {formatNumber(sheet.outOf)}
+                of {formatMark(sheet.outOf)}
               </button>
             </th>
           </tr>
@@ -61,7 +61,7 @@ export function SheetTable({
                     <Cell part={part} cell={cells[part.id]} name={person.name} chosen={chosen} onChoose={onChoose} />
                   </td>
                 ))}
-                <td className="pl-2 text-right text-[13px]">{points === null ? '–' : formatNumber(points)}</td>
+                <td className="pl-2 text-right text-[13px]">{points === null ? '–' : formatMark(points)}</td>
               </tr>
             );
           })}
@@ -97,7 +97,7 @@ function Cell({
   return (
     <button
       type="button"
-      aria-label={`${name}, ${part.title}: ${formatNumber(cell.points)} of ${inPoints(cell.outOf)}, try ${cell.attempt}`}
+      aria-label={`${name}, ${part.title}: ${formatMark(cell.points)} of ${inPoints(cell.outOf)}, try ${cell.attempt}`}
       aria-pressed={cell.submissionId === chosen}
       onClick={() => onChoose(cell.submissionId)}
       className="-mx-1 flex items-center gap-0.5 rounded-[3px] px-1 py-[3px] hover:bg-wash aria-pressed:outline aria-pressed:outline-petrol"

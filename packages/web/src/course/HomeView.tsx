@@ -1,4 +1,4 @@
-import { type HomeRow, formatNumber, inPoints } from '@nailset/core';
+import { type HomeRow, formatMark, inPoints } from '@nailset/core';
 import { Link } from 'react-router';
 import { useHome } from '../api/queries';
 import { Header } from '../shared/Header';
@@ -67,7 +67,7 @@ function Row({ exercise }: { exercise: HomeRow }) {
           </span>
         </span>
         <span className="self-center text-[18px] whitespace-nowrap">
-          {points === null ? <span className="text-slate">–</span> : formatNumber(points)}{' '}
+          {points === null ? <span className="text-slate">–</span> : formatMark(points)}{' '}
           <span className="text-[13px] text-slate">of {inPoints(outOf)}</span>
         </span>
       </Link>

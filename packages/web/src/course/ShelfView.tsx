@@ -1,4 +1,4 @@
-import { type ExerciseDocument, type Role, type ShelfRow, formatNumber } from '@nailset/core';
+import { type ExerciseDocument, type Role, type ShelfRow, formatMark } from '@nailset/core';
 import { upgraded } from '@nailset/core/checks';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -128,7 +128,7 @@ function Table({ rows }: { rows: readonly ShelfRow[] }) {
               <td className="px-3 text-[13px] whitespace-nowrap max-sm:hidden">
                 {row.dueAt ? dayAndTime(row.dueAt) : '–'}
               </td>
-              <td className="px-3 text-right max-sm:hidden">{formatNumber(row.points)}</td>
+              <td className="px-3 text-right max-sm:hidden">{formatMark(row.points)}</td>
               <td className="px-3">{row.version !== null && <Share part={row.handedIn} whole={row.students} />}</td>
               <td className="px-3 max-sm:hidden">
                 {row.wantingLook > 0 && <span className="text-copper">{row.wantingLook}</span>}
