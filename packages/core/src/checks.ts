@@ -9,5 +9,6 @@ export { expectedTrends } from './checking/answers/trend.js';
 export { checkerVersion } from './checking/verdictOf.js';
 export { type Finding, examine } from './checking/examine.js';
 export { sampleOf } from './checking/sample.js';
-export { type GainMap, type Search, gainMapAt, searchSettings } from './checking/search.js';
+export { type GainMap, gainMapAt } from './checking/gainMap.js';
+export { type Search, searchSettings } from './checking/search.js';
 export { type Proof, answerToText, prove, provedDraws } from './checking/proof.js';

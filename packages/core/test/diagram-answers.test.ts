@@ -132,8 +132,27 @@ describe('a reduction in steps', () => {
     });
     expect(checkAnswer(part, model, typed('G1*G2*G3/(1+G1*G2*H1+G2*G3*H2)'))).toMatchObject({ met: true, points: 6 });
     const wrong = checkAnswer(part, model, typed('G1*G2*G3'));
-    expect(wrong).toMatchObject({ met: false, points: 3 });
+    const asked = right.steps.filter(({ gain }) => gain !== undefined).length;
+    expect(wrong).toMatchObject({ met: false, points: expect.closeTo((6 * (asked - 1)) / asked, 9) });
     expect(wrong.words).toMatch(/G1\*G2\*G3 is not what this step gives/);
+  });
+
+  test('what each step gives is demanded where the part asks for it', () => {
+    const silent = { ...right, steps: right.steps.map(({ kind, of }) => ({ kind, of })) };
+    expect(() => readAnswer(part, model, silent)).toThrow(/^Step \d: type what it gives\.$/);
+    expect(checkAnswer({ ...part, typed: 'no' }, model, silent)).toMatchObject({ met: true, points: 6 });
+  });
+
+  test('points follow how much of the diagram is gone', () => {
+    let before = 0;
+    for (let k = 1; k < right.steps.length; k++) {
+      const { points } = checkAnswer(part, model, { ...right, steps: right.steps.slice(0, k) });
+      expect(points).toBeLessThanOrEqual((6 * k) / right.steps.length + 2);
+      expect(points).toBeGreaterThanOrEqual(before);
+      before = points;
+    }
+    const first = checkAnswer(part, model, { ...right, steps: right.steps.slice(0, 1) });
+    expect(first.points).toBeLessThan(2);
   });
 
   test('a step that is no move is refused', () => {
@@ -150,6 +169,14 @@ describe('a list of loops or paths', () => {
     expect(list('-H2*G3*G2, -G1*H1*G2')).toMatchObject({ met: true, points: 4, words: 'All loops are found.' });
     expect(list('-G1*G2*H1')).toMatchObject({ met: false, points: 2 });
     expect(list('-G1*G2*H1, -G2*G3*H2, G1*G2').words).toMatch(/G1\*G2 is no loop/);
+  });
+
+  test('whichever of them was found, and one given twice is said to be so', () => {
+    const [a, b] = ['-G1*G2*H1', '-G2*G3*H2'];
+    expect(list(`${a}, G1`).points).toBe(list(`${b}, G1`).points);
+    expect(list(`${a}, ${b}, G1`)).toMatchObject({ met: false, points: 2 });
+    expect(list(`${a}, ${a}`)).toMatchObject({ points: 0, words: `1 of 2 found. ${a} is listed twice.` });
+    expect(list(`${a}, ${b}, ${b}`).words).toBe(`2 of 2 found. ${b} is listed twice.`);
   });
 
   test('signs left out and the other list are named', () => {

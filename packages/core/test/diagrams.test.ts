@@ -13,7 +13,7 @@ import {
   textOfBlocks,
   withNames,
 } from '../src/diagrams';
-import { Problem } from '../src/expression/problem';
+import { Problem, attempt } from '../src/expression/problem';
 
 const single = 'e = r - H*y\ny = C*G*e';
 const nested = `e1 = r - H2*y
@@ -178,6 +178,50 @@ describe('moves', () => {
       { numRuns: 120 },
     );
     expect(made).toBeGreaterThan(100);
+  });
+});
+
+describe('names', () => {
+  const moves = (text: string) => movesOf(readBlocks(text, ['r']), new Set(['y']));
+
+  test('different moves never share one', () => {
+    fc.assert(
+      fc.property(diagrams, (text) => {
+        const names = moves(text).map(({ kind, of }) => [kind, ...of].join(' '));
+        expect(new Set(names).size).toBe(names.length);
+      }),
+    );
+    const twice = moves('z = r - x + x - x\nx = G*r\ny = H*z').filter(({ kind }) => kind === 'parallel');
+    expect(twice.length).toBeGreaterThan(1);
+  });
+
+  test('a name never comes to mean another signal', () => {
+    fc.assert(
+      fc.property(diagrams, (text) => {
+        const before = readBlocks(text, ['r']);
+        for (const { after, kind } of movesOf(before, new Set(['x2'])).slice(0, 25)) {
+          for (const { id } of after.nodes) {
+            if (id.startsWith('#') || !before.nodes.some((node) => node.id === id)) continue;
+            const [was, is] = [before, after].map((diagram) => attempt(() => ofDiagram(diagram, 'r', id)));
+            if (was instanceof Problem || is instanceof Problem) continue;
+            expect([kind, id, isSameGain(is!, was!) || [was, is]]).toEqual([kind, id, true]);
+          }
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  test('a sum that would be itself plus something is not joined', () => {
+    expect(moves('z = r + z\ny = G*z').filter(({ kind }) => kind === 'join')).toEqual([]);
+    expect(moves('z = w + r\nw = z + q\ny = G*z').filter(({ kind }) => kind === 'join')).toEqual([]);
+    expect(moves('z = w + r\nw = r - v\nv = H*w\ny = G*z').some(({ kind }) => kind === 'join')).toBe(false);
+    expect(moves('z = w + r\nw = r - v\nv = H*z\ny = G*z').some(({ kind }) => kind === 'join')).toBe(true);
+  });
+
+  test('of which the sum without its feedback has none', () => {
+    const [loop] = moves('e = r + q - H*y\ny = G*e').filter(({ kind }) => kind === 'loop');
+    expect(loop!.after.nodes.some(({ id }) => id === 'e')).toBe(false);
   });
 });
 

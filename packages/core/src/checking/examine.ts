@@ -1,6 +1,6 @@
 import { Problem, attempt } from '../expression/problem.js';
 import type { DrawValues, ExerciseDocument } from '../exercise/document.js';
-import { drawValues, extremesOf } from '../exercise/draw.js';
+import { extremesOf, refuseRareDraws } from '../exercise/draw.js';
 import type { Parameter } from '../exercise/given.js';
 import type { Part } from '../exercise/parts.js';
 import { meetsGuards, scopeOf } from '../exercise/scope.js';
@@ -94,22 +94,27 @@ function drawFindings(document: ExerciseDocument): Finding[] {
 /** Systems that cannot be worked out, guards that cannot be read or met. */
 function givenFindings(document: ExerciseDocument): Finding[] {
   const unguarded = { ...document, guards: [] };
-  const [values] = sampleOf(unguarded, 1);
+  const some = sampleOf(unguarded, 12);
+  // With guards, values that cannot be worked out are never drawn: it takes one that can.
+  const worksOnce = (work: (values: DrawValues) => unknown): void => {
+    const problems = (document.guards.length > 0 ? some : some.slice(0, 1)).map((values) =>
+      problemOf(() => work(values)),
+    );
+    if (problems.every((problem) => problem !== undefined)) throw problems.find(isTypo) ?? problems[0];
+  };
   const systems = document.systems.flatMap((_, k) => {
     const upTo = document.systems.slice(0, k + 1);
-    return findingsIn(`systems/${k}`, () => scopeOf({ systems: upTo }, values!));
+    return findingsIn(`systems/${k}`, () => worksOnce((values) => scopeOf({ systems: upTo }, values)));
   });
   if (systems.length > 0) return [systems[0]!];
   const guards = document.guards.flatMap((guard, k) =>
     findingsIn(`guards/${k}`, () => {
       readCondition(guard);
-      meetsGuards({ ...document, guards: [guard] }, values!);
+      worksOnce((values) => meetsGuards({ ...document, guards: [guard] }, values));
     }),
   );
   if (guards.length > 0) return guards;
-  return findingsIn('guards', () => {
-    for (let k = 0; k < 10; k++) drawValues(document, `sample ${k}`);
-  });
+  return findingsIn('guards', () => refuseRareDraws(document));
 }
 
 /** Double braces in the words that stand for nothing, so that students would read them as they are. */
@@ -157,7 +162,9 @@ function partFinding(
   draws: readonly DrawValues[],
 ): Finding | undefined {
   for (const values of draws) {
-    const model = modelOf(document, values);
+    const given = attempt(() => modelOf(document, values));
+    if (given instanceof Problem) return findingOf('systems', given);
+    const model = given;
     for (const { field, run } of trialsOf(part, model)) {
       const problem = problemOf(run);
       if (!problem) continue;

@@ -126,7 +126,9 @@ export function answerToText(answer: Answer): string {
     case 'diagram':
       return Object.values(answer.texts).join('; ');
     case 'reduction':
-      return answer.steps.map(({ kind, of }) => [kind, ...of].join(' ')).join('; ');
+      return answer.steps
+        .map(({ kind, of, gain }) => [kind, ...of, ...(gain === undefined ? [] : ['=', gain])].join(' '))
+        .join('; ');
     case 'states':
       return [answer.a, answer.b, answer.c, answer.d].join(' | ');
     case 'gains':

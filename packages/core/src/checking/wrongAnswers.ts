@@ -119,7 +119,14 @@ export function rightAnswerOf(part: Part, model: Model): Answer | null {
       return { kind: 'diagram', texts: rightTexts(part, model) };
     case 'reduction': {
       const steps = reduction(startOfReduction(part, model), part);
-      return { kind: 'reduction', steps: steps.map(({ kind, of }) => ({ kind, of: [...of] })) };
+      const typed = part.typed !== 'no';
+      return {
+        kind: 'reduction',
+        steps: steps.map(({ kind, of, gain }) => ({
+          ...{ kind, of: [...of] },
+          ...(typed && gain !== undefined ? { gain } : {}),
+        })),
+      };
     }
     case 'paths':
       return { kind: 'paths', text: expectedPaths(part, model).join(', ') || 'none' };

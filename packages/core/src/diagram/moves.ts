@@ -30,7 +30,10 @@ export type MoveKind = (typeof moveKinds)[number];
 /** One step of a reduction that leaves every transfer function to the kept signals as it is. */
 export interface Move {
   readonly kind: MoveKind;
-  /** The elements that it is made with: nodes by the signal they give. */
+  /**
+   * The elements that it is made with: nodes by the signal they give. Where the same elements allow several moves, as a
+   * signal that comes to a sum twice does, those after the first have `@2`, `@3` … behind.
+   */
   readonly of: readonly string[];
   /** The factor of the block that it makes, when it makes one out of several. */
   readonly gain?: string;
@@ -61,7 +64,7 @@ export function movesOf(diagram: BlockDiagram, kept: ReadonlySet<string>): Move[
   /** Used in one place, and nobody asks for the signal itself. */
   const only = (id: string): boolean => at(id).length === 1 && !kept.has(id);
 
-  return diagram.nodes.flatMap((node) => (node.kind === 'block' ? ofBlock(node) : ofSum(node)));
+  return withNamesOfTheirOwn(diagram.nodes.flatMap((node) => (node.kind === 'block' ? ofBlock(node) : ofSum(node))));
 
   function ofBlock(node: BlockNode): Move[] {
     const { id, gain, of } = node;
@@ -192,12 +195,10 @@ export function movesOf(diagram: BlockDiagram, kept: ReadonlySet<string>): Move[
     const gain = loopGain(forward.gain, productOfGains(forward.gain, back.gain), sign);
     const [single] = rest;
     const simple = rest.length === 1 && single!.sign > 0;
-    const closed = plain(forward.id, gain, simple ? single!.of : node.id);
-    const after = replaced(
-      simple ? diagram : replaced(diagram, { ...node, terms: rest }, []),
-      closed,
-      simple ? [...gone, node.id] : gone,
-    );
+    // The sum without its feedback is another signal: it does not keep the name.
+    const inner: SumNode = { kind: 'sum', id: freeId(diagram), terms: rest };
+    const closed = plain(forward.id, gain, simple ? single!.of : inner.id);
+    const after = replaced(diagram, closed, [...gone, node.id], simple ? [] : [inner]);
     return made('loop', [node.id, forward.id, ...gone], forward.id, after, gain);
   }
 
@@ -205,16 +206,19 @@ export function movesOf(diagram: BlockDiagram, kept: ReadonlySet<string>): Move[
   function sums(node: SumNode, k: number): Move[] {
     const { sign, of } = node.terms[k]!;
     const inner = byId.get(of);
-    if (inner?.kind !== 'sum' || !only(of) || inner.terms.length < 2) return [];
+    if (inner?.kind !== 'sum' || inner.id === node.id || !only(of) || inner.terms.length < 2) return [];
     const turned = inner.terms.map((term) => ({ ...term, sign: (term.sign * sign) as 1 | -1 }));
     const joined: SumNode = { ...node, terms: node.terms.flatMap((term, j) => (j === k ? turned : [term])) };
-    const moves = [made('join', [of, node.id], node.id, replaced(diagram, joined, [of]))];
+    // A sum that is itself plus something else has no solution.
+    const own = joined.terms.reduce((sum, term) => sum + (term.of === node.id ? term.sign : 0), 0);
+    const moves = own === 1 ? [] : [made('join', [of, node.id], node.id, replaced(diagram, joined, [of]))];
     const [mine] = node.terms.filter((_, j) => j !== k);
     if (node.terms.length === 2 && inner.terms.length === 2 && mine && sign > 0) {
       const last = inner.terms[1]!;
-      const first: SumNode = { ...inner, terms: [inner.terms[0]!, mine] };
-      const second: SumNode = { ...node, terms: [{ sign: 1, of }, last] };
-      moves.push(made('exchange', [of, node.id], node.id, replaced(replaced(diagram, first, []), second, [])));
+      // The inner sum is another signal from now on, so it does not keep its name.
+      const first: SumNode = { kind: 'sum', id: freeId(diagram), terms: [inner.terms[0]!, mine] };
+      const second: SumNode = { ...node, terms: [{ sign: 1, of: first.id }, last] };
+      moves.push(made('exchange', [of, node.id], node.id, replaced(diagram, second, [of], [first])));
     }
     return moves;
   }
@@ -239,6 +243,17 @@ export function movesOf(diagram: BlockDiagram, kept: ReadonlySet<string>): Move[
     const copies = sum.terms.map((term) => plain(`#${(next += 1)}`, gain, term.of));
     return { terms: sum.terms.map(({ sign }, k) => ({ sign, of: copies[k]!.id })), copies };
   }
+}
+
+/** Different moves that have the same kind and elements, told apart. */
+function withNamesOfTheirOwn(moves: readonly Move[]): Move[] {
+  const seen = new Map<string, number>();
+  return moves.map((move) => {
+    const name = [move.kind, ...move.of].join(' ');
+    const count = (seen.get(name) ?? 0) + 1;
+    seen.set(name, count);
+    return count === 1 ? move : { ...move, of: [...move.of, `@${count}`] };
+  });
 }
 
 /** The legal moves that are made with these elements. */

@@ -97,7 +97,10 @@ export function reduction(diagram: BlockDiagram, pair: SignalPair): Move[] {
     const move = nextMove(now, kept);
     if (!move) throw new Problem('improper', 'These equations have no unique solution: some signals can be anything.');
     steps.push(move);
-    if (steps.length > mostSteps) throw new Problem('numberSize', `This takes more than ${mostSteps} steps.`);
+    if (steps.length > mostSteps) {
+      const words = `The diagram from ${pair.from} to ${pair.to} takes more than ${mostSteps} steps to reduce; ask for a part of it.`;
+      throw new Problem('numberSize', words);
+    }
     now = move.after;
   }
   return steps;

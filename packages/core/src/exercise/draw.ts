@@ -1,4 +1,4 @@
-import { Problem } from '../expression/problem.js';
+import { Problem, orElse } from '../expression/problem.js';
 import { type Rational, rational, rationalFromNumber } from '../rational/number.js';
 import type { DrawValues, ExerciseDocument } from './document.js';
 import type { Parameter } from './given.js';
@@ -7,27 +7,95 @@ import { meetsGuards } from './scope.js';
 /** Most values that one range may offer. */
 const mostValues = 100_000n;
 
-/** Most draws until one meets the guards. */
+/** Draws before all that the guards allow is listed, and, where that is too much to list, before it is given up. */
 const mostDraws = 200;
+const mostRedraws = 5000;
+/** Most sets of values that are listed. */
+const mostListed = 4000n;
+
+type Drawn = Pick<ExerciseDocument, 'parameters' | 'systems' | 'guards'>;
 
 /**
  * A student's numbers: for each parameter a value picked by the seed and the parameter's own symbol, so that a change
- * to one parameter leaves the others as they were; drawn again until the guards are met. Same document and seed, same
- * numbers, for ever.
- * @throws Problem `draw` when a range cannot be drawn from or no draw meets the guards.
+ * to one parameter leaves the others as they were; drawn again until the guards are met and everything can be worked
+ * out, and where that is rare, picked from all that the guards allow. Same document and seed, same numbers, for ever.
+ * @throws Problem `draw` when a range cannot be drawn from or nothing that is drawn meets the guards.
  */
-export function drawValues(
-  document: Pick<ExerciseDocument, 'parameters' | 'systems' | 'guards'>,
-  seed: string,
-): DrawValues {
-  for (let k = 0; k < mostDraws; k++) {
-    const own = k === 0 ? seed : `${seed}\n${k}`;
-    const values = Object.fromEntries(
-      document.parameters.map((p) => [p.symbol, drawOne(p, `${own}\n${p.symbol}`)] as const),
-    );
-    if (meetsGuards(document, values)) return values;
+export function drawValues(document: Drawn, seed: string): DrawValues {
+  for (let k = 0; k < mostRedraws; k++) {
+    if (k === mostDraws) {
+      const allowed = allowedOf(document);
+      if (allowed?.length === 0)
+        throw new Problem('draw', 'No values meet the guards; loosen them or change the ranges.');
+      if (allowed) return allowed[pick(`${seed}\nallowed`, allowed.length)]!;
+    }
+    const values = drawOnce(document, k === 0 ? seed : `${seed}\n${k}`);
+    if (isAllowed(document, values)) return values;
   }
-  throw new Problem('draw', `None of ${mostDraws} draws meets the guards; loosen them or change the ranges.`);
+  throw new Problem('draw', `None of ${mostRedraws} draws meets the guards; loosen them or change the ranges.`);
+}
+
+const drawOnce = ({ parameters }: Drawn, seed: string): DrawValues =>
+  Object.fromEntries(parameters.map((p) => [p.symbol, drawOne(p, `${seed}\n${p.symbol}`)] as const));
+
+/** Values with which a guard or a system cannot be worked out are not allowed by the guards either. */
+const isAllowed = (document: Drawn, values: DrawValues): boolean =>
+  document.guards.length === 0 || orElse(false, () => meetsGuards(document, values));
+
+const listed = new WeakMap<object, readonly DrawValues[] | null>();
+
+/** Every set of values that the guards allow; null when there are too many to list. */
+function allowedOf(document: Drawn): readonly DrawValues[] | null {
+  const known = listed.get(document);
+  if (known !== undefined) return known;
+  const found = valuesOf(document.parameters)?.filter((values) => isAllowed(document, values)) ?? null;
+  listed.set(document, found);
+  return found;
+}
+
+function valuesOf(parameters: readonly Parameter[]): DrawValues[] | null {
+  const count = parameters.reduce((product, { draw }) => product * sizeOf(draw), 1n);
+  if (count > mostListed) return null;
+  let all: DrawValues[] = [{}];
+  for (const { symbol, draw } of parameters) {
+    const own = [...new Set(Array.from({ length: Number(sizeOf(draw)) }, (_, k) => valueNumber(draw, k)))];
+    all = all.flatMap((values) => own.map((value) => ({ ...values, [symbol]: value })));
+  }
+  return all;
+}
+
+const sizeOf = (draw: Parameter['draw']): bigint =>
+  draw.kind === 'fixed' ? 1n : draw.kind === 'list' ? BigInt(draw.values.length) : countOf(draw);
+
+const valueNumber = (draw: Parameter['draw'], index: number): string =>
+  draw.kind === 'range'
+    ? valueAt(draw, BigInt(index))
+    : String(draw.kind === 'fixed' ? draw.value : draw.values[index]);
+
+/** Draws of which so many must meet the guards for every student to get numbers soon enough. */
+const sampled = 400;
+const enough = 8;
+
+/**
+ * Refuses guards with which some student might get no numbers: where few draws meet them, all values are looked at, or,
+ * where there are too many, one draw in fifty must.
+ * @throws Problem `draw`.
+ */
+export function refuseRareDraws(document: Drawn): void {
+  if (document.guards.length === 0) return;
+  let met = 0;
+  for (let k = 0; k < sampled && met < enough; k++) {
+    met += Number(isAllowed(document, drawOnce(document, `proof ${k}`)));
+    if (k !== 60) continue;
+    const allowed = allowedOf(document);
+    if (allowed?.length === 0)
+      throw new Problem('draw', 'No values meet the guards; loosen them or change the ranges.');
+    if (allowed) return;
+  }
+  if (met < enough) {
+    const words = met === 0 ? 'none' : String(met);
+    throw new Problem('draw', `Of ${sampled} draws ${words} met the guards: too few for every student to get numbers.`);
+  }
 }
 
 /** The smallest and the largest value that a parameter can take, as decimals. @throws Problem `draw`. */
@@ -44,16 +112,7 @@ export function extremesOf({ draw }: Parameter): string[] {
   }
 }
 
-function drawOne({ draw }: Parameter, seed: string): string {
-  switch (draw.kind) {
-    case 'fixed':
-      return String(draw.value);
-    case 'list':
-      return String(draw.values[pick(seed, draw.values.length)]);
-    case 'range':
-      return valueAt(draw, BigInt(pick(seed, Number(countOf(draw)))));
-  }
-}
+const drawOne = ({ draw }: Parameter, seed: string): string => valueNumber(draw, pick(seed, Number(sizeOf(draw))));
 
 type Range = Extract<Parameter['draw'], { kind: 'range' }>;
 

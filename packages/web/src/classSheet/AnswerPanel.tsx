@@ -133,7 +133,7 @@ function AnswerShown({ handed: { answer, part, values } }: { handed: Handed }) {
         <ol className="mt-1 list-decimal pl-5 text-[13px]">
           {answer.steps.map(({ kind, of, gain }, k) => (
             <li key={k}>
-              {stepNames[kind]} {of.filter((id) => !id.startsWith('#')).join(', ')}
+              {stepNames[kind]} {of.filter((id) => !/^[#@]/.test(id)).join(', ')}
               {gain !== undefined && <span className="font-mono"> → {gain}</span>}
             </li>
           ))}

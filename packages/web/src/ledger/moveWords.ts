@@ -9,7 +9,8 @@ function partWords(diagram: BlockDiagram, id: string): string {
 }
 
 /** A move in words, with the parts that it is made with. */
-export function moveWords(diagram: BlockDiagram, { kind, of }: Pick<Move, 'kind' | 'of'>): string {
+export function moveWords(diagram: BlockDiagram, { kind, of: all }: Pick<Move, 'kind' | 'of'>): string {
+  const of = all.filter((id) => !id.startsWith('@'));
   const [first, second] = of.map((id) => partWords(diagram, id));
   switch (kind) {
     case 'series':

@@ -54,17 +54,20 @@ export const paths: AnswerKind<'paths'> = {
   check(part, model, { text }) {
     const expected = expectedPaths(part, model);
     const listed = listedGains(text);
-    const extra = listed.filter(
-      (gain, k) =>
-        !expected.some((other) => isSameGain(gain, other)) ||
-        listed.slice(0, k).some((other) => isSameGain(gain, other)),
-    );
     const what = part.list === 'loops' ? 'loop' : 'path';
+    const isTwice = (gain: string, k: number): boolean => listed.slice(0, k).some((other) => isSameGain(gain, other));
+    const extra = listed.flatMap((gain, k) => {
+      if (!expected.some((other) => isSameGain(gain, other))) return [`${gain} is no ${what} of this diagram.`];
+      return isTwice(gain, k) ? [`${gain} is listed twice.`] : [];
+    });
     const share = part.points / Math.max(1, expected.length);
     const item = { unit: '', measured: null, limit: null, relation: 'equal' as const, close: false };
+    let counted = 0;
     const found = expected.map((gain, k) => {
       const met = listed.some((other) => isSameGain(gain, other));
-      const points = met && k >= extra.length ? share : met ? share * Number(extra.length === 0) : 0;
+      // Each wrong entry takes the points of one that was found, whichever that is.
+      counted += Number(met);
+      const points = met && counted > extra.length ? share : 0;
       const words = met ? `${gain}: found.` : `One ${what} is missing.`;
       return {
         ...item,
@@ -86,7 +89,7 @@ export const paths: AnswerKind<'paths'> = {
                 points: found.length === 0 && extra.length === 0 ? part.points : 0,
                 outOf: found.length === 0 ? part.points : 0,
               },
-              words: extra.length === 0 ? `There is none.` : `${extra[0]} is no ${what} of this diagram.`,
+              words: extra[0] ?? 'There is none.',
             },
           ]
         : found;
@@ -94,10 +97,7 @@ export const paths: AnswerKind<'paths'> = {
     const words =
       missing === 0 && extra.length === 0
         ? `All ${what}s are found.`
-        : [
-            `${found.length - missing} of ${found.length} found.`,
-            ...(extra.length > 0 ? [`${extra[0]} is no ${what} of this diagram.`] : []),
-          ].join(' ');
+        : [`${found.length - missing} of ${found.length} found.`, ...extra.slice(0, 1)].join(' ');
     return verdictOf(items, words);
   },
   solution: (part, model) =>

@@ -15,6 +15,8 @@ import type { AnswerKind } from './kind.js';
 /** A step as it was made. */
 interface Replayed {
   readonly step: ReductionStep;
+  /** The move makes a block, so that there is something to type. */
+  readonly asked: boolean;
   /** What the student typed is what the move gives; undefined when nothing was typed. */
   readonly right: boolean | undefined;
 }
@@ -36,8 +38,9 @@ function replay(start: BlockDiagram, part: Asked, steps: readonly ReductionStep[
     const move = moveOfStep(now, part.to, step);
     if (!move) throw new Problem('exercise', `Step ${k + 1} is no move of this diagram.`);
     now = move.after;
-    if (step.gain === undefined || move.gain === undefined) return { step, right: undefined };
-    return { step, right: isSameGain(step.gain, move.gain) };
+    const asked = move.gain !== undefined;
+    if (step.gain === undefined || move.gain === undefined) return { step, asked, right: undefined };
+    return { step, asked, right: isSameGain(step.gain, move.gain) };
   });
   return { made, last: now };
 }
@@ -49,35 +52,41 @@ export const reduction: AnswerKind<'reduction'> = {
       .split(';')
       .filter((piece) => piece.trim())
       .map((piece) => {
-        const [kind, ...of] = piece.trim().split(/\s+/);
-        return { kind: kind as ReductionStep['kind'], of };
+        const [move, gain] = piece.split('=').map((side) => side.trim());
+        const [kind, ...of] = move!.split(/\s+/);
+        return { kind: kind as ReductionStep['kind'], of, ...(gain ? { gain } : {}) };
       });
     return { kind: 'reduction', steps };
   },
   read(part, model, { steps }) {
     if (steps.length === 0) throw new Problem('empty', 'Make a first step.');
-    replay(startOfReduction(part, model), part, steps);
+    const { made } = replay(startOfReduction(part, model), part, steps);
+    const open = part.typed === 'no' ? -1 : made.findIndex(({ asked, step }) => asked && !step.gain?.trim());
+    if (open >= 0) throw new Problem('empty', `Step ${open + 1}: type what it gives.`);
   },
   check(part, model, { steps }) {
     const start = startOfReduction(part, model);
     const { made, last } = replay(start, part, steps);
     const done = reducedGain(last, part) !== null;
     const typed = made.filter(({ right }) => right !== undefined);
-    const share = part.points / (typed.length + 1);
-    // What is left to do when the end is not reached.
-    const progress = done ? 1 : Math.max(0, 1 - last.nodes.length / start.nodes.length);
+    const right = typed.filter((step) => step.right).length;
+    // One block is the end; what counts is how much of the way there is done, as far as what was typed is right.
+    const progress = done
+      ? 1
+      : Math.max(0, (start.nodes.length - last.nodes.length) / Math.max(1, start.nodes.length - 1));
+    const share = typed.length === 0 ? progress : (progress * right) / typed.length;
     const item = { unit: '', measured: null, limit: null, relation: 'equal' as const, close: false };
     const items = [
-      ...typed.map(({ step, right }, k) => {
+      ...typed.map(({ step, right: met }, k) => {
         const label = `Step ${made.indexOf(typed[k]!) + 1}`;
-        const words = right ? `${label}: right.` : `${label}: ${step.gain} is not what this step gives.`;
-        return { ...item, id: `step-${k + 1}`, label, met: right!, points: right ? share : 0, outOf: share, words };
+        const words = met ? `${label}: right.` : `${label}: ${step.gain} is not what this step gives.`;
+        return { ...item, id: `step-${k + 1}`, label, met: met!, points: 0, outOf: 0, words };
       }),
       {
-        ...{ ...item, id: part.id, label: 'One block', met: done, points: share * progress, outOf: share },
+        ...{ ...item, id: part.id, label: 'One block', met: done, points: part.points * share, outOf: part.points },
         words: done
           ? `Reduced to one block in ${steps.length === 1 ? 'one step' : `${steps.length} steps`}.`
-          : `${last.nodes.length} blocks and sums are left.`,
+          : `${last.nodes.length} of ${start.nodes.length} blocks and sums are left.`,
       },
     ];
     const wrong = items.find(({ met }) => !met);
