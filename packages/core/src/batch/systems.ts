@@ -10,7 +10,7 @@ import type { Polynomial } from '../rational/polynomial.js';
 import { type Field, type SymbolicFraction, fieldsFor } from '../symbolic/fraction.js';
 import { type SymbolicPolynomial, isNothing, scaled, symbolPower } from '../symbolic/polynomial.js';
 import { fractionFromCoefficients, fractionFromRoots, standardSecondOrder } from '../system/forms.js';
-import { fractionOfStates, stateSpaceOf } from '../system/stateSpace.js';
+import { fractionOfStates, onlyFractionOf, stateSpaceOf } from '../system/stateSpace.js';
 import { type Transfer, delayed, transferFromSymbolic, withDeadTime } from '../system/transfer.js';
 import { Query, isObject } from './query.js';
 
@@ -52,7 +52,10 @@ function fractionIn(fields: Query, name: string): Fraction {
     return fractionFromCoefficients(fields.numbers('numerator', 60), fields.numbers('denominator', 60));
   }
   if (fields.has('a')) {
-    return fractionOfStates(statesIn(fields), fields.whole('input', 0), fields.whole('output', 0));
+    const states = statesIn(fields);
+    // Several inputs or outputs: the query says which.
+    if (!fields.has('input') && !fields.has('output')) return onlyFractionOf(states);
+    return fractionOfStates(states, fields.whole('input', 0), fields.whole('output', 0));
   }
   if (fields.has('dampingRatio')) {
     const frequency = fields.has('timeConstant')

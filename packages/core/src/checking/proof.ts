@@ -71,7 +71,7 @@ export function* prove(document: ExerciseDocument, part: Part): Generator<number
       told: [verdict.slip?.words, verdict.words].filter(Boolean).join(' '),
       points: verdict.points,
     })),
-    warnings: [...ruleWarnings(part, models[0]!), ...deceptions(part, search), ...unfollowed(part, models[0]!)],
+    warnings: [...ruleWarnings(part, models[0]!), ...deceptions(search), ...unfollowed(part, models[0]!)],
   };
 }
 
@@ -102,11 +102,11 @@ function unfollowed(part: Part, model: Model): string[] {
   return ['No model of these terms was found that follows the curve: allow more terms, or a larger misfit.'];
 }
 
-function deceptions(part: Part, search: Search | null): string[] {
+function deceptions(search: Search | null): string[] {
   if (!search?.deceiving) return [];
   const gains = Object.entries(search.deceiving).map(([name, value]) => `${name} = ${formatNumber(Number(value))}`);
   return [
-    `With ${gains.join(', ')} the second-order rule promises what ${part.kind === 'gains' ? 'the loop' : 'the model'} does not give.`,
+    `With ${gains.join(', ')} the second-order rule predicts for the dominant poles what the loop does not give.`,
   ];
 }
 

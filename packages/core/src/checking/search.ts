@@ -138,7 +138,7 @@ function conflictsIn(
     pool.push(found);
     if (holds(found, set)) return true;
     // Before anything is said, once more from places that the grid does not have.
-    if (others.length === 0) others.push(...[...scatteredOver(axes, 300), ...nearLowEnds(axes, 600)].map(attempt));
+    if (others.length === 0) others.push(...[...scatteredOver(axes, 150), ...nearLowEnds(axes, 400)].map(attempt));
     const again = others.find((each) => holds(each, set)) ?? descend(others, axes, attempt, set);
     pool.push(again);
     return holds(again, set);

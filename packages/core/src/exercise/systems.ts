@@ -2,9 +2,10 @@ import { symbolsOf } from '../diagram/blocks.js';
 import { mentions, readWith } from '../diagram/exact.js';
 import { signalFlow, transferBetween } from '../diagram/reduce.js';
 import { Problem } from '../expression/problem.js';
-import { type Scope, numberFrom, systemFrom } from '../formula/evaluate.js';
+import { type Scope, exactNumberFrom, systemFrom } from '../formula/evaluate.js';
+import type { Matrix } from '../rational/matrix.js';
 import { fractionToText } from '../system/text.js';
-import { fractionOfStates, stateSpaceOf } from '../system/stateSpace.js';
+import { fittingStates, onlyFractionOf } from '../system/stateSpace.js';
 import { type Transfer, delayed, transferFromSymbolic, withDeadTime } from '../system/transfer.js';
 import type { NamedSystem, SystemForm } from './given.js';
 
@@ -62,15 +63,10 @@ export function systemOfForm(form: SystemForm, scope: Scope): Transfer {
     return flow(form.from, form.to)!;
   }
   if (form.kind !== 'states') return systemFrom(formulaOfForm(form), scope);
-  const numbers = (rows: readonly (readonly string[])[]): number[][] =>
-    rows.map((row) => row.map((entry) => numberFrom(entry, scope)));
-  const [a, b, c, d] = [form.a, form.b, form.c, form.d].map(numbers) as [
-    number[][],
-    number[][],
-    number[][],
-    number[][],
-  ];
-  return delayed(fractionOfStates(stateSpaceOf({ a, b, c, d })));
+  const numbers = (rows: readonly (readonly string[])[]): Matrix =>
+    rows.map((row) => row.map((entry) => exactNumberFrom(entry, scope)));
+  const states = { a: numbers(form.a), b: numbers(form.b), c: numbers(form.c), d: numbers(form.d) };
+  return delayed(onlyFractionOf(fittingStates(states)));
 }
 
 /** Transfer functions between signals; undefined for names that are no signals. */

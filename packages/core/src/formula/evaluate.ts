@@ -1,7 +1,13 @@
 import { parse } from '../expression/parse.js';
 import { Problem } from '../expression/problem.js';
 import type { Tree } from '../expression/tree.js';
-import { rational, rationalFromDecimal, rationalFromNumber, rationalToNumber } from '../rational/number.js';
+import {
+  type Rational,
+  rational,
+  rationalFromDecimal,
+  rationalFromNumber,
+  rationalToNumber,
+} from '../rational/number.js';
 import type { Transfer } from '../system/transfer.js';
 import { type Transfers, constantOf, constantTransfer, transferAlgebra } from '../system/transferAlgebra.js';
 import type { Value } from './function.js';
@@ -32,6 +38,13 @@ export function numberFrom(formula: string | Tree, scope: Scope): number {
   if (value === null) throw new Problem('notANumber', 'This depends on s; a number is needed here.', tree.at);
   if (Number.isNaN(value)) throw new Problem('notANumber', 'This has no value for these numbers.', tree.at);
   return value;
+}
+
+/** The number that a formula stands for, exact where only exact numbers are combined. @throws Problem as `numberFrom`. */
+export function exactNumberFrom(formula: string, scope: Scope): Rational {
+  const value = valueOf(parseFormula(formula), scope);
+  const exact = typeof value === 'number' ? null : constantOf(value);
+  return exact ?? rationalFromNumber(numberFrom(formula, scope));
 }
 
 /** The value of a formula. Exact as long as only exact numbers and systems are combined. */

@@ -23,16 +23,24 @@ const unit = rational(1n);
  * @throws Problem `matrix` for rows of unequal length, entries that are no finite numbers, or more than the largest order.
  */
 export function matrixFromNumbers(rows: readonly (readonly number[])[], name: string): Matrix {
+  if (rows.some((row) => row.some((value) => !Number.isFinite(value)))) {
+    throw new Problem('matrix', `${name}: every entry must be a number.`);
+  }
+  return checkedMatrix(
+    rows.map((row) => row.map(rationalFromNumber)),
+    name,
+  );
+}
+
+/** The rows as a matrix. @throws Problem `matrix` for rows of unequal length, or more than the largest order. */
+export function checkedMatrix(rows: readonly (readonly Rational[])[], name: string): Matrix {
   if (rows.length > limits.order || rows.some((row) => row.length > limits.order)) {
     throw new Problem('matrix', `${name}: at most ${limits.order} rows and columns are worked out.`);
   }
   if (rows.some((row) => row.length !== rows[0]!.length)) {
     throw new Problem('matrix', `${name}: its rows are not of equal length.`);
   }
-  if (rows.some((row) => row.some((value) => !Number.isFinite(value)))) {
-    throw new Problem('matrix', `${name}: every entry must be a number.`);
-  }
-  return rows.map((row) => row.map(rationalFromNumber));
+  return rows;
 }
 
 /** The square matrix with ones on its diagonal. */

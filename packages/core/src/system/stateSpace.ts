@@ -3,6 +3,7 @@ import { type Fraction, isProper, lowestTerms } from '../rational/fraction.js';
 import {
   type Matrix,
   characteristicOf,
+  checkedMatrix,
   identity,
   addMatrices,
   matrixFromNumbers,
@@ -40,10 +41,20 @@ export type StateMatrices = Readonly<Record<'a' | 'b' | 'c' | 'd', readonly (rea
 const nought = rational(0n);
 
 /** @throws Problem `matrix` when the sizes do not fit together. */
-export function stateSpaceOf(matrices: StateMatrices): StateSpace {
-  const [a, b, c, d] = (['a', 'b', 'c', 'd'] as const).map((name) =>
-    matrixFromNumbers(matrices[name], name.toUpperCase()),
-  ) as [Matrix, Matrix, Matrix, Matrix];
+export const stateSpaceOf = ({ a, b, c, d }: StateMatrices): StateSpace =>
+  fittingStates({
+    a: matrixFromNumbers(a, 'A'),
+    b: matrixFromNumbers(b, 'B'),
+    c: matrixFromNumbers(c, 'C'),
+    d: matrixFromNumbers(d, 'D'),
+  });
+
+/** Exact matrices whose sizes fit together. @throws Problem `matrix` when they do not. */
+export function fittingStates(matrices: StateSpace): StateSpace {
+  const a = checkedMatrix(matrices.a, 'A');
+  const b = checkedMatrix(matrices.b, 'B');
+  const c = checkedMatrix(matrices.c, 'C');
+  const d = checkedMatrix(matrices.d, 'D');
   const [states, inputs, outputs] = [a.length, d[0]?.length ?? 0, d.length];
   const fits = (m: Matrix, rows: number, columns: number): boolean =>
     m.length === rows && (rows === 0 || m[0]!.length === columns);
@@ -82,6 +93,22 @@ export function fractionOfStates(states: StateSpace, input = 0, output = 0): Fra
   return { numerator: polynomialOf(above), denominator: polynomialOf(coefficients) };
 }
 
+/**
+ * The transfer function of matrices with one input and one output. @throws Problem `matrix` for others: which one is
+ * meant is nobody's guess.
+ */
+export function onlyFractionOf(states: StateSpace): Fraction {
+  const [inputs, outputs] = [states.d[0]?.length ?? 0, states.d.length];
+  if (inputs !== 1 || outputs !== 1) {
+    const of = (count: number, what: string): string => `${count} ${what}${count === 1 ? '' : 's'}`;
+    throw new Problem(
+      'matrix',
+      `One input and one output are read here; these matrices have ${of(inputs, 'input')} and ${of(outputs, 'output')}.`,
+    );
+  }
+  return fractionOfStates(states);
+}
+
 /** y(t) without input from the initial state x0: c·(sI − a)⁻¹·x0. @throws Problem `matrix` for a state of another length. */
 export function freeMotionOfStates(states: StateSpace, x0: readonly number[], output = 0): Fraction {
   if (x0.length !== states.a.length) {
@@ -107,7 +134,8 @@ export function statesOf(fraction: Fraction, form: CanonicalForm): StateMatrices
   return matricesOf({ a: transpose(states.a), b: transpose(states.c), c: transpose(states.b), d: states.d });
 }
 
-function controllableForm({ numerator, denominator }: Fraction): StateSpace {
+/** The controllable form, exact, of a fraction in lowest terms with a monic denominator. */
+export function controllableForm({ numerator, denominator }: Fraction): StateSpace {
   const n = degree(denominator);
   const direct = coefficient(numerator, n);
   const a = Array.from({ length: n }, (_, i) =>

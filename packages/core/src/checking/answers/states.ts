@@ -1,11 +1,16 @@
 import { Problem } from '../../expression/problem.js';
 import type { Answer } from '../../exercise/answer.js';
+import { decimalText } from '../../exercise/draw.js';
 import type { StatesPart } from '../../exercise/parts.js';
-import { type Scope, numberFrom, systemFrom } from '../../formula/evaluate.js';
-import { degree } from '../../rational/polynomial.js';
-import { lowestTerms } from '../../rational/fraction.js';
-import { type StateMatrices, fractionOfStates, stateSpaceOf, statesOf } from '../../system/stateSpace.js';
-import { type Transfer, asDelayedFraction, delayed } from '../../system/transfer.js';
+import { type Scope, exactNumberFrom, systemFrom } from '../../formula/evaluate.js';
+import { type Fraction, lowestTerms } from '../../rational/fraction.js';
+import type { Matrix } from '../../rational/matrix.js';
+import { type Rational, rationalToNumber } from '../../rational/number.js';
+import { coefficient, degree } from '../../rational/polynomial.js';
+import { type StateSpace, controllableForm, fittingStates, onlyFractionOf } from '../../system/stateSpace.js';
+import { magnitude } from '../../system/complex.js';
+import { roots } from '../../system/roots.js';
+import { asDelayedFraction, delayed } from '../../system/transfer.js';
 import type { Model } from '../model.js';
 import { formatNumber } from '../words.js';
 import { verdictOf } from '../verdictOf.js';
@@ -14,37 +19,170 @@ import { compareTransfers } from './transferFunction.js';
 
 type States = Extract<Answer, { kind: 'states' }>;
 const names = ['a', 'b', 'c', 'd'] as const;
+type Name = (typeof names)[number];
 
-/** Rows on lines or between semicolons, entries between commas or blanks; entries may use the student's numbers. */
-function matrixFrom(text: string, name: string, { own }: Model): number[][] {
+/** Rows on lines or between semicolons, entries between commas or blanks. */
+function entriesOf(text: string, name: string): string[][] {
   const rows = text
     .split(/[;\n]/)
     .map((row) => row.trim())
     .filter(Boolean)
     .map((row) => row.split(/\s*,\s*|\s+/).filter(Boolean));
   if (rows.length === 0) throw new Problem('empty', `${name.toUpperCase()} is empty.`);
-  return rows.map((row) => row.map((entry) => numberFrom(entry, own)));
+  return rows;
 }
 
-function typedStates(model: Model, answer: States): { transfer: Transfer; order: number } {
-  const matrices = Object.fromEntries(names.map((name) => [name, matrixFrom(answer[name], name, model)]));
-  const space = stateSpaceOf(matrices as Record<(typeof names)[number], number[][]>);
-  if (space.d.length !== 1 || space.d[0]!.length !== 1) {
-    throw new Problem('matrix', 'One input and one output are asked for: D is a single number.');
-  }
-  return { transfer: delayed(fractionOfStates(space)), order: space.a.length };
+/** Matrices as they were typed, their entries exact; they may use the student's numbers. */
+interface Typed {
+  readonly texts: Readonly<Record<Name, string[][]>>;
+  readonly space: StateSpace;
+  /** Every mode kept. */
+  readonly fraction: Fraction;
+}
+
+function typedStates({ own }: Model, answer: States): Typed {
+  const texts = Object.fromEntries(names.map((name) => [name, entriesOf(answer[name], name)])) as Typed['texts'];
+  const exact = (name: Name): Matrix => texts[name].map((row) => row.map((entry) => exactNumberFrom(entry, own)));
+  const space = fittingStates({ a: exact('a'), b: exact('b'), c: exact('c'), d: exact('d') });
+  return { texts, space, fraction: onlyFractionOf(space) };
 }
 
 /** Matrices of the system, as they could be typed. @throws Problem for dead time and for more zeros than poles. */
 export function rightStates(part: StatesPart, { scope }: Model): States {
   const form = formOf(part, scope);
-  const text = (rows: readonly (readonly number[])[]): string => rows.map((row) => row.join(', ')).join('; ');
+  const text = (rows: Matrix): string => rows.map((row) => row.map(entryText).join(', ')).join('; ');
   return { kind: 'states', a: text(form.a), b: text(form.b), c: text(form.c), d: text(form.d) };
 }
 
-function formOf({ expected }: StatesPart, scope: Scope): StateMatrices {
-  const { fraction } = asDelayedFraction(systemFrom(expected, scope), 'State matrices');
-  return statesOf(lowestTerms(fraction), 'controllable');
+/** A decimal, or a fraction where no decimal is exact. */
+function entryText(value: Rational): string {
+  let rest = value.denominator;
+  for (const prime of [2n, 5n]) while (rest % prime === 0n) rest /= prime;
+  return rest === 1n ? decimalText(value) : `${value.numerator}/${value.denominator}`;
+}
+
+/** @throws Problem for dead time and for more zeros than poles. */
+function formOf(part: StatesPart, scope: Scope): StateSpace {
+  const fraction = expectedOf(part, scope);
+  if (degree(fraction.numerator) > degree(fraction.denominator)) {
+    throw new Problem('improper', 'More zeros than poles: there is no state-space form.');
+  }
+  return controllableForm(fraction);
+}
+
+/** In lowest terms with a monic denominator. */
+function expectedOf({ expected }: StatesPart, scope: Scope): Fraction {
+  const { fraction, deadTime } = asDelayedFraction(systemFrom(expected, scope), 'State matrices');
+  if (deadTime !== 0) throw new Problem('deadTime', 'A system with dead time has no state matrices.');
+  return lowestTerms(fraction);
+}
+
+/**
+ * Whether matrices with as few states as the system needs describe it, each coefficient within the tolerance. Entries
+ * are rounded when they are written down, which moves coefficients that should be zero, and others more than themselves:
+ * what that can explain counts as well, up to three times the tolerance of what is usual for a coefficient of that power.
+ * Method: first-order sensitivities.
+ */
+function isSameWithin(typed: Typed, expected: Fraction, tolerance: number): boolean {
+  const order = typed.space.a.length;
+  const want = coefficientsTo(order, expected);
+  const got = coefficientsTo(order, typed.fraction);
+  const off = got.map((value, k) => Math.abs(value - want[k]!));
+  const isNear = (k: number): boolean => off[k]! <= tolerance * Math.abs(want[k]!) * (1 + 1e-9);
+  if (off.every((_, k) => isNear(k))) return true;
+  const rounding = roundingOf(typed, tolerance);
+  const usual = usualSizes(order, expected);
+  return off.every((beyond, k) => isNear(k) || beyond <= Math.min(rounding[k]!, 3 * tolerance * usual[k]!));
+}
+
+/** How large each coefficient is for a system with these poles, and with a numerator of this size at their frequency. */
+function usualSizes(order: number, { numerator, denominator }: Fraction): number[] {
+  const sizes = roots(denominator).flatMap((root) => new Array<number>(root.multiplicity).fill(magnitude(root)));
+  const below = sizes.reduce<number[]>(
+    (falling, size) => [...falling, 0].map((c, k) => c + (k > 0 ? size * falling[k - 1]! : 0)),
+    [1],
+  );
+  const pace = order === 0 ? 1 : (below[order]! || 1) ** (1 / order);
+  const at = Array.from(
+    { length: order + 1 },
+    (_, power) => Math.abs(rationalToNumber(coefficient(numerator, power))) * pace ** power,
+  );
+  const above = Array.from({ length: order + 1 }, (_, k) => Math.max(...at) / pace ** (order - k));
+  return [...above, ...below];
+}
+
+/** Numerator, then denominator, both from the highest power that there may be, for a monic denominator of that order. */
+function coefficientsTo(order: number, { numerator, denominator }: Fraction): number[] {
+  const lead = rationalToNumber(coefficient(denominator, order));
+  const falling = (p: Fraction['numerator']): number[] =>
+    Array.from({ length: order + 1 }, (_, k) => rationalToNumber(coefficient(p, order - k)) / lead);
+  return [...falling(numerator), ...falling(denominator)];
+}
+
+/** By how much the rounding of all entries together usually moves each coefficient, at most. */
+function roundingOf({ texts, space }: Typed, tolerance: number): number[] {
+  const numbers = Object.fromEntries(
+    names.map((name) => [name, space[name].map((row) => row.map(rationalToNumber))]),
+  ) as Record<Name, number[][]>;
+  const digits = digitsOf(texts);
+  const middle = coefficientsOfNumbers(numbers);
+  const together = middle.map(() => 0);
+  const squares = middle.map(() => 0);
+  for (const name of names) {
+    texts[name].forEach((row, i) =>
+      row.forEach((text, j) => {
+        const value = numbers[name][i]![j]!;
+        const uncertain = Math.min(halfOfLastDigit(text, value, digits), tolerance * Math.abs(value));
+        if (uncertain === 0) return;
+        numbers[name][i]![j] = value + uncertain;
+        coefficientsOfNumbers(numbers).forEach((moved, k) => {
+          together[k]! += Math.abs(moved - middle[k]!);
+          squares[k]! += (moved - middle[k]!) ** 2;
+        });
+        numbers[name][i]![j] = value;
+      }),
+    );
+  }
+  // Many roundings hardly ever all push the same way.
+  return together.map((sum, k) => Math.min(sum, 2 * Math.sqrt(squares[k]!)));
+}
+
+const decimal = /^[+−-]?(\d*)\.(\d+)(?:e[+-]?\d+)?$/i;
+
+/** Significant digits of the most precise decimal of all entries; none when all are whole numbers and fractions. */
+function digitsOf(texts: Typed['texts']): number | undefined {
+  const counts = names
+    .flatMap((name) => texts[name].flat())
+    .flatMap((text) => {
+      const found = decimal.exec(text);
+      return found ? [`${found[1]}${found[2]}`.replace(/^0+/, '').length] : [];
+    });
+  return counts.length === 0 ? undefined : Math.max(...counts);
+}
+
+/** Half a unit of the last digit, for as many digits as the others have; 0 for what is exact. */
+function halfOfLastDigit(text: string, value: number, digits: number | undefined): number {
+  if (digits === undefined || value === 0 || !(decimal.test(text) || /^[+−-]?\d+$/.test(text))) return 0;
+  return 0.5 * 10 ** (Math.floor(Math.log10(Math.abs(value))) + 1 - digits);
+}
+
+/** The coefficients of c·adj(sI − a)·b + d·det(sI − a) and det(sI − a). Method: Faddeev and LeVerrier. */
+function coefficientsOfNumbers({ a, b, c, d }: Record<Name, number[][]>): number[] {
+  const n = a.length;
+  const direct = d[0]![0]!;
+  const below = [1];
+  const above = [direct];
+  let adjugate: number[][] = a.map((row, i) => row.map((_, j) => Number(i === j)));
+  for (let k = 1; k <= n; k++) {
+    let through = 0;
+    for (let i = 0; i < n; i++) for (let j = 0; j < n; j++) through += c[0]![i]! * adjugate[i]![j]! * b[j]![0]!;
+    const product = a.map((row) => row.map((_, j) => row.reduce((sum, value, m) => sum + value * adjugate[m]![j]!, 0)));
+    const next = -product.reduce((sum, row, i) => sum + row[i]!, 0) / k;
+    below.push(next);
+    above.push(through + direct * next);
+    adjugate = product.map((row, i) => row.map((value, j) => value + (i === j ? next : 0)));
+  }
+  return [...above, ...below];
 }
 
 export const states: AnswerKind<'states'> = {
@@ -59,11 +197,16 @@ export const states: AnswerKind<'states'> = {
     typedStates(model, answer);
   },
   check(part, model, answer) {
-    const { transfer, order } = typedStates(model, answer);
-    const expected = systemFrom(part.expected, model.scope);
-    const least = degree(lowestTerms(asDelayedFraction(expected, 'State matrices').fraction).denominator);
-    const same = compareTransfers(transfer, expected, part.tolerancePercent / 100).differences.length === 0;
-    const met = same && order === least;
+    const typed = typedStates(model, answer);
+    const order = typed.space.a.length;
+    const expected = expectedOf(part, model.scope);
+    const least = degree(expected.denominator);
+    const tolerance = part.tolerancePercent / 100;
+    const met = order === least && isSameWithin(typed, expected, tolerance);
+    const same =
+      met ||
+      (order > least &&
+        compareTransfers(delayed(typed.fraction), delayed(expected), tolerance).differences.length === 0);
     const words = met
       ? 'These matrices describe the system.'
       : same
@@ -85,5 +228,5 @@ export const states: AnswerKind<'states'> = {
   },
 };
 
-const matrixLatex = (rows: readonly (readonly number[])[]): string =>
-  `\\begin{bmatrix}${rows.map((row) => row.map((value) => formatNumber(value)).join('&')).join('\\\\')}\\end{bmatrix}`;
+const matrixLatex = (rows: Matrix): string =>
+  `\\begin{bmatrix}${rows.map((row) => row.map((value) => formatNumber(rationalToNumber(value))).join('&')).join('\\\\')}\\end{bmatrix}`;

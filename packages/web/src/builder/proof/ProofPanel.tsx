@@ -83,10 +83,13 @@ function Solvable({ search, part }: { search: NonNullable<Proof['search']>; part
         </p>
         {search.conflicts.length > 0 && (
           <div className="mt-2 text-[13px]">
-            <p>Within the ladder’s range nothing was found that holds these together:</p>
+            <p>Within the allowed gains nothing was found that holds these together:</p>
             <ul className="list-disc pl-5">
               {search.conflicts.map((set) => (
-                <li key={set.join()}>{set.map((id) => labels.get(id) ?? 'the misfit').join(' with ')}</li>
+                <li key={set.join()}>
+                  {set.map((id) => labels.get(id) ?? 'the misfit').join(' with ')}
+                  {whose(search, set)}
+                </li>
               ))}
             </ul>
           </div>
@@ -95,6 +98,15 @@ function Solvable({ search, part }: { search: NonNullable<Proof['search']>; part
       <GainMapPlot map={search.map} nails={search.nails.length} />
     </section>
   );
+}
+
+/** The students who have a conflict, where not all have it. */
+function whose({ draws }: NonNullable<Proof['search']>, set: readonly string[]): string {
+  const own = draws.flatMap(({ conflicts }, k) =>
+    conflicts.some((other) => other.join() === set.join()) ? [String(k + 1)] : [],
+  );
+  if (own.length === draws.length) return '';
+  return `, for ${own.length === 1 ? 'student' : 'students'} ${own.join(', ')}`;
 }
 
 function Draws({ proof, part }: { proof: Proof; part: Part }) {
