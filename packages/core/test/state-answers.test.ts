@@ -88,10 +88,10 @@ describe.each(systems)('any change of the states of %s', (expected, a, b, c) => 
     const of = part(expected, percent);
     const text = (rows: number[][]) =>
       rows.map((row) => row.map((x) => Number(x.toPrecision(digits))).join(' ')).join('; ');
-    for (let k = 0; k < 300; k++) {
-      const t = a.map((row) => row.map(() => 4 * random() - 2));
+    for (let k = 0; k < 80; k++) {
+      const t = a.map((row, i) => row.map((_, j) => Number(i === j) + 0.8 * random() - 0.4));
       const back = inverse(t);
-      if (Math.max(...back.flat().map(Math.abs)) > 1) continue;
+      if (Math.max(...back.flat().map(Math.abs)) > 3) continue;
       const [A, B, C] = [times(times(t, a), back), times(t, b), times(c, back)];
       expect([k, met(of, `${text(A)} | ${text(B)} | ${text(C)} | 0`)]).toEqual([k, true]);
       // Twice the gain, and one pole moved by a tenth.
