@@ -98,6 +98,6 @@ export { cellOf } from './checking/answers/trend.js';
 export { pointWords, pointsFromText, textOfPoints } from './checking/answers/pointText.js';
 export { rangeWords, rangesFromText } from './checking/answers/rangeText.js';
 export { type Stretch, stretchesOf } from './checking/answers/sketch.js';
-export { numberFromText } from './checking/answers/number.js';
+export { numberFromText } from './checking/answers/numberText.js';
 export * from './exchange/messages.js';
 export { formatMark, formatNumber, formatPoint, formatPoints, inPoints, withUnit } from './checking/words.js';

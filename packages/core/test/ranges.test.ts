@@ -44,6 +44,48 @@ describe('ranges as they are typed', () => {
     ],
     ['−3 < K < .5', [[0, 0.5]]],
     ['none', []],
+    ['K > 0 and K < 42', [[0, 42]]],
+    ['K<42, K>0', [[0, 42]]],
+    ['K>3,K<8', [[3, 8]]],
+    [
+      'K > 2 and K < 9 or K > 20',
+      [
+        [2, 9],
+        [20, Infinity],
+      ],
+    ],
+    ['K > 3/2', [[1.5, Infinity]]],
+    ['> 1.5', [[1.5, Infinity]]],
+    ['< 7/2', [[0, 3.5]]],
+    ['K ∈ (1.5, ∞)', [[1.5, Infinity]]],
+    ['K in (0, 5)', [[0, 5]]],
+    ['[0, 5[', [[0, 5]]],
+    [
+      ']0; 5[ ∪ ]9; +∞[',
+      [
+        [0, 5],
+        [9, Infinity],
+      ],
+    ],
+    [
+      '(0, 5), (9, 12)',
+      [
+        [0, 5],
+        [9, 12],
+      ],
+    ],
+    [
+      '0 < Kp < 5, 9 < Kp < 12',
+      [
+        [0, 5],
+        [9, 12],
+      ],
+    ],
+    ['(-3, 5)', [[0, 5]]],
+    ['0 < K < 5 or 4 < K < 9', [[0, 9]]],
+    ['no K', []],
+    ['∅', []],
+    ['None.', []],
   ])('%s', (text, ranges) => {
     expect(rangesFromText(text)).toEqual(ranges);
   });
@@ -54,6 +96,11 @@ describe('ranges as they are typed', () => {
     ['5 < K < 3', 'the lower end stands first'],
     ['K < -2', 'holds no gain above 0'],
     ['0 < K < 42x', 'is not a range'],
+    ['0 < K < 5 and 9 < K < 12', 'together these hold for no gain'],
+    ['K < 2, K > 9', 'together these hold for no gain'],
+    ['1,5 < K < 3', 'is not a range'],
+    ['0 < 5', 'is not a range'],
+    ['and', 'is not a range'],
   ])('%j is refused', (text, words) => {
     expect(() => rangesFromText(text)).toThrow(words);
   });

@@ -1,28 +1,15 @@
 import { Problem, orElse } from '../../expression/problem.js';
-import { parse } from '../../expression/parse.js';
 import type { NumberPart } from '../../exercise/parts.js';
 import { type Scope, numberFrom } from '../../formula/evaluate.js';
 import { decimalText } from '../../exercise/draw.js';
 import { holds, readCondition } from '../../formula/condition.js';
-import { rationalFromNumber, rationalToNumber } from '../../rational/number.js';
-import { constantOf, transferFrom } from '../../system/transferAlgebra.js';
+import { rationalFromNumber } from '../../rational/number.js';
 import { type Model, modelOf } from '../model.js';
 import type { Verdict } from '../verdict.js';
 import { verdictOf } from '../verdictOf.js';
 import { formatNumber, withUnit } from '../words.js';
 import type { AnswerKind } from './kind.js';
-
-/**
- * The number that a student typed, its unit allowed behind it; a constant expression such as 1/8 counts.
- * @throws Problem with the position of the mistake.
- */
-export function numberFromText(text: string, unit: string): number {
-  const bare = unit && text.trimEnd().endsWith(unit) ? text.trimEnd().slice(0, -unit.length) : text;
-  const tree = parse(bare);
-  const exact = constantOf(transferFrom(tree, new Map()));
-  if (!exact) throw new Problem('notANumber', 'A number is asked for, without s.', tree.at);
-  return rationalToNumber(exact);
-}
+import { numberFromText } from './numberText.js';
 
 /** The number expected of a part. @throws Problem when the model does not have it. */
 export function expectedNumber(part: Pick<NumberPart, 'formula'>, scope: Scope): number {

@@ -1,52 +1,123 @@
-import { Problem } from '../../expression/problem.js';
+import { Problem, orElse } from '../../expression/problem.js';
 import type { Range } from '../../locus/stableRanges.js';
 import { formatNumber } from '../words.js';
+import { numberFromText } from './numberText.js';
 
-const decimal = String.raw`[+-]?(?:(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?|inf)`;
-const letter = String.raw`[a-zα-ω][\w]*`;
-const forms: readonly [RegExp, (a: number, b: number) => Range][] = [
-  [new RegExp(`^(${decimal})<${letter}<(${decimal})$`), (a, b) => [a, b]],
-  [new RegExp(`^(${decimal})>${letter}>(${decimal})$`), (a, b) => [b, a]],
-  [new RegExp(`^${letter}<(${decimal})$`), (a) => [-Infinity, a]],
-  [new RegExp(`^(${decimal})>${letter}$`), (a) => [-Infinity, a]],
-  [new RegExp(`^${letter}>(${decimal})$`), (a) => [a, Infinity]],
-  [new RegExp(`^(${decimal})<${letter}$`), (a) => [a, Infinity]],
-  [new RegExp(`^(${decimal})(?:\\.\\.|to)(${decimal})$`), (a, b) => [a, b]],
-];
+const letter = String.raw`[\p{L}][\p{L}\p{Nd}_]*`;
+const isLetter = new RegExp(`^${letter}$`, 'u');
+const inside = new RegExp(`^${letter}\\s*(?:∈|in\\b)\\s*`, 'u');
+const interval = /[([\]]\s*([^()[\],;<>]+)[,;]\s*([^()[\],;<>]+)[)\][]/g;
+const nothing = new RegExp(`^(?:none|∅|\\{\\s*\\}|no ${letter}|never)\\.?$`, 'iu');
 
-const numberOf = (text: string | undefined): number =>
-  text === undefined ? NaN : Number(text.replace('inf', 'Infinity'));
+/** What one piece says: an inequality with one end, or a stretch with two. */
+interface Piece {
+  readonly range: Range;
+  readonly twoSided: boolean;
+}
 
 /**
- * Ranges of a gain such as `0 < K < 42`, `K > 3`, `(0, 5) or (9, inf)`, separated by “or”, commas or semicolons; what
- * lies below 0 is cut off. “none” for none.
- * @throws Problem `notANumber` naming the piece that cannot be read.
+ * Ranges of a gain above 0. `0 < K < 42`, `K > 3/2`, `> 1.5`, `(0, 5)`, `[0, 5[`, `K ∈ (1.5, ∞)`, `2 to 9`. “and”, and a
+ * comma between two inequalities with one end each, mean that both hold; “or”, ∪, a semicolon, a new line, and any other
+ * comma mean that one of them does. What lies below 0 is cut off; ranges that overlap become one. “none”, “no K” and ∅
+ * for none.
+ * @throws Problem `notANumber` naming the piece that cannot be read or holds nothing.
  */
 export function rangesFromText(text: string): Range[] {
   const bare = text
-    .toLowerCase()
     .replaceAll('−', '-')
-    .replace(/<=|≤/g, '<')
-    .replace(/>=|≥/g, '>')
-    .replace(/∞|infinity/g, 'inf')
-    .replace(/[([]\s*([^,;()[\]]+)[,;]\s*([^,;()[\]]+)[)\]]/g, ' $1 to $2 ');
-  if (bare.trim() === '') throw new Problem('empty', 'Type the range first.');
-  if (/^\s*none\.?\s*$/.test(bare)) return [];
-  return bare
-    .split(/\bor\b|\band\b|[,;∪\n|]/)
-    .map((piece) => piece.replace(/\s+/g, ''))
+    .replace(/<=|≤|⩽/g, '<')
+    .replace(/>=|≥|⩾/g, '>')
+    .replace(/infinity|\binf\b/gi, '∞')
+    .trim();
+  if (bare === '') throw new Problem('empty', 'Type the range first.');
+  if (nothing.test(bare)) return [];
+  const written = bare.replace(interval, (_whole, from: string, to: string) => ` ${from.trim()}…${to.trim()} `);
+  const found = written
+    .split(/\bor\b|∪|[;\n|]/i)
+    .map((words) => words.trim())
     .filter(Boolean)
-    .map((piece): Range => {
-      for (const [form, make] of forms) {
-        const found = form.exec(piece);
-        if (!found) continue;
-        const [from, to] = make(numberOf(found[1]), numberOf(found[2]));
-        if (from < to && to > 0) return [Math.max(0, from), to];
-        throw new Problem('notANumber', `“${piece}” holds no gain above 0: the lower end stands first.`);
-      }
-      throw new Problem('notANumber', `“${piece}” is not a range; write 0 < K < 42, K > 3, or several with “or”.`);
-    })
-    .sort(([a], [b]) => a - b);
+    .flatMap(rangesOf);
+  return united(found);
+}
+
+/** The ranges of pieces that stand between “or”s. */
+function rangesOf(words: string): Range[] {
+  const all = words.split(/\band\b|∧|&/i).map((part) => listed(part.trim()));
+  // (a or b) and (c or d)
+  const together = all.reduce((before, next) => before.flatMap((a) => next.map((b) => common(a, b))));
+  return together.map(([from, to]) => {
+    if (from < to && to > 0) return [Math.max(0, from), to];
+    throw new Problem(
+      'notANumber',
+      all.length > 1 || words.includes(',')
+        ? `“${words}”: together these hold for no gain above 0; with “or” between them each counts by itself.`
+        : `“${words}” holds no gain above 0: the lower end stands first.`,
+    );
+  });
+}
+
+const common = ([a, b]: Range, [c, d]: Range): Range => [Math.max(a, c), Math.min(b, d)];
+
+/** Pieces between commas. */
+function listed(words: string): Range[] {
+  const pieces = words
+    .split(',')
+    .map((piece) => piece.trim())
+    .filter(Boolean)
+    .map(pieceOf);
+  if (pieces.length === 0) throw unreadable(words);
+  const ranges: Range[] = [];
+  pieces.forEach(({ range, twoSided }, k) => {
+    const before = pieces[k - 1];
+    const last = ranges.at(-1);
+    if (last && before && !before.twoSided && !twoSided) ranges[ranges.length - 1] = common(last, range);
+    else ranges.push(range);
+  });
+  return ranges;
+}
+
+function pieceOf(words: string): Piece {
+  const bare = words.replace(inside, '');
+  const stretch = /^(.+?)(?:…|\.\.+|\bto\b)(.+)$/.exec(bare);
+  if (stretch) return { range: [endOf(stretch[1]!, words), endOf(stretch[2]!, words)], twoSided: true };
+  const signs = bare.match(/[<>]/g) ?? [];
+  const sides = bare.split(/[<>]/).map((side) => side.trim());
+  const rising = signs[0] === '<';
+  if (signs.length === 2 && signs[0] === signs[1] && isLetter.test(sides[1]!)) {
+    const [a, b] = [endOf(sides[0]!, words), endOf(sides[2]!, words)];
+    return { range: rising ? [a, b] : [b, a], twoSided: true };
+  }
+  if (signs.length !== 1) throw unreadable(words);
+  const [left, right] = sides as [string, string];
+  const letterLeft = left === '' || isLetter.test(left);
+  if (!letterLeft && !(right === '' || isLetter.test(right))) throw unreadable(words);
+  const end = endOf(letterLeft ? right : left, words);
+  const isLower = letterLeft ? !rising : rising;
+  return { range: isLower ? [end, Infinity] : [-Infinity, end], twoSided: false };
+}
+
+function endOf(text: string, words: string): number {
+  const endless = /^([+-]?)\s*∞$/.exec(text.trim());
+  if (endless) return endless[1] === '-' ? -Infinity : Infinity;
+  const value = orElse(NaN, () => numberFromText(text, ''));
+  if (Number.isNaN(value)) throw unreadable(words);
+  return value;
+}
+
+const unreadable = (words: string): Problem =>
+  new Problem(
+    'notANumber',
+    `“${words.replace(/(\S+)…(\S+)/g, '($1, $2)')}” is not a range; write 0 < K < 42, K > 3, or several with “or”.`,
+  );
+
+function united(ranges: readonly Range[]): Range[] {
+  const result: [number, number][] = [];
+  for (const [from, to] of [...ranges].sort(([a], [b]) => a - b)) {
+    const last = result.at(-1);
+    if (last && from < last[1]) last[1] = Math.max(last[1], to);
+    else result.push([from, to]);
+  }
+  return result;
 }
 
 /** A range as people write it. */

@@ -1,0 +1,16 @@
+import { parse } from '../../expression/parse.js';
+import { Problem } from '../../expression/problem.js';
+import { rationalToNumber } from '../../rational/number.js';
+import { constantOf, transferFrom } from '../../system/transferAlgebra.js';
+
+/**
+ * The number that a student typed, its unit allowed behind it; a constant expression such as 1/8 counts.
+ * @throws Problem with the position of the mistake.
+ */
+export function numberFromText(text: string, unit: string): number {
+  const bare = unit && text.trimEnd().endsWith(unit) ? text.trimEnd().slice(0, -unit.length) : text;
+  const tree = parse(bare);
+  const exact = constantOf(transferFrom(tree, new Map()));
+  if (!exact) throw new Problem('notANumber', 'A number is asked for, without s.', tree.at);
+  return rationalToNumber(exact);
+}
