@@ -73,6 +73,7 @@ export * from './exercise/parts.js';
 export * from './exercise/document.js';
 export * from './exercise/answer.js';
 export { type Trend, trends } from './exercise/trends.js';
+export { absoluteTolerance, turnOf } from './exercise/tolerance.js';
 export { attemptsOf, isPrediction, pointsOf, sumOfShares } from './exercise/points.js';
 export { Samples, ShownDiagram, ShownPlot, StudentFigure, StudentPart } from './exercise/studentPart.js';
 export { bindingsOf, parametersOf, scopeOf } from './exercise/scope.js';

@@ -224,3 +224,30 @@ describe('points', () => {
     expect([verdict.points, verdict.outOf]).toEqual([0.7, 0.7]);
   });
 });
+
+describe('angles', () => {
+  const angle = (formula: string, more = {}): Part => ({
+    ...{ id: 'a', title: 'Angle', prompt: '', kind: 'number', points: 1, formula, unit: '°', tolerancePercent: 2 },
+    ...more,
+  });
+  const met = (of: Part, text: string) => checkAnswer(of, student, number(text)).met;
+
+  test.each([
+    ['0.001', '0.9', true],
+    ['0.001', '1.2', false],
+    ['-135', '225', true],
+    ['-135', '225.8°', true],
+    ['179.6', '-179.9', true],
+    ['-135', '-45', false],
+    ['-135', '-135 deg', true],
+    ['300', '303', false],
+  ])('of %s, answered %s: %s', (formula, text, right) => expect(met(angle(formula), text)).toBe(right));
+
+  test('within what the part says, in degrees or radians', () => {
+    expect(met(angle('-135', { toleranceAbsolute: 3 }), '222.5')).toBe(true);
+    const radians = angle('-pi/2', { unit: 'rad' });
+    expect(met(radians, '4.712')).toBe(true);
+    expect(met(radians, '4.68')).toBe(false);
+    expect(checkAnswer(angle('-135'), student, number('225')).words).toBe('225 °: right, within 1 °.');
+  });
+});

@@ -19,6 +19,7 @@ import { attemptsOf, pointsOf } from './points.js';
 import { scopeOf } from './scope.js';
 import type { Family, Samples, ShownDiagram, StudentFigure, StudentPart } from './studentPart.js';
 import { equationsOf, textOf } from './systems.js';
+import { absoluteTolerance } from './tolerance.js';
 
 type Given = Pick<ExerciseDocument, 'systems' | 'series' | 'attempts'>;
 
@@ -38,7 +39,8 @@ export function studentPart(document: Given, part: Part, values: DrawValues, sco
     case 'transferFunction':
       return { ...common, kind: part.kind, tolerancePercent: part.tolerancePercent };
     case 'number': {
-      const { kind, unit, tolerancePercent, toleranceAbsolute } = part;
+      const { kind, unit, tolerancePercent } = part;
+      const toleranceAbsolute = absoluteTolerance(part);
       const quantity = outermost(part.formula);
       return {
         ...common,

@@ -2,6 +2,7 @@ import { Problem, orElse } from '../../expression/problem.js';
 import type { NumberPart } from '../../exercise/parts.js';
 import { type Scope, numberFrom } from '../../formula/evaluate.js';
 import { decimalText } from '../../exercise/draw.js';
+import { absoluteTolerance, distanceIn } from '../../exercise/tolerance.js';
 import { holds, readCondition } from '../../formula/condition.js';
 import { rationalFromNumber } from '../../rational/number.js';
 import { type Model, modelOf } from '../model.js';
@@ -18,9 +19,12 @@ export function expectedNumber(part: Pick<NumberPart, 'formula'>, scope: Scope):
   return expected;
 }
 
+/** An expected value that is smaller is zero but for its rounding. */
+const nought = 1e-13;
+
 /** How far an answer may be off. */
 export const allowedFor = (part: NumberPart, expected: number): number =>
-  part.toleranceAbsolute ?? Math.max((part.tolerancePercent / 100) * Math.abs(expected), 1e-9);
+  absoluteTolerance(part) ?? (Math.abs(expected) < nought ? 1e-9 : (part.tolerancePercent / 100) * Math.abs(expected));
 
 /** Whether the condition of a part holds with a value for its letter. @throws Problem when it cannot be worked out. */
 export function holdsWith({ symbol, holds: condition }: Condition, model: Model, value: number): boolean {
@@ -55,13 +59,14 @@ export const number: AnswerKind<'number'> = {
     if (part.condition) return verdictByCondition(part, part.condition, model, measured);
     const expected = expectedNumber(part, scope);
     const allowed = allowedFor(part, expected);
-    const off = Math.abs(measured - expected);
-    const met = off <= allowed * (1 + 1e-9);
+    const off = distanceIn(unit, measured, expected);
+    // What is exact may be rounded in its last bits.
+    const met = off <= allowed * (1 + 1e-9) + 1e-12 * Math.abs(expected);
     const close = Math.abs(off - allowed) <= 0.01 * Math.abs(expected) && off > 0.5 * allowed;
     const within =
-      part.toleranceAbsolute === undefined
+      absoluteTolerance(part) === undefined
         ? `within ${formatNumber(part.tolerancePercent)} %`
-        : `within ${withUnit(part.toleranceAbsolute, unit)}`;
+        : `within ${withUnit(allowed, unit)}`;
     const yours = withUnit(measured, unit);
     const words = met
       ? `${yours}: right, ${within}.`

@@ -8,9 +8,17 @@ import { constantOf, transferFrom } from '../../system/transferAlgebra.js';
  * @throws Problem with the position of the mistake.
  */
 export function numberFromText(text: string, unit: string): number {
-  const bare = unit && text.trimEnd().endsWith(unit) ? text.trimEnd().slice(0, -unit.length) : text;
+  const bare = withoutUnit(text, unit);
   const tree = parse(bare);
   const exact = constantOf(transferFrom(tree, new Map()));
   if (!exact) throw new Problem('notANumber', 'A number is asked for, without s.', tree.at);
   return rationalToNumber(exact);
+}
+
+const degrees = ['°', 'degrees', 'deg'];
+
+function withoutUnit(text: string, unit: string): string {
+  const trimmed = text.trimEnd();
+  const found = (degrees.includes(unit) ? degrees : [unit]).find((end) => end !== '' && trimmed.endsWith(end));
+  return found === undefined ? text : trimmed.slice(0, -found.length);
 }

@@ -1,4 +1,5 @@
 import { orElse } from '../../expression/problem.js';
+import { distanceIn } from '../../exercise/tolerance.js';
 import { type Tree, childrenOf, withChildren } from '../../expression/tree.js';
 import type { NumberPart } from '../../exercise/parts.js';
 import { type Scope, numberFrom, parseFormula, systemFrom } from '../../formula/evaluate.js';
@@ -15,7 +16,9 @@ import { type NumberSlip, type Slip, type WrongAnswer, onlyOne } from './slip.js
 /** What an answer goes wrong by, if exactly one usual slip leads to it. */
 export function slipOfNumber(part: NumberPart, model: Model, text: string): Slip | undefined {
   const answer = numberFromText(text, part.unit);
-  return onlyOne(numberSlips(part, model).filter(({ value }) => Math.abs(answer - value) <= allowedFor(part, value)));
+  return onlyOne(
+    numberSlips(part, model).filter(({ value }) => distanceIn(part.unit, answer, value) <= allowedFor(part, value)),
+  );
 }
 
 /** Every usual slip that leads to a wrong number here. */
@@ -23,7 +26,7 @@ export function numberSlips(part: NumberPart, { scope }: Model): NumberSlip[] {
   const expected = expectedNumber(part, scope);
   const allowed = allowedFor(part, expected);
   const candidates = [...misread(parseFormula(part.formula), scope), ...inOtherUnits(part.unit, expected)];
-  return candidates.filter(({ value }) => Number.isFinite(value) && Math.abs(value - expected) > allowed);
+  return candidates.filter(({ value }) => Number.isFinite(value) && distanceIn(part.unit, value, expected) > allowed);
 }
 
 /** Slips as answers that could have been typed. */

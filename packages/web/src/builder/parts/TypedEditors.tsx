@@ -1,4 +1,4 @@
-import { type QuantityName, quantities, quantityNames } from '@nailset/core';
+import { type QuantityName, quantities, quantityNames, absoluteTolerance, turnOf } from '@nailset/core';
 import { ExpressionField } from '../../shared/ExpressionField';
 import { CheckField, NumberField, SelectField, TextField, PointsField } from '../fields';
 import { type EditorProps, errorOf, withFormula } from './editor';
@@ -100,7 +100,10 @@ const asked = Object.fromEntries(quantityNames.map((name) => [name, quantities[n
 export function NumberEditor({ part, scope, findings, onChange }: EditorProps<'number'>) {
   const outer = /^\s*([A-Za-z0-9]+)\s*\(([\s\S]*)\)\s*$/.exec(part.formula);
   const quantity = quantityNames.find((name) => name === outer?.[1]);
-  const absolute = part.toleranceAbsolute !== undefined;
+  // Angles never count in per cent.
+  const isAngle = turnOf(part.unit) !== undefined;
+  const within = absoluteTolerance(part);
+  const absolute = within !== undefined;
   return (
     <>
       <SelectField
@@ -129,7 +132,7 @@ export function NumberEditor({ part, scope, findings, onChange }: EditorProps<'n
           label="Tolerance"
           unit={absolute ? part.unit : '%'}
           min={0}
-          value={part.toleranceAbsolute ?? part.tolerancePercent}
+          value={within === undefined ? part.tolerancePercent : Number(within.toPrecision(4))}
           onChange={(value) =>
             onChange(absolute ? { toleranceAbsolute: value } : { tolerancePercent: Math.min(20, value) })
           }
@@ -137,7 +140,12 @@ export function NumberEditor({ part, scope, findings, onChange }: EditorProps<'n
         <SelectField
           label="counted"
           value={absolute ? 'absolute' : 'relative'}
-          options={{ relative: 'relative', absolute: 'in its unit' }}
+          options={
+            (isAngle ? { absolute: 'in its unit' } : { relative: 'relative', absolute: 'in its unit' }) as Record<
+              'relative' | 'absolute',
+              string
+            >
+          }
           onChange={(way) => onChange({ toleranceAbsolute: way === 'absolute' ? 0.1 : (undefined as never) })}
         />
         <PointsField points={part.points} onChange={(points) => onChange({ points })} />
