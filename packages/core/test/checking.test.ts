@@ -1,5 +1,14 @@
 import fc from 'fast-check';
-import { type Answer, type Part, formatNumber, inPoints, formatPoint, systemFrom, fractionOf } from '../src/index';
+import {
+  type Answer,
+  type Part,
+  modelOf,
+  formatNumber,
+  inPoints,
+  formatPoint,
+  systemFrom,
+  fractionOf,
+} from '../src/index';
 import { checkAnswer, readAnswer, solutionOf } from '../src/checks';
 
 import { checkNails } from '../src/checking/nails';
@@ -249,5 +258,26 @@ describe('angles', () => {
     expect(met(radians, '4.712')).toBe(true);
     expect(met(radians, '4.68')).toBe(false);
     expect(checkAnswer(angle('-135'), student, number('225')).words).toBe('225 °: right, within 1 °.');
+  });
+});
+
+describe('a factor that cancels for one student’s numbers', () => {
+  // With b = a the zero cancels a pole.
+  const part: Part = { ...model, expected: 'K*(s+a)/((s+b)*(s^2+1.8*s+9.13))', tolerancePercent: 1 };
+  const own = (b: string) => modelOf({ systems: [], series: [] }, { K: '2', a: '1.37', b });
+  const met = (text: string, b = '1.37') => checkAnswer(part, own(b), typed(text)).met;
+
+  test.each([
+    '2(s+1.37)/((s+1.37)(s^2+1.8s+9.13))',
+    '2/(s^2+1.8s+9.13)',
+    '(2s+2.74)/(s^3+3.17s^2+11.6s+12.5)',
+    '(2s+2.74)/(s^3 + 3.17 s^2 + 11.6 s + 12.51)',
+    '2(s+1.37)/((s+1.37)(s^2+1.8s+9.13))',
+  ])('may be kept, rounded, or taken out: %s', (text) => expect(met(text)).toBe(true));
+
+  test('is no excuse for another system', () => {
+    expect(met('(2s+2.74)/(s^3+3.17s^2+12.6s+12.5)')).toBe(false);
+    expect(met('(2s+2.9)/(s^3+3.17s^2+11.6s+12.5)')).toBe(false);
+    expect(met('2/(s^2+1.8s+9.13)', '1.5')).toBe(false);
   });
 });

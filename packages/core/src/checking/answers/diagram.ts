@@ -7,7 +7,7 @@ import {
   withBindings,
 } from '../../diagram/exact.js';
 import type { Diagram } from '../../diagram/equations.js';
-import { expressionsOf } from '../../diagram/reduce.js';
+import { expressionsOf, signalFlow, transferBetween } from '../../diagram/reduce.js';
 import type { SignalPair } from '../../diagram/reduction.js';
 import { symbolsOf } from '../../diagram/blocks.js';
 import { parse } from '../../expression/parse.js';
@@ -29,8 +29,11 @@ type Asked = DiagramPart['asked'][number];
 /** What is compared: the diagram's transfer function and a typed one, in one ring. */
 export interface DiagramComparison {
   readonly question: ExactQuestion;
+  /** Both in lowest terms. */
   readonly expected: SymbolicFraction;
   readonly got: SymbolicFraction;
+  /** Both as they were written or worked out, common factors kept. */
+  readonly kept: readonly [expected: SymbolicFraction, got: SymbolicFraction];
 }
 
 /** The diagram of a part with the student's numbers in the place of letters that have them. */
@@ -60,8 +63,9 @@ export function typedFor(diagram: Diagram, model: Model, text: string): { tree: 
 export function compared(part: DiagramPart, model: Model, pair: SignalPair, text: string): DiagramComparison {
   const { tree, diagram } = typedFor(diagramOf(part, model, pair), model, text);
   const question = exactQuestion(diagram, [withBindings(tree, diagram)]);
-  const got = inLowestTerms(evaluate(tree, question.others[0]!.algebra));
-  return { question, expected: exactTransfer(question, pair), got };
+  const got = evaluate(tree, question.others[0]!.algebra);
+  const expected = transferBetween(signalFlow(question.diagram, question.field), pair.from, pair.to);
+  return { question, expected: inLowestTerms(expected), got: inLowestTerms(got), kept: [expected, got] };
 }
 
 /**
@@ -79,12 +83,12 @@ export function areEqual([one, other]: readonly [string, string], model: Model):
 }
 
 /** Whether an answer counts as the expected fraction: the same function, or, without letters, within the tolerance. */
-export function isAccepted({ question, expected, got }: DiagramComparison, tolerancePercent: number): boolean {
+export function isAccepted({ question, expected, got, kept }: DiagramComparison, tolerancePercent: number): boolean {
   if (isSameSymbolic(expected, got)) return true;
   if (tolerancePercent === 0 || symbolsOf(question.diagram).length > 0) return false;
   const { deadTimes } = question.field;
   return orElse(false, () => {
-    const [want, have] = [expected, got].map((fraction) => transferFromSymbolic(fraction, deadTimes));
+    const [want, have] = kept.map((fraction) => transferFromSymbolic(fraction, deadTimes));
     return compareTransfers(have!, want!, tolerancePercent / 100).differences.length === 0;
   });
 }

@@ -3,6 +3,7 @@ import { Problem } from '../../expression/problem.js';
 import { delayedToLatex } from '../../exercise/studentView.js';
 import { type Scope, systemFrom } from '../../formula/evaluate.js';
 import { type Fraction, isProper, isSameFraction } from '../../rational/fraction.js';
+import { coefficients } from '../../rational/polynomial.js';
 import { curveDistance } from '../../response/curve.js';
 import { stepResponse } from '../../response/step.js';
 import { coefficientsOf, systemOf } from '../../system/system.js';
@@ -21,12 +22,44 @@ export interface Comparison {
 
 /**
  * Compares coefficient by coefficient, both in lowest terms with a monic denominator. Equal forms are equal exactly;
- * otherwise each coefficient may be off by the tolerance (relative), and one that should be zero must be zero.
+ * otherwise each coefficient may be off by the tolerance (relative), and one that should be zero must be zero. Where a
+ * factor of the expected fraction cancels with these numbers, an answer that keeps it, rounded, is compared with the
+ * fraction as it was written.
  */
 export function compareFractions(answer: Fraction, expected: Fraction, tolerance: number): Comparison {
   if (isSameFraction(answer, expected)) return { differences: [], onlyGain: false };
   const got = coefficientsOf(answer);
-  const want = coefficientsOf(expected);
+  const lowest = coefficientsOf(expected);
+  const differences = differencesOf(got, lowest, tolerance);
+  if (differences.length === 0) return { differences, onlyGain: false };
+  const written = writtenCoefficients(expected);
+  if (written.denominator.length > lowest.denominator.length) {
+    const kept = [got, writtenCoefficients(answer)].some(
+      (given) => differencesOf(given, written, tolerance).length === 0,
+    );
+    if (kept) return { differences: [], onlyGain: false };
+  }
+  const ratio = got.numerator[0]! / lowest.numerator[0]!;
+  const onlyGain =
+    differences.length === 1 &&
+    differences[0]!.startsWith('numerator') &&
+    lowest.numerator.every((c, k) => Math.abs(got.numerator[k]! - ratio * c) <= tolerance * Math.abs(ratio * c));
+  return { differences, onlyGain };
+}
+
+interface Coefficients {
+  readonly numerator: readonly number[];
+  readonly denominator: readonly number[];
+}
+
+/** As written, common factors kept, for a leading 1 below the line. */
+function writtenCoefficients({ numerator, denominator }: Fraction): Coefficients {
+  const below = coefficients(denominator);
+  const scaled = (falling: readonly number[]): number[] => falling.map((c) => c / below[0]!);
+  return { numerator: scaled(coefficients(numerator)), denominator: scaled(below) };
+}
+
+function differencesOf(got: Coefficients, want: Coefficients, tolerance: number): string[] {
   const differences: string[] = [];
   if (got.denominator.length !== want.denominator.length) {
     differences.push(`the denominator is of order ${got.denominator.length - 1} in lowest terms, which is not right`);
@@ -34,19 +67,14 @@ export function compareFractions(answer: Fraction, expected: Fraction, tolerance
   if (got.numerator.length !== want.numerator.length) {
     differences.push(`the numerator is of degree ${got.numerator.length - 1} in lowest terms, which is not right`);
   }
-  if (differences.length > 0) return { differences, onlyGain: false };
+  if (differences.length > 0) return differences;
   for (const part of ['numerator', 'denominator'] as const) {
     const off = want[part].flatMap((c, k) =>
       Math.abs(got[part][k]! - c) <= tolerance * Math.abs(c) * (1 + 1e-9) ? [] : [want[part].length - 1 - k],
     );
     if (off.length > 0) differences.push(`${part}, ${listOf(off.map(powerName))}`);
   }
-  const ratio = got.numerator[0]! / want.numerator[0]!;
-  const onlyGain =
-    differences.length === 1 &&
-    differences[0]!.startsWith('numerator') &&
-    want.numerator.every((c, k) => Math.abs(got.numerator[k]! - ratio * c) <= tolerance * Math.abs(ratio * c));
-  return { differences, onlyGain };
+  return differences;
 }
 
 const powerName = (power: number): string =>

@@ -134,7 +134,11 @@ export function slipOfDiagram(
   return undefined;
 }
 
-function fitting({ question, got, expected }: DiagramComparison, pair: SignalPair, tolerance: number): DiagramSlip[] {
+function fitting(
+  { question, got, expected, kept }: DiagramComparison,
+  pair: SignalPair,
+  tolerance: number,
+): DiagramSlip[] {
   const blocks = blocksOf(question.diagram);
   const { field } = question;
   // Only numbers can be nearly right; for them every slip is worked out.
@@ -143,7 +147,7 @@ function fitting({ question, got, expected }: DiagramComparison, pair: SignalPai
   return suspects.filter((slip) => {
     const wrong = fractionOf(slip, field);
     if (!wrong || isSameSymbolic(wrong, expected)) return false;
-    return isAccepted({ question, expected: wrong, got }, tolerance);
+    return isAccepted({ question, expected: wrong, got, kept: [wrong, kept[1]] }, tolerance);
   });
 }
 
