@@ -3,6 +3,7 @@ export { limits } from './expression/limits.js';
 export { parse } from './expression/parse.js';
 export type { Tree } from './expression/tree.js';
 export { nameToLatex, toLatex } from './expression/latex.js';
+export { knownLetter, readingNotes, withKnownLetters } from './expression/letters.js';
 export {
   type Rational,
   rational,

@@ -3,8 +3,9 @@ import type { DrawValues, ExerciseDocument } from '../exercise/document.js';
 import { extremesOf, refuseRareDraws } from '../exercise/draw.js';
 import type { Parameter } from '../exercise/given.js';
 import type { Part } from '../exercise/parts.js';
-import { meetsGuards, scopeOf } from '../exercise/scope.js';
-import { leftInBraces } from '../exercise/studentView.js';
+import { hiddenIn, meetsGuards, scopeOf } from '../exercise/scope.js';
+import { leftInBraces, wordsOf } from '../exercise/studentView.js';
+import { mentions } from '../diagram/exact.js';
 import { readCondition } from '../formula/condition.js';
 import { modelOf } from './model.js';
 import { sampleOf } from './sample.js';
@@ -30,6 +31,7 @@ export function examine(document: ExerciseDocument): Finding[] {
   const draws = sampleOf(document);
   return [
     ...wordFindings(document),
+    ...hiddenFindings(document),
     ...document.parts.flatMap((part, k) => partFinding(document, part, `parts/${k}`, draws) ?? []),
   ];
 }
@@ -134,6 +136,26 @@ function wordFindings(document: ExerciseDocument): Finding[] {
       message: `{{${inner}}} stands for nothing: it is no parameter, system or formula of this exercise.`,
     })),
   );
+}
+
+/** Places that would tell students a value that is hidden from them. */
+function hiddenFindings({ parameters, statement, parts }: ExerciseDocument): Finding[] {
+  const hidden = [...hiddenIn(parameters)];
+  const told = (path: string, text: string): Finding[] =>
+    hidden
+      .filter((symbol) => new RegExp(`\\{\\{\\s*${symbol}\\s*\\}\\}`).test(text))
+      .map((symbol) => ({ path, message: `{{${symbol}}} shows ${symbol}, which is hidden from students.` }));
+  const used = (path: string, formula: string): Finding[] =>
+    hidden
+      .filter((symbol) => mentions(formula, symbol))
+      .map((symbol) => ({ path, message: `Students set this model themselves, and ${symbol} is hidden from them.` }));
+  return [
+    ...told('statement', statement),
+    ...parts.flatMap((part, k) => [
+      ...wordsOf({ statement: '', parts: [part] }).flatMap((text) => told(`parts/${k}/prompt`, text)),
+      ...(part.kind === 'curve' ? used(`parts/${k}/model`, part.model) : []),
+    ]),
+  ];
 }
 
 function findingsIn(path: string, work: () => unknown, before = ''): Finding[] {

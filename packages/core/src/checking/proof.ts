@@ -71,7 +71,12 @@ export function* prove(document: ExerciseDocument, part: Part): Generator<number
       told: [verdict.slip?.words, verdict.words].filter(Boolean).join(' '),
       points: verdict.points,
     })),
-    warnings: [...ruleWarnings(part, models[0]!), ...deceptions(search), ...unfollowed(part, models[0]!)],
+    warnings: [
+      ...shownAnswers(document, part, models),
+      ...ruleWarnings(part, models[0]!),
+      ...deceptions(search),
+      ...unfollowed(part, models[0]!),
+    ],
   };
 }
 
@@ -84,6 +89,20 @@ function curveFor(part: Part, model: Model, settings: Settings | null): Samples 
   const loop = loopModelOf(part, model);
   const { y } = loop.signals(loop.loopWith(settings));
   return y && sampled('output', y, part.horizon);
+}
+
+/** A parameter that is asked for while it stands among the student's numbers. */
+function shownAnswers({ parameters }: ExerciseDocument, part: Part, models: readonly Model[]): string[] {
+  if (part.kind !== 'number' || part.condition) return [];
+  const isAsked = (symbol: string): boolean =>
+    models.every(({ values, scope }) =>
+      orElse(false, () => {
+        const expected = expectedNumber(part, scope);
+        return Math.abs(expected - Number(values[symbol])) <= 1e-9 * Math.abs(expected);
+      }),
+    );
+  const shown = parameters.filter(({ hidden, symbol }) => !hidden && isAsked(symbol));
+  return shown.map(({ symbol }) => `${symbol} is asked for, and stands among the numbers that students see: hide it.`);
 }
 
 /** A number that the second-order rule would give differently. */

@@ -184,6 +184,9 @@ export const Bench = Type.Object(
     parameters: Type.Array(
       Type.Object({ symbol: Type.String(), meaning: Type.String(), unit: Type.String(), value: Type.String() }, closed),
     ),
+    blocks: Type.Array(Type.Object({ name: Type.String(), text: Type.String() }, closed), {
+      description: 'Blocks of diagrams that answers may use by name, as expressions.',
+    }),
     series: ExerciseDocument.properties.series,
     pictures: ExerciseDocument.properties.pictures,
     diagrams: Type.Array(ShownDiagram),

@@ -19,6 +19,9 @@ export const Parameter = Type.Object(
     symbol,
     meaning: text(80),
     unit: text(20),
+    hidden: Type.Optional(
+      Type.Boolean({ description: 'Students are not told the value, and cannot use the letter in answers.' }),
+    ),
     draw: Type.Union([
       Type.Object({ kind: Type.Literal('fixed'), value: finite }, closed),
       Type.Object({ kind: Type.Literal('range'), from: finite, to: finite, step: finite }, closed),

@@ -16,7 +16,11 @@ export function bindingsOf(values: DrawValues): Bindings {
   return new Map<string, Rational>(Object.entries(values).map(([symbol, text]) => [symbol, rationalFromDecimal(text)]));
 }
 
-/** The parameters alone: what students may use in their answers. */
+/** The symbols of parameters whose values students are not told. */
+export const hiddenIn = (parameters: ExerciseDocument['parameters'] = []): ReadonlySet<string> =>
+  new Set(parameters.filter(({ hidden }) => hidden).map(({ symbol }) => symbol));
+
+/** The parameters alone. */
 export function parametersOf(values: DrawValues): Scope {
   return { names: new Map([...bindingsOf(values)].map(([symbol, value]) => [symbol, constantTransfer(value)])) };
 }

@@ -16,12 +16,14 @@ import { motionOf } from './inputs.js';
 import type { Controller, ControllerGain, CurvePart, GainsPart, Part } from './parts.js';
 import { isPid } from './controllers.js';
 import { attemptsOf, pointsOf } from './points.js';
-import { scopeOf } from './scope.js';
+import { blocksOf } from './blocks.js';
+import { hiddenIn, scopeOf } from './scope.js';
+import { mentions } from '../diagram/exact.js';
 import type { Family, Samples, ShownDiagram, StudentFigure, StudentPart } from './studentPart.js';
 import { equationsOf, textOf } from './systems.js';
 import { absoluteTolerance } from './tolerance.js';
 
-type Given = Pick<ExerciseDocument, 'systems' | 'series' | 'attempts'>;
+type Given = Pick<ExerciseDocument, 'systems' | 'series' | 'attempts'> & Partial<Pick<ExerciseDocument, 'parameters'>>;
 
 /** The part without what is expected of the answer, the student's values put into its words. */
 export function studentPart(document: Given, part: Part, values: DrawValues, scope: Scope): StudentPart {
@@ -202,7 +204,9 @@ function familiesOf(document: Given, part: GainsPart, values: DrawValues): Famil
     return formulas.map((formula) => textOf(systemFrom(formula, scope)));
   };
   const now = written(values).join();
-  return Object.keys(values).flatMap((parameter) => {
+  const hidden = hiddenIn(document.parameters);
+  const shown = Object.keys(values).filter((parameter) => !hidden.has(parameter));
+  return shown.flatMap((parameter) => {
     const at = (factors: readonly number[], digits: number): Family['members'] =>
       factors.flatMap((factor) => {
         const value = String(Number((Number(values[parameter]) * factor).toPrecision(digits)));
@@ -288,12 +292,33 @@ export function delayedToLatex(fraction: Fraction, deadTime: number): string {
 
 /** Systems in equations that the words show by `diagram:name`. */
 function diagramsShown({ systems, statement, parts }: ExerciseDocument): ShownDiagram[] {
-  const options = parts.flatMap((part) => (part.kind === 'choice' ? part.options.map(({ text }) => text) : []));
-  const words = [statement, ...parts.map(({ prompt }) => prompt), ...options].join('\n');
+  const words = wordsOf({ statement, parts }).join('\n');
   return systems.flatMap(({ name, form }) =>
     form.kind === 'equations' && words.includes(`diagram:${name})`)
       ? [{ name, equations: form.text, from: form.from, to: form.to }]
       : [],
+  );
+}
+
+/** All words that students read. */
+export const wordsOf = ({ statement, parts }: Pick<ExerciseDocument, 'statement' | 'parts'>): string[] => [
+  statement,
+  ...parts.flatMap((part) => [part.prompt, ...(part.kind === 'choice' ? part.options.map(({ text }) => text) : [])]),
+];
+
+/**
+ * Blocks of the exercise's diagrams that students see with their values anyway, in the words or bound in a diagram that
+ * is shown; they can be used in answers by name.
+ */
+function shownBlocks(document: ExerciseDocument, scope: Scope): { name: string; text: string }[] {
+  const words = wordsOf(document).join('\n');
+  const hidden = [...hiddenIn(document.parameters)];
+  const bound = diagramsShown(document).map(({ equations }) => equations.split(/^where\b/m)[1] ?? '');
+  const isShown = (name: string): boolean =>
+    new RegExp(`\\{\\{\\s*${name}\\s*\\}\\}`).test(words) ||
+    bound.some((text) => mentions(text, name) && !hidden.some((symbol) => mentions(text, symbol)));
+  return [...blocksOf(document, scope)].flatMap(([name, value]) =>
+    isShown(name) ? orElse([], () => [{ name, text: textOf(value) }]) : [],
   );
 }
 
@@ -309,12 +334,10 @@ export function studentExercise(document: ExerciseDocument, values: DrawValues) 
     series: document.series,
     diagrams: diagramsShown(document),
     pictures: document.pictures,
-    parameters: document.parameters.map(({ symbol, meaning, unit }) => ({
-      symbol,
-      meaning,
-      unit,
-      value: values[symbol] ?? '',
-    })),
+    parameters: document.parameters
+      .filter(({ hidden }) => !hidden)
+      .map(({ symbol, meaning, unit }) => ({ symbol, meaning, unit, value: values[symbol] ?? '' })),
+    blocks: shownBlocks(document, scope),
     parts: document.parts.map((part) => studentPart(document, part, values, scope)),
   };
 }

@@ -5,7 +5,7 @@ import type { Tree } from './tree.js';
 
 /**
  * Reads an expression as people type it: `+ - * / ^ ( )`, implied multiplication (`2s`, `3(s+1)`, `K(s+2)`),
- * decimals and exponents (`1.5e-3`), names with digits, `exp(…)`. Implied and written multiplication bind alike and, with
+ * decimals and exponents (`1.5e-3`), names with digits, `exp(…)`, `G(s)` for the block G. Implied and written multiplication bind alike and, with
  * division, from left to right. Method: precedence climbing.
  * With `derivatives`, a prime behind a name stands for a factor s, as in `x''`. With `functions`, those names in front of
  * a bracket are functions, their values separated by commas.
@@ -101,7 +101,11 @@ export function parse(
         if (functions?.has(token.text) && peek().kind === '(') {
           return { kind: 'call', name: token.text, of: values(), at: token.at };
         }
-        if (token.text !== 'exp') return { kind: 'name', name: token.text, at: token.at };
+        if (token.text !== 'exp') {
+          const ofS = isFunctionOfS(token.text);
+          if (ofS) next += 3;
+          return { kind: 'name', name: token.text, at: token.at, ...(ofS ? { ofS } : {}) };
+        }
         if (peek().kind !== '(') {
           throw new Problem('deadTime', 'exp needs a bracket: dead time is typed as exp(-0.5 s).', token.at);
         }
@@ -116,6 +120,14 @@ export function parse(
       default:
         throw stray(token);
     }
+  }
+
+  /** `G(s)` is the block G, as it stands in every book; only s itself is multiplied. */
+  function isFunctionOfS(name: string): true | undefined {
+    const [open, inner, close] = tokens.slice(next, next + 3);
+    const is =
+      name !== 's' && open?.kind === '(' && inner?.kind === 'name' && inner.text === 's' && close?.kind === ')';
+    return is || undefined;
   }
 
   function bracketed<Inner>(at: number, read: () => Inner): Inner {

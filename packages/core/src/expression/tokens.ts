@@ -8,7 +8,8 @@ export type Token =
   | { kind: 'end'; at: number };
 
 const number = /(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?/y;
-const name = /[\p{L}][\p{L}\p{Nd}_]*/uy;
+/** Letters and digits, also below the line. */
+const name = /[\p{L}][\p{L}\p{Nd}_₀-₉]*/uy;
 const space = /\s+/y;
 
 /** Signs that people paste from documents, and what they stand for. */

@@ -1,7 +1,8 @@
 /** What was understood of a typed expression. `at` is the zero-based position in the text. */
 export type Tree =
   | { kind: 'number'; text: string; at: number }
-  | { kind: 'name'; name: string; at: number }
+  /** With `ofS`, it was typed as a function of s: `G(s)`. */
+  | { kind: 'name'; name: string; at: number; ofS?: true }
   | { kind: 'negative'; of: Tree; at: number }
   | { kind: 'sum' | 'difference' | 'product' | 'quotient'; left: Tree; right: Tree; at: number }
   | { kind: 'power'; base: Tree; exponent: Tree; at: number }

@@ -41,8 +41,8 @@ export function numberFrom(formula: string | Tree, scope: Scope): number {
 }
 
 /** The number that a formula stands for, exact where only exact numbers are combined. @throws Problem as `numberFrom`. */
-export function exactNumberFrom(formula: string, scope: Scope): Rational {
-  const value = valueOf(parseFormula(formula), scope);
+export function exactNumberFrom(formula: string | Tree, scope: Scope): Rational {
+  const value = valueOf(typeof formula === 'string' ? parseFormula(formula) : formula, scope);
   const exact = typeof value === 'number' ? null : constantOf(value);
   return exact ?? rationalFromNumber(numberFrom(formula, scope));
 }

@@ -70,11 +70,22 @@ function wholeExponent(value: Rational | null, at: number): number {
 /** @throws Problem `unknownName`, with a hint at what may have been meant. */
 export function unknownName(name: string, at: number, names: Iterable<string>): Problem {
   const known = ['s', ...names];
-  const split = known.find((start) => name.startsWith(start) && known.includes(name.slice(start.length)));
-  const hint = split
-    ? ` For a product write ${split}*${name.slice(split.length)}.`
+  const pieces = known.includes(name) ? null : piecesOf(name, known);
+  const hint = pieces
+    ? ` For a product write ${pieces.join('*')}.`
     : name.toLowerCase() === 's'
       ? ' The variable is a small s.'
       : '';
   return new Problem('unknownName', `“${name}” is not known here; known: ${known.join(', ')}.${hint}`, at);
+}
+
+/** Known names that a name is put together from; null when it is not. */
+function piecesOf(name: string, known: readonly string[]): string[] | null {
+  if (name === '') return [];
+  for (const start of [...known].sort((a, b) => b.length - a.length)) {
+    if (start === '' || !name.startsWith(start)) continue;
+    const rest = piecesOf(name.slice(start.length), known);
+    if (rest) return [start, ...rest];
+  }
+  return null;
 }

@@ -30,8 +30,8 @@ export class Checker {
     const limit = AbortSignal.timeout(this.seconds * 1000);
     let verdict: Verdict | null = null;
     try {
-      const { systems, series } = version.document;
-      const request: CheckRequest = { given: { systems, series }, part, values, answer: submission.answer };
+      const { systems, series, parameters } = version.document;
+      const request: CheckRequest = { given: { systems, series, parameters }, part, values, answer: submission.answer };
       verdict = (await this.pool.run(request, { signal: limit, name: 'check' })) as Verdict;
     } catch (error) {
       this.log.error({ error, submissionId, timedOut: limit.aborted }, 'a check gave no verdict');

@@ -3,7 +3,7 @@ import { type Finding, checkAnswer, examine } from '@nailset/core/checks';
 
 /** One answer to check, on a thread of its own. */
 export interface CheckRequest {
-  readonly given: Pick<ExerciseDocument, 'systems' | 'series'>;
+  readonly given: Pick<ExerciseDocument, 'systems' | 'series' | 'parameters'>;
   readonly part: Part;
   readonly values: DrawValues;
   readonly answer: Answer;

@@ -6,6 +6,7 @@ import {
   inputLine,
   nameToLatex,
   parametersOf,
+  transferOf,
 } from '@nailset/core';
 import { Fragment, Suspense, lazy, memo, useEffect, useMemo, useState } from 'react';
 import { Formula } from '../shared/Formula';
@@ -62,10 +63,7 @@ export function BenchSheet({
   const [keysShown, setKeysShown] = useState(false);
   const part = bench.parts.find(({ id }) => id === work.open) ?? bench.parts[0]!;
   const answer = work.answers[part.id]!;
-  const scope = useMemo<Scope>(
-    () => parametersOf(Object.fromEntries(bench.parameters.map(({ symbol, value }) => [symbol, value]))),
-    [bench.parameters],
-  );
+  const scope = useMemo<Scope>(() => lettersOf(bench), [bench]);
   const live = useLive(part, answer, work.readable[part.id], bench.series);
 
   useEffect(() => {
@@ -239,6 +237,12 @@ function blockedBecause(readable: Readable, left: number, same: boolean, pastDue
   if (readable.problem) return readable.problem;
   if (same) return 'This is what you handed in. Change it to try again.';
   return '';
+}
+
+/** What answers may use by name: the student's numbers, and blocks that are given. */
+function lettersOf({ parameters, blocks }: Pick<Bench, 'parameters' | 'blocks'>): Scope {
+  const { names } = parametersOf(Object.fromEntries(parameters.map(({ symbol, value }) => [symbol, value])));
+  return { names: new Map([...blocks.map(({ name, text }) => [name, transferOf(text)] as const), ...names]) };
 }
 
 const Given = memo(function Given({ parameters }: { parameters: Bench['parameters'] }) {

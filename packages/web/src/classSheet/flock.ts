@@ -14,6 +14,8 @@ import {
   modelOf,
   parse,
   respond,
+  type Transfer,
+  withKnownLetters,
   transferFrom,
   orElse,
 } from '@nailset/core';
@@ -62,12 +64,15 @@ function motionOf(part: Part, model: Model, answer: Answer): Motion | null {
   if (part.kind === 'curve' && answer.kind === 'curve') {
     return curveMotion(part, model.scope, answer.knobs, model.series);
   }
-  return answer.kind === 'transferFunction' ? respond(transferFrom(parse(answer.text), model.own.names)) : null;
+  return answer.kind === 'transferFunction' ? respond(typedIn(answer.text, model)) : null;
 }
+
+const typedIn = (text: string, { own: { names } }: Model): Transfer =>
+  transferFrom(withKnownLetters(parse(text), [...names.keys()]), names);
 
 function settlingOf({ values, answer }: FlockEntry): number {
   if (answer.kind !== 'transferFunction') return 0;
-  const own = modelOf({ systems: [], series: [] }, values).own.names;
-  const found = orElse(null, () => new TransferSubject(transferFrom(parse(answer.text), own)).measures.settlingTime);
+  const own = modelOf({ systems: [], series: [] }, values);
+  const found = orElse(null, () => new TransferSubject(typedIn(answer.text, own)).measures.settlingTime);
   return found ?? 0;
 }

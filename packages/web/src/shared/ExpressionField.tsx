@@ -65,6 +65,9 @@ export function ExpressionField({
         ) : (
           !empty && <WhereWrong text={text} problem={understood.problem} />
         )}
+        {understood.ok && 'notes' in understood.reading && understood.reading.notes.length > 0 && (
+          <p className="text-note text-slate">{understood.reading.notes.join(' ')}</p>
+        )}
         {understood.ok && error && <p className="text-note text-brick">{error}</p>}
       </div>
     </div>

@@ -8,10 +8,12 @@ import {
   numberFrom,
   parse,
   parseFormula,
+  readingNotes,
   systemFrom,
   toLatex,
   transferFrom,
   withDeadTime,
+  withKnownLetters,
 } from '@nailset/core';
 
 /** A typed expression, understood. */
@@ -22,6 +24,8 @@ export interface Reading {
   readonly deadTime: number;
   /** The same structure as typed. */
   readonly typed: string;
+  /** Which of several readings was taken. */
+  readonly notes: readonly string[];
   readonly expanded: string;
   readonly factored: string;
 }
@@ -34,7 +38,7 @@ export type Understood<Of = Reading> =
  * functions of formulas.
  */
 export function understand(text: string, scope: Scope, { mustBeProper = true, formula = false } = {}): Understood {
-  return reading(text, formula, (tree, typed) => {
+  return reading(text, scope, formula, (tree, typed) => {
     const plain = withDeadTime(formula ? systemFrom(tree, scope) : transferFrom(tree, scope.names));
     if (!plain)
       throw new Problem('deadTime', 'Dead time stands inside a loop here; that cannot be shown as one fraction.');
@@ -47,6 +51,7 @@ export function understand(text: string, scope: Scope, { mustBeProper = true, fo
       fraction,
       deadTime,
       typed,
+      notes: readingNotes(tree),
       expanded: delayedToLatex(fraction, deadTime),
       factored: factoredToLatex(fraction) + (deadTime === 0 ? '' : `\\,e^{-${Number(deadTime.toPrecision(4))}\\,s}`),
     };
@@ -55,17 +60,18 @@ export function understand(text: string, scope: Scope, { mustBeProper = true, fo
 
 /** The number that a formula means with these values. */
 export function understandNumber(text: string, scope: Scope): Understood<{ typed: string; value: number }> {
-  return reading(text, true, (tree, typed) => ({ typed, value: numberFrom(tree, scope) }));
+  return reading(text, scope, true, (tree, typed) => ({ typed, value: numberFrom(tree, scope) }));
 }
 
 function reading<Of>(
   text: string,
+  scope: Scope,
   formula: boolean,
   work: (tree: ReturnType<typeof parse>, typed: string) => Of,
 ): Understood<Of> {
   let typed: string | null = null;
   try {
-    const tree = formula ? parseFormula(text) : parse(text);
+    const tree = withKnownLetters(formula ? parseFormula(text) : parse(text), [...scope.names.keys()]);
     typed = toLatex(tree);
     return { ok: true, reading: work(tree, typed) };
   } catch (error) {

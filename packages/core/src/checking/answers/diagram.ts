@@ -10,6 +10,7 @@ import type { Diagram } from '../../diagram/equations.js';
 import { expressionsOf, signalFlow, transferBetween } from '../../diagram/reduce.js';
 import type { SignalPair } from '../../diagram/reduction.js';
 import { symbolsOf } from '../../diagram/blocks.js';
+import { withKnownLetters } from '../../expression/letters.js';
 import { parse } from '../../expression/parse.js';
 import { Problem, orElse } from '../../expression/problem.js';
 import type { Tree } from '../../expression/tree.js';
@@ -50,11 +51,12 @@ export function diagramOf(part: { readonly system: string }, model: Model, pair:
  * @throws Problem `unknownName` for other letters and for signals.
  */
 export function typedFor(diagram: Diagram, model: Model, text: string): { tree: Tree; diagram: Diagram } {
-  const tree = parse(text);
   const definitions = new Map(diagram.definitions);
   for (const [name, meaning] of Object.entries(knownLetters(model.scope))) {
     if (!definitions.has(name)) definitions.set(name, parse(meaning));
   }
+  const letters = [...symbolsOf(diagram), ...definitions.keys(), ...diagram.signals, ...diagram.inputs];
+  const tree = withKnownLetters(parse(text), letters);
   checkLetters(tree, diagram, definitions);
   return { tree, diagram: { ...diagram, definitions } };
 }

@@ -2,7 +2,9 @@ import { readBlocks } from '../../diagram/blocks.js';
 import { isSameGain } from '../../diagram/gains.js';
 import { pathsOf } from '../../diagram/paths.js';
 import { readWith } from '../../diagram/exact.js';
+import { knownLetter, withKnownLetters } from '../../expression/letters.js';
 import { parse } from '../../expression/parse.js';
+import { toText } from '../../expression/text.js';
 import { toLatex } from '../../expression/latex.js';
 import { Problem } from '../../expression/problem.js';
 import { namesIn } from '../../expression/tree.js';
@@ -21,6 +23,22 @@ export function expectedPaths(
   return view[part.list].map(({ gain }) => gain);
 }
 
+/** The gains that a person listed, in the letters of the diagram. */
+export function gainsIn(
+  part: Pick<PathsPart, 'system' | 'from'>,
+  model: Pick<Model, 'systems'>,
+  text: string,
+): string[] {
+  const letters = lettersOf(part, model);
+  return listedGains(text).map((gain) => toText(withKnownLetters(parse(gain), letters)));
+}
+
+function lettersOf({ system, from }: Pick<PathsPart, 'system' | 'from'>, model: Pick<Model, 'systems'>): string[] {
+  return readBlocks(equationsOf(model, system).text, [from]).nodes.flatMap((node) =>
+    node.kind === 'block' ? namesIn(parse(node.gain)) : [],
+  );
+}
+
 /** The gains that a person listed, separated by commas, semicolons or lines; `none` for an empty list. */
 export function listedGains(text: string): string[] {
   if (/^\s*(none|–|-)\s*$/i.test(text)) return [];
@@ -35,13 +53,9 @@ export const paths: AnswerKind<'paths'> = {
     if (!text.trim()) throw new Problem('empty', 'List them first; type “none” if there are none.');
     const { text: equations } = equationsOf(model, part.system);
     const { inputs, signals } = readWith(equations, {}, [part.from]);
-    const known = new Set(
-      readBlocks(equations, [part.from]).nodes.flatMap((node) =>
-        node.kind === 'block' ? namesIn(parse(node.gain)) : [],
-      ),
-    );
+    const known = new Set(lettersOf(part, model));
     for (const gain of listedGains(text)) {
-      const stray = namesIn(parse(gain)).find((name) => name !== 's' && !known.has(name));
+      const stray = namesIn(parse(gain)).find((name) => name !== 's' && !known.has(knownLetter(name, known)));
       if (stray === undefined) continue;
       throw new Problem(
         'unknownName',
@@ -53,7 +67,7 @@ export const paths: AnswerKind<'paths'> = {
   },
   check(part, model, { text }) {
     const expected = expectedPaths(part, model);
-    const listed = listedGains(text);
+    const listed = gainsIn(part, model, text);
     const what = part.list === 'loops' ? 'loop' : 'path';
     const isTwice = (gain: string, k: number): boolean => listed.slice(0, k).some((other) => isSameGain(gain, other));
     const extra = listed.flatMap((gain, k) => {

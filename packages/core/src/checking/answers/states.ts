@@ -2,7 +2,8 @@ import { Problem } from '../../expression/problem.js';
 import type { Answer } from '../../exercise/answer.js';
 import { decimalText } from '../../exercise/draw.js';
 import type { StatesPart } from '../../exercise/parts.js';
-import { type Scope, exactNumberFrom, systemFrom } from '../../formula/evaluate.js';
+import { withKnownLetters } from '../../expression/letters.js';
+import { type Scope, exactNumberFrom, parseFormula, systemFrom } from '../../formula/evaluate.js';
 import { type Fraction, lowestTerms } from '../../rational/fraction.js';
 import type { Matrix } from '../../rational/matrix.js';
 import { type Rational, rationalToNumber } from '../../rational/number.js';
@@ -42,7 +43,9 @@ interface Typed {
 
 function typedStates({ own }: Model, answer: States): Typed {
   const texts = Object.fromEntries(names.map((name) => [name, entriesOf(answer[name], name)])) as Typed['texts'];
-  const exact = (name: Name): Matrix => texts[name].map((row) => row.map((entry) => exactNumberFrom(entry, own)));
+  const letters = [...own.names.keys()];
+  const exact = (name: Name): Matrix =>
+    texts[name].map((row) => row.map((entry) => exactNumberFrom(withKnownLetters(parseFormula(entry), letters), own)));
   const space = fittingStates({ a: exact('a'), b: exact('b'), c: exact('c'), d: exact('d') });
   return { texts, space, fraction: onlyFractionOf(space) };
 }

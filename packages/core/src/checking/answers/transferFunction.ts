@@ -1,3 +1,4 @@
+import { withKnownLetters } from '../../expression/letters.js';
 import { parse } from '../../expression/parse.js';
 import { Problem } from '../../expression/problem.js';
 import { delayedToLatex } from '../../exercise/studentView.js';
@@ -8,7 +9,7 @@ import { curveDistance } from '../../response/curve.js';
 import { stepResponse } from '../../response/step.js';
 import { coefficientsOf, systemOf } from '../../system/system.js';
 import { type Transfer, asDelayedFraction } from '../../system/transfer.js';
-import { transferFrom } from '../../system/transferAlgebra.js';
+import { constantOf, isSameTransfer, transferFrom } from '../../system/transferAlgebra.js';
 import { verdictOf } from '../verdictOf.js';
 import { listOf } from '../words.js';
 import type { AnswerKind } from './kind.js';
@@ -85,9 +86,13 @@ function plain(transfer: Transfer): { fraction: Fraction; deadTime: number } {
   return asDelayedFraction(transfer, 'This comparison');
 }
 
-/** What a student typed. @throws Problem with the position of the mistake, and for more zeros than poles. */
-export function typedTransfer(text: string, own: Scope): Transfer {
-  const transfer = transferFrom(parse(text), own.names);
+/**
+ * What a student typed. A block that is itself what is asked for is no answer.
+ * @throws Problem with the position of the mistake, and for more zeros than poles.
+ */
+export function typedTransfer(text: string, own: Scope, expected: Transfer): Transfer {
+  const names = new Map([...own.names].filter(([, value]) => constantOf(value) || !isSameTransfer(value, expected)));
+  const transfer = transferFrom(withKnownLetters(parse(text), [...names.keys()]), names);
   if (!isProper(plain(transfer).fraction)) {
     throw new Problem(
       'improper',
@@ -108,12 +113,12 @@ export function compareTransfers(answer: Transfer, expected: Transfer, tolerance
 export const transferFunction: AnswerKind<'transferFunction'> = {
   kind: 'transferFunction',
   fromText: (_part, text) => ({ kind: 'transferFunction', text }),
-  read(_part, { own }, answer) {
-    typedTransfer(answer.text, own);
+  read(part, { scope, own }, answer) {
+    typedTransfer(answer.text, own, systemFrom(part.expected, scope));
   },
   check(part, { scope, own }, answer) {
-    const got = typedTransfer(answer.text, own);
     const want = systemFrom(part.expected, scope);
+    const got = typedTransfer(answer.text, own, want);
     const { differences, onlyGain } = compareTransfers(got, want, part.tolerancePercent / 100);
     const met = differences.length === 0;
     const words = met

@@ -1,6 +1,6 @@
 import { isSameGain } from '../../diagram/gains.js';
 import type { PathsPart } from '../../exercise/parts.js';
-import { expectedPaths, listedGains } from '../answers/paths.js';
+import { expectedPaths, gainsIn } from '../answers/paths.js';
 import type { Model } from '../model.js';
 import type { Slip, WrongAnswer } from './slip.js';
 
@@ -9,7 +9,7 @@ const other = { loops: 'These are the forward paths.', forward: 'These are the l
 
 /** What a wrong list goes wrong by: signs left out, or the other list. */
 export function slipOfPaths(part: PathsPart, model: Model, text: string): Slip | undefined {
-  const listed = listedGains(text);
+  const listed = gainsIn(part, model, text);
   const expected = expectedPaths(part, model);
   if (expected.length > 0 && sameList(listed, expected, true) && !sameList(listed, expected, false)) return signs;
   const others = expectedPaths({ ...part, list: part.list === 'loops' ? 'forward' : 'loops' }, model);

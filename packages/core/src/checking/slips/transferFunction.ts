@@ -1,4 +1,3 @@
-import { parse } from '../../expression/parse.js';
 import { orElse } from '../../expression/problem.js';
 import { type Tree, namesIn } from '../../expression/tree.js';
 import type { TransferFunctionPart } from '../../exercise/parts.js';
@@ -7,8 +6,7 @@ import { type Scope, parseFormula, systemFrom } from '../../formula/evaluate.js'
 import { lowestTerms } from '../../rational/fraction.js';
 import { type Polynomial, degree, isZero, one, polynomial } from '../../rational/polynomial.js';
 import { type Transfer, delayed, withDeadTime } from '../../system/transfer.js';
-import { transferFrom } from '../../system/transferAlgebra.js';
-import { compareTransfers } from '../answers/transferFunction.js';
+import { compareTransfers, typedTransfer } from '../answers/transferFunction.js';
 import type { Model } from '../model.js';
 import { loopSlips } from './loops.js';
 import { secondOrderOf, secondOrderSlips } from './secondOrder.js';
@@ -18,7 +16,7 @@ const least = 1e-6;
 
 /** What an answer goes wrong by, if exactly one usual slip leads to it. */
 export function slipOfTransfer(part: TransferFunctionPart, model: Model, text: string): Slip | undefined {
-  const answer = transferFrom(parse(text), model.own.names);
+  const answer = typedTransfer(text, model.own, systemFrom(part.expected, model.scope));
   const tolerance = Math.max(part.tolerancePercent / 100, least);
   const fitting = transferSlips(part, model).filter(
     ({ transfer }) => differences(answer, transfer, tolerance).length === 0,

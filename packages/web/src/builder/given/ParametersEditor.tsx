@@ -67,7 +67,7 @@ function ParameterRow({
   onChange: (change: Partial<Parameter>) => void;
   onRemove: () => void;
 }) {
-  const { symbol, unit, meaning, draw } = parameter;
+  const { symbol, unit, meaning, draw, hidden = false } = parameter;
   const named = (what: string) => `${symbol || 'parameter'}, ${what}`;
   return (
     <div className="grid gap-1.5">
@@ -113,7 +113,7 @@ function ParameterRow({
           </button>
         )}
       </div>
-      <div className="grid grid-cols-[92px_1fr] items-center gap-1.5 pl-[30px]">
+      <div className="grid grid-cols-[92px_1fr_78px] items-center gap-1.5 pl-[30px]">
         <select
           className="input px-1 py-1 text-[13px]"
           aria-label={named('kind of draw')}
@@ -158,6 +158,17 @@ function ParameterRow({
             onChange={(values) => onChange({ draw: { kind: 'list', values } })}
           />
         )}
+        <select
+          className="input px-1 py-1 text-[13px]"
+          aria-label={named('shown to students')}
+          title="Whether students see the value and may use the letter"
+          disabled={disabled}
+          value={hidden ? 'hidden' : 'shown'}
+          onChange={(event) => onChange({ hidden: event.target.value === 'hidden' || (undefined as never) })}
+        >
+          <option value="shown">shown</option>
+          <option value="hidden">hidden</option>
+        </select>
       </div>
       {error && <p className="pl-[34px] text-note text-brick">{error}</p>}
     </div>

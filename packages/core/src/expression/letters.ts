@@ -1,0 +1,59 @@
+import { type Tree, childrenOf, withChildren } from './tree.js';
+
+/** Greek letters as they are printed and as they are spelled. */
+const spelled: Readonly<Record<string, string>> = {
+  ...{ α: 'alpha', β: 'beta', γ: 'gamma', δ: 'delta', ε: 'epsilon', ζ: 'zeta', η: 'eta', θ: 'theta', κ: 'kappa' },
+  ...{ λ: 'lambda', μ: 'mu', ν: 'nu', ξ: 'xi', ρ: 'rho', σ: 'sigma', τ: 'tau', φ: 'phi', χ: 'chi', ψ: 'psi' },
+  // As in wn: on a keyboard ω is a w.
+  ...{ ω: 'w', Δ: 'Delta', Ω: 'Omega', Φ: 'Phi', Ψ: 'Psi', Σ: 'Sigma', Λ: 'Lambda', Γ: 'Gamma', Θ: 'Theta' },
+};
+
+/** A letter in one spelling, whichever it was typed in: ωₙ, ω_n, omega_n and wn are the same, and so are G₁, G_1 and G1. */
+export const plainLetter = (name: string): string =>
+  name
+    // Indices below the line become ordinary letters and digits, and so do signs such as µ and ϕ.
+    .normalize('NFKC')
+    .replaceAll('_', '')
+    .replace(/\p{Script=Greek}/gu, (letter) => spelled[letter] ?? letter)
+    .replace(/^omega/, 'w');
+
+/** The known letter that a typed one is another spelling of; the typed one itself when there is none, or more than one. */
+export function knownLetter(name: string, known: Iterable<string>): string {
+  const plain = plainLetter(name);
+  let found: string | undefined;
+  for (const letter of known) {
+    if (letter === name) return name;
+    if (plainLetter(letter) !== plain) continue;
+    if (found !== undefined) return name;
+    found = letter;
+  }
+  return found ?? name;
+}
+
+/** The same expression with the known letters in their own spelling. */
+export function withKnownLetters(tree: Tree, known: readonly string[]): Tree {
+  if (tree.kind === 'name') {
+    const name = knownLetter(tree.name, known);
+    return name === tree.name ? tree : { ...tree, name };
+  }
+  return withChildren(
+    tree,
+    childrenOf(tree).map((child) => withKnownLetters(child, known)),
+  );
+}
+
+/** What the field says of readings that are not the only ones: `G(s)` is the block, not a product with s. */
+export function readingNotes(tree: Tree): string[] {
+  const names = new Set<string>();
+  const visit = (node: Tree): void => {
+    if (node.kind === 'name' && node.ofS) names.add(node.name);
+    childrenOf(node).forEach(visit);
+  };
+  visit(tree);
+  if (names.size === 0) return [];
+  const list = [...names].map((name) => `${name}(s)`);
+  const [first] = names;
+  return [
+    `${list.join(', ')}: read as the ${list.length === 1 ? 'block' : 'blocks'}; for ${first} times s write ${first}*s.`,
+  ];
+}
