@@ -83,7 +83,16 @@ export { inputFrom, motionOf } from './exercise/inputs.js';
 export { figureCurves, inputLine, sampled } from './exercise/figure.js';
 export { delayedToLatex, insertValues } from './exercise/studentView.js';
 export { ControlLoop } from './loop/controlLoop.js';
-export { controllerFrom, decimalFrom, gainsOf, isOpen, ladderRange, openGains, startOf } from './loop/controller.js';
+export {
+  controllerFrom,
+  decimalFrom,
+  gainsOf,
+  isOpen,
+  ladderRange,
+  openGains,
+  refuseOutside,
+  startOf,
+} from './loop/controller.js';
 export { LoopModel } from './loop/model.js';
 export { partnersOf } from './loop/compensator.js';
 export { secondOrderRules } from './system/secondOrderRules.js';

@@ -26,6 +26,10 @@ describe('points as they are typed', () => {
       ],
     ],
     ['3j', [[0, 3]]],
+    ['-1+j*3.03', [[-1, 3.03]]],
+    ['(-1+2j)', [[-1, 2]]],
+    ['s = -1', [[-1, 0]]],
+    ['s_1 = −2·j', [[0, -2]]],
     ['-2i', [[0, -2]]],
     ['j', [[0, 1]]],
     [
@@ -162,10 +166,10 @@ describe('stretches of the real axis', () => {
   test('each that is missing, wrong or off the axis is told', () => {
     const verdict = given(axis, '-5, -1, 2j');
     expect(verdict.items.map(({ words }) => words)).toEqual([
-      'left of −6: on the locus, not marked.',
       '−6 to −4: not on the locus.',
       '−4 to 0: on the locus.',
       '2j: not on the real axis.',
+      'A stretch is missing.',
     ]);
     expect(verdict.points).toBeCloseTo(1, 9);
   });

@@ -67,6 +67,7 @@ const bench: Bench = {
   statement: 'The ramp.',
   attempts: 3,
   dueAt: null,
+  blocks: [],
   parameters: [{ symbol: 'b', meaning: 'gain', unit: 'm', value: '2' }],
   parts: [tune, model, guess],
   mayHandIn: true,

@@ -33,6 +33,7 @@ const bench = (part: StudentPart, more: Partial<Bench> = {}): Bench => ({
   statement: '',
   attempts: 3,
   dueAt: null,
+  blocks: [],
   parameters: [{ symbol: 'K', meaning: '', unit: '', value: '2' }],
   parts: [part],
   mayHandIn: true,

@@ -21,6 +21,7 @@ const bench = (part: StudentPart, more: Partial<Bench> = {}): Bench => ({
   statement: '',
   attempts: 2,
   dueAt: null,
+  blocks: [],
   parameters: [],
   series: [],
   pictures: [],

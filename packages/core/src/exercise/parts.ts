@@ -167,6 +167,9 @@ export const ChoicePart = Type.Object(
     kind: Type.Literal('choice'),
     points,
     several: Type.Boolean({ description: 'Whether several options can be right.' }),
+    attempts: Type.Optional(
+      Type.Integer({ minimum: 1, maximum: 50, description: 'Tries for this part; one unless given.' }),
+    ),
     options: Type.Array(
       Type.Object(
         {
@@ -308,6 +311,7 @@ export const PointsPart = Type.Object(
     toleranceDegrees: Type.Optional(
       Type.Number({ exclusiveMinimum: 0, maximum: 45, description: 'Of the angle condition, or of asymptotes.' }),
     ),
+    offAxis: Type.Optional(Type.Boolean({ description: 'Points on the locus count only off the real axis.' })),
     marking,
   },
   closed,

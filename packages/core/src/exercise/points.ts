@@ -12,9 +12,11 @@ export function pointsOf(part: Part): number {
 export const isPrediction = (part: Pick<Part, 'figure'>): boolean =>
   part.figure?.curves.some(({ afterwards }) => afterwards) ?? false;
 
-/** Tries for a part: a prediction is committed once. */
-export const attemptsOf = (document: Pick<ExerciseDocument, 'attempts'>, part: Pick<Part, 'figure'>): number =>
-  isPrediction(part) ? 1 : document.attempts;
+/** Tries for a part: a prediction is committed once, and so is a choice unless it says otherwise. */
+export function attemptsOf({ attempts }: Pick<ExerciseDocument, 'attempts'>, part: Part): number {
+  if (isPrediction(part)) return 1;
+  return part.kind === 'choice' ? (part.attempts ?? 1) : attempts;
+}
 
 /** A sum of points without the dust that shares such as a third leave. */
 export const sumOfShares = (points: readonly number[]): number =>

@@ -146,6 +146,7 @@ export const StudentPart = Type.Union([
       tolerancePercent: Type.Number(),
       count: PointsPart.properties.count,
       toleranceDegrees: PointsPart.properties.toleranceDegrees,
+      offAxis: PointsPart.properties.offAxis,
       loop: Type.Optional(
         Type.String({ description: 'The open loop, where its poles and zeros are not what is asked.' }),
       ),

@@ -84,13 +84,14 @@ export function studentPart(document: Given, part: Part, values: DrawValues, sco
     case 'paths':
       return { ...withoutFigure(part), ...common, equations: equationsOf(document, part.system).text };
     case 'points': {
-      const { kind, what, tolerancePercent, count, toleranceDegrees, of } = part;
+      const { kind, what, tolerancePercent, count, toleranceDegrees, offAxis, of } = part;
       const isGiven = what !== 'poles' && what !== 'zeros';
       return {
         ...common,
         ...{ kind, what, tolerancePercent },
         ...(count === undefined ? {} : { count }),
         ...(toleranceDegrees === undefined ? {} : { toleranceDegrees }),
+        ...(offAxis ? { offAxis } : {}),
         ...(isGiven ? { loop: textOf(systemFrom(of, scope)) } : {}),
       };
     }

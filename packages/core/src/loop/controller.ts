@@ -5,7 +5,7 @@ import { isPid } from '../exercise/controllers.js';
 import type { GainName } from '../exercise/names.js';
 import { type Scope, systemFrom } from '../formula/evaluate.js';
 import type { Fraction } from '../rational/fraction.js';
-import { type Rational, rational, rationalFromDecimal } from '../rational/number.js';
+import { type Rational, rational, rationalFromDecimal, rationalToNumber } from '../rational/number.js';
 import { compensatorFrom } from './compensator.js';
 import { type PidForm, controllerOf, gainsOfForm, toParallel } from '../system/controller.js';
 import { constantOf } from '../system/transferAlgebra.js';
@@ -42,6 +42,28 @@ export function ladderRange({
   high: number,
 ] {
   return [low, high];
+}
+
+/**
+ * Refuses settings outside the ranges that an exercise gives.
+ * @throws Problem `exercise` naming the first and its range.
+ */
+export function refuseOutside(
+  ladders: readonly { readonly name: string; readonly low?: number | undefined; readonly high?: number | undefined }[],
+  settings: Settings,
+): void {
+  for (const { name, low = -Infinity, high = Infinity } of ladders) {
+    const text = (settings as Readonly<Record<string, string | undefined>>)[name];
+    if (text === undefined || endless.test(text.trim())) continue;
+    const value = rationalToNumber(decimalFrom(text, name));
+    if (value >= low && value <= high) continue;
+    const range =
+      low === -Infinity ? `at most ${high}` : high === Infinity ? `at least ${low}` : `from ${low} to ${high}`;
+    throw new Problem(
+      'exercise',
+      `${name} = ${text.trim()} is outside what is allowed, ${range}.`.replaceAll('-', '−'),
+    );
+  }
 }
 
 /** Where the student starts, as typed: without what may be left out. */

@@ -7,10 +7,13 @@ import {
   pointsFromText,
   rangeWords,
   rangesFromText,
+  attempt,
+  refuseOutside,
 } from '@nailset/core';
 import type { ReactNode } from 'react';
 import { Formula } from '../shared/Formula';
 import { understand } from '../shared/expression';
+import { knobsOf } from './knobs';
 import type { Live } from './useLive';
 
 export interface Readable {
@@ -21,6 +24,13 @@ export interface Readable {
   readonly problem: string | undefined;
 }
 
+/** A setting beyond its range: drawn like any other, but not handed in. */
+function outsideOf(part: StudentPart, answer: Answer): string | undefined {
+  const settings = answer.kind === 'gains' ? answer.gains : answer.kind === 'curve' ? answer.knobs : undefined;
+  const found = settings && attempt(() => refuseOutside(knobsOf(part), settings));
+  return found instanceof Problem ? found.message : undefined;
+}
+
 /** How an answer reads before it is handed in. */
 export function readableAnswer(part: StudentPart, answer: Answer, scope: Scope, live: Live | undefined): Readable {
   if (live) {
@@ -28,7 +38,7 @@ export function readableAnswer(part: StudentPart, answer: Answer, scope: Scope, 
     return {
       shown: null,
       words: response?.verdict.words ?? '',
-      problem: problem?.message,
+      problem: problem?.message ?? outsideOf(part, answer),
     };
   }
   switch (answer.kind) {

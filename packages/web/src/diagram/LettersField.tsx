@@ -9,7 +9,7 @@ export function LettersField({
   lead = '',
   text,
   problem,
-  placeholder = 'for example G/(1 + G*H)',
+  placeholder = 'for example A*B/(A + 1)',
   onChange,
 }: {
   label: string;

@@ -6,7 +6,7 @@ import type { CurvePart } from '../../exercise/parts.js';
 import type { Samples } from '../../exercise/studentPart.js';
 import { targetOf } from '../../exercise/studentView.js';
 import { type Scope, systemFrom } from '../../formula/evaluate.js';
-import { decimalFrom } from '../../loop/controller.js';
+import { decimalFrom, refuseOutside } from '../../loop/controller.js';
 import type { Motion } from '../../response/motion.js';
 import { constantTransfer } from '../../system/transferAlgebra.js';
 import { verdictOf } from '../verdictOf.js';
@@ -75,6 +75,10 @@ export const curve: AnswerKind<'curve'> = {
     return { kind: 'curve', knobs: namedNumbers(names, text) };
   },
   read(part, { scope, series }, answer) {
+    refuseOutside(
+      part.knobs.map(({ symbol: name, low, high }) => ({ name, low, high })),
+      answer.knobs,
+    );
     curveMotion(part, scope, answer.knobs, series);
   },
   check(part, { scope, series }, answer) {

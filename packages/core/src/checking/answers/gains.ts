@@ -2,7 +2,7 @@ import { Problem } from '../../expression/problem.js';
 import type { Settings } from '../../exercise/answer.js';
 import type { GainsPart } from '../../exercise/parts.js';
 import type { ControlLoop } from '../../loop/controlLoop.js';
-import { openGains } from '../../loop/controller.js';
+import { openGains, refuseOutside } from '../../loop/controller.js';
 import { LoopModel } from '../../loop/model.js';
 import { checkNails } from '../nails.js';
 import type { Verdict, VerdictItem } from '../verdict.js';
@@ -82,6 +82,7 @@ export const gains: AnswerKind<'gains'> = {
     const open = openGains(part.controller).map(({ name }) => name as string);
     const other = Object.keys(answer.gains).find((name) => !open.includes(name));
     if (other) throw new Problem('exercise', `There is no gain ${other} to set here.`);
+    refuseOutside(openGains(part.controller), answer.gains);
     loopModelOf(part, model).loopWith(answer.gains);
   },
   check(part, model, answer) {

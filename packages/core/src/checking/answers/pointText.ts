@@ -11,7 +11,7 @@ export const plain = { unit: '', measured: null, limit: null, relation: 'equal' 
 const decimal = String.raw`(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?`;
 const number = `${decimal}(?:/${decimal})?`;
 const written = new RegExp(
-  `^([+-]?${number})?(?:(±|[+-])?(${number})?\\*?([ij])(?:/(${decimal})|(${number}))?)?$`,
+  `^([+-]?${number})?(?:(±|[+-])?(${number})?\\*?([ij])(?:/(${decimal})|\\*?(${number}))?)?$`,
   'i',
 );
 
@@ -22,7 +22,8 @@ function valueOf(text: string): number {
 }
 
 /**
- * Points such as `-1 ± 2j, -13/3`, separated by commas or semicolons; j or i, before or behind the number.
+ * Points such as `-1 ± 2j, -13/3`, separated by commas or semicolons; j or i, before or behind the number, with or without
+ * `*`; each may stand in brackets, and behind `s =`.
  * @throws Problem `notANumber` naming the piece that is none.
  */
 export function pointsFromText(text: string): Complex[] {
@@ -34,9 +35,12 @@ export function pointsFromText(text: string): Complex[] {
   if (pieces.length > most) throw new Problem('exercise', `At most ${most} points can be handed in.`);
   return pieces.flatMap((piece) => {
     const bare = piece
+      .replace(/^\p{L}[\p{L}\p{Nd}_₀-₉]*\s*=/u, '')
       .replaceAll('−', '-')
+      .replaceAll('·', '*')
       .replace(/\+-|\+\/-/, '±')
-      .replace(/\s+/g, '');
+      .replace(/\s+/g, '')
+      .replace(/^\((.*)\)$/, '$1');
     const found = written.exec(bare);
     if (!found || bare === '' || /[\d.]\s+[\d.]/.test(piece)) throw notAPoint(piece);
     const [, typed, typedSign, typedSize, unit, through = '1', after] = found;

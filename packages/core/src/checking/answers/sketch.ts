@@ -72,7 +72,9 @@ function checkRealAxis(part: PointsPart, fraction: Fraction, marked: readonly Co
       .filter((piece) => isOn(piece) || isMarked(piece))
       .map((piece) => {
         const met = isOn(piece) && isMarked(piece);
-        const what = met ? 'on the locus' : isOn(piece) ? 'on the locus, not marked' : 'not on the locus';
+        // Where a stretch is missing is for the student to find.
+        if (!met && isOn(piece)) return { ...plain, label: 'another stretch', met, words: 'A stretch is missing.' };
+        const what = met ? 'on the locus' : 'not on the locus';
         return { ...plain, label: stretchWords(piece), met, words: `${stretchWords(piece)}: ${what}.` };
       }),
     ...off.map((point) => ({
@@ -80,6 +82,8 @@ function checkRealAxis(part: PointsPart, fraction: Fraction, marked: readonly Co
       ...{ label: pointWords(point), met: false, words: `${pointWords(point)}: not on the real axis.` },
     })),
   ];
+  // Those that are missing come last, so that their place in the list says nothing.
+  found.sort((a, b) => Number(a.label === 'another stretch') - Number(b.label === 'another stretch'));
   const good = found.filter(({ met }) => met).length;
   const words = good === found.length ? 'Every stretch is right.' : `${good} of ${found.length} stretches are right.`;
   return verdictOn(part, found, words);
@@ -152,24 +156,51 @@ function checkAsymptotes(part: PointsPart, fraction: Fraction, marked: readonly 
   return verdictOn(part, found, words);
 }
 
+/** Points nearer to each other than this share of the picture show no more of a branch than one of them. */
+const apart = 0.05;
+/** A point so near to a pole or zero only says where a branch ends. */
+const atEnd = 0.02;
+
+/** How large the picture of a locus is: the farthest pole or zero from another, or from the origin. */
+function sizeOf({ poles, zeros }: System): number {
+  const ends = [...poles, ...zeros];
+  const distances = ends.flatMap((a, k) => ends.slice(k + 1).map((b) => Math.hypot(a.re - b.re, a.im - b.im)));
+  return Math.max(...distances, 0) || Math.max(...ends.map(({ re, im }) => Math.hypot(re, im)), 0) || 1;
+}
+
+/** Why a marked point is none of a sketch, in words; undefined for one that counts if it lies on the locus. */
+function noSketch(part: PointsPart, system: System, marked: readonly Complex[], k: number): string | undefined {
+  const size = sizeOf(system);
+  const point = marked[k]!;
+  const isNear = (other: Complex, share: number): boolean =>
+    Math.hypot(other.re - point.re, other.im - point.im) <= share * size;
+  if (marked.some((other, j) => j !== k && isNear(other, apart))) return 'too near another marked point';
+  if (part.offAxis && Math.abs(point.im) <= atEnd * size) return 'on the real axis; the points are asked for off it';
+  if ([...system.poles, ...system.zeros].some((end) => isNear(end, atEnd))) return 'a pole or zero, where branches end';
+  return undefined;
+}
+
 function checkOnLocus(part: PointsPart, fraction: Fraction, marked: readonly Complex[]) {
   const count = part.count ?? usualCount;
   const allowed = part.toleranceDegrees ?? usualDegrees;
-  const found: Found[] = marked.map((point) => {
+  const system = systemOf(fraction);
+  const found: Found[] = marked.map((point, k) => {
     const error = angleError(fraction, point);
-    const met = error <= allowed;
-    const words = `${pointWords(point)}: ${met ? 'on the locus' : `the angle is ${formatNumber(error)}° off; ${formatNumber(allowed)}° counts`}.`;
+    const isOn = error <= allowed;
+    const why = isOn ? noSketch(part, system, marked, k) : undefined;
+    const met = isOn && why === undefined;
+    const words = `${pointWords(point)}: ${isOn ? (why ?? 'on the locus') : `the angle is ${formatNumber(error)}° off; ${formatNumber(allowed)}° counts`}.`;
     return {
       ...plain,
       ...{ label: pointWords(point), unit: '°', measured: error, limit: allowed, relation: 'atMost' },
-      ...{ met, close: !met && error <= 2 * allowed, words },
+      ...{ met, close: !isOn && error <= 2 * allowed, words },
     };
   });
   for (let k = marked.length; k < count; k++) {
     found.push({ ...plain, label: `point ${k + 1}`, met: false, words: 'Not marked.' });
   }
   const good = found.filter(({ met }) => met).length;
-  return verdictOn(part, found, `${good} of ${found.length} points are on the locus.`);
+  return verdictOn(part, found, `${good} of ${found.length} points count.`);
 }
 
 /** The verdict on a sketch of the locus of a fraction in lowest terms. */

@@ -103,7 +103,7 @@ export const winchSensor: ExerciseDocument = {
       id: 'gain',
       kind: 'gains',
       title: 'A better gain',
-      prompt: 'Find a gain that keeps a margin of 45° and does not let the load pull out too much cable.',
+      prompt: 'Find a gain that keeps a margin of 40° and does not let the load pull out too much cable.',
       plant: 'G',
       sensor: 'H',
       controller: {

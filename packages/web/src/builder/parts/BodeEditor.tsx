@@ -101,7 +101,7 @@ export function BodeEditor({ part, scope, findings, onChange }: EditorProps<'bod
           checked={part.refine ?? false}
           onChange={() => onChange({ refine: !part.refine })}
         />
-        Students may refine by least squares
+        Students may refine by least squares, which can solve this part alone
       </label>
       <div className="grid grid-cols-3 gap-3">
         <NumberField

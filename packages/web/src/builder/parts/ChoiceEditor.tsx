@@ -1,6 +1,15 @@
 import type { ChoicePart, PlotKind, Scope } from '@nailset/core';
 import { Button } from '../../shared/Button';
-import { CellText, CheckField, RemoveButton, SelectField, changedAt, without, PointsField } from '../fields';
+import {
+  CellText,
+  CheckField,
+  NumberField,
+  RemoveButton,
+  SelectField,
+  changedAt,
+  without,
+  PointsField,
+} from '../fields';
 import { freeId } from '../newExercise';
 import { type Drawn, same } from './DiagramEditors';
 import { type EditorProps, errorOf } from './editor';
@@ -69,6 +78,13 @@ export function ChoiceEditor({
       <CheckField label="Several can be right" checked={part.several} onChange={(several) => onChange({ several })} />
       <div className="grid grid-cols-2 gap-3">
         <PointsField points={part.points} onChange={(points) => onChange({ points })} />
+        <NumberField
+          label="Tries"
+          min={1}
+          max={50}
+          value={part.attempts ?? 1}
+          onChange={(tries) => onChange({ attempts: Math.round(tries) })}
+        />
         {part.several && <MarkingField marking={part.marking} onChange={(marking) => onChange({ marking })} />}
       </div>
     </>

@@ -1,6 +1,6 @@
 import { type PointSet, pointSets } from '@nailset/core';
 import { ExpressionField } from '../../shared/ExpressionField';
-import { NumberField, PointsField, SelectField } from '../fields';
+import { CheckField, NumberField, PointsField, SelectField } from '../fields';
 import { type EditorProps, errorOf, withFormula } from './editor';
 import { MarkingField } from './MarkingField';
 import { pointsAsked } from './pointsAsked';
@@ -76,6 +76,13 @@ export function PointsEditor({ part, scope, findings, onChange }: EditorProps<'p
         )}
         <PointsField points={part.points} onChange={(points) => onChange({ points })} />
       </div>
+      {isLocus && (
+        <CheckField
+          label="Only points off the real axis count"
+          checked={part.offAxis ?? false}
+          onChange={(on) => onChange({ offAxis: on || (undefined as never) })}
+        />
+      )}
       <MarkingField marking={part.marking} onChange={(marking) => onChange({ marking })} />
     </>
   );
