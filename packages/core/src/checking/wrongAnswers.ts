@@ -23,6 +23,7 @@ import { expectedRanges } from './answers/range.js';
 import { textOfRanges } from './answers/rangeText.js';
 import { wrongRanges } from './slips/range.js';
 import { wrongNumbers } from './slips/number.js';
+import { wrongStates } from './slips/states.js';
 import { wrongTransfers } from './slips/transferFunction.js';
 import type { WrongAnswer } from './slips/slip.js';
 import type { Verdict } from './verdict.js';
@@ -76,9 +77,10 @@ export function wrongAnswersOf(part: Part, model: Model, right: Settings | undef
       const terms = right ?? suggestedTerms(part, model);
       return terms ? wrongTerms(terms) : [];
     }
+    case 'states':
+      return wrongStates(part, model);
     case 'curve':
     case 'reduction':
-    case 'states':
       return [];
   }
 }

@@ -1,4 +1,4 @@
-import { type Answer, type ClassSheet, type DrawValues, type Part } from '@nailset/core';
+import { type Answer, type ClassSheet, type DrawValues, type Part, type SheetCell, nailLabel } from '@nailset/core';
 
 /** How many handed in, and how many answers want a person's look. */
 export function summarise(sheet: Pick<ClassSheet, 'rows'>): { handedIn: number; look: number } {
@@ -50,13 +50,26 @@ export interface SlipGroup {
   readonly cells: readonly { readonly submissionId: string; readonly name: string }[];
 }
 
+/** What was missed of several nails, where no slip says why. */
+function missedNails(part: Part | undefined, { items }: SheetCell): { id: string; words: string } | undefined {
+  if (part?.kind !== 'gains') return undefined;
+  const missed = part.nails.filter(({ id }) => items.some((item) => item.id === id && !item.met));
+  if (missed.length === 0) return undefined;
+  const all = missed.length === part.nails.length;
+  return {
+    id: `missed ${missed.map(({ id }) => id).join(' ')}`,
+    words: all ? 'No nail holds.' : `Missed: ${missed.map(nailLabel).join(', ')}.`,
+  };
+}
+
 /** The slips of a part, the commonest first, and last what was not recognised. Answers that are met have none. */
-export function slipsOf(sheet: Pick<ClassSheet, 'rows'>, partId: string): SlipGroup[] {
+export function slipsOf(sheet: Pick<ClassSheet, 'rows' | 'parts'>, partId: string): SlipGroup[] {
+  const part = sheet.parts.find(({ id }) => id === partId);
   const groups = new Map<string, { id: string; words: string; cells: { submissionId: string; name: string }[] }>();
   for (const { person, cells } of sheet.rows) {
     const cell = cells[partId];
     if (!cell || cell.met || !cell.checked) continue;
-    const { id, words } = cell.slip ?? { id: '', words: 'missed in other ways' };
+    const { id, words } = cell.slip ?? missedNails(part, cell) ?? { id: '', words: 'missed in other ways' };
     const group = groups.get(id) ?? { id, words, cells: [] };
     group.cells.push({ submissionId: cell.submissionId, name: person.name });
     groups.set(id, group);

@@ -75,11 +75,11 @@ export const curve: AnswerKind<'curve'> = {
     return { kind: 'curve', knobs: namedNumbers(names, text) };
   },
   read(part, { scope, series }, answer) {
+    curveMotion(part, scope, answer.knobs, series);
     refuseOutside(
       part.knobs.map(({ symbol: name, low, high }) => ({ name, low, high })),
       answer.knobs,
     );
-    curveMotion(part, scope, answer.knobs, series);
   },
   check(part, { scope, series }, answer) {
     const motion = curveMotion(part, scope, answer.knobs, series);

@@ -3,6 +3,7 @@ import type { GainsPart } from '../../exercise/parts.js';
 import { isPid } from '../../exercise/controllers.js';
 import { lowestTerms } from '../../rational/fraction.js';
 import { type Transfer, withDeadTime } from '../../system/transfer.js';
+import type { Root } from '../../system/roots.js';
 import { systemOf } from '../../system/system.js';
 import type { Slip } from './slip.js';
 
@@ -17,18 +18,13 @@ export function compensatorSlips({ controller, views }: GainsPart, plant: Transf
   const factor = isPid(controller) ? 'Kp' : 'K';
   // A gain that is nudged until a curve looks right is not read off anything.
   const isRead = !isPid(controller) || (controller.terms === 'P' && views.includes('locus'));
-  const own = isRead ? constantOf(plant) : null;
-  const constant: SettingsSlip[] =
-    own !== null && Math.abs(own - 1) > 1e-9
-      ? [
-          {
-            id: 'plantConstant',
-            words: 'Divided by the plant’s own constant this gain holds: was it read without that constant?',
-            mend: (settings) => withFactor(settings, factor, 1 / own),
-            make: (settings) => withFactor(settings, factor, own),
-          },
-        ]
-      : [];
+  const constant = (isRead ? constantsOf(plant) : []).map((own, k): SettingsSlip => ({
+    id: 'plantConstant',
+    words: 'Divided by the plant’s own constant this gain holds: was it read without that constant?',
+    mend: (settings) => withFactor(settings, factor, 1 / own),
+    // One of them is enough for an example.
+    make: (settings) => (k === 0 ? withFactor(settings, factor, own) : undefined),
+  }));
   if (isPid(controller)) return constant;
   const isLevel = controller.form === 'corners';
   return [
@@ -56,10 +52,15 @@ export function compensatorSlips({ controller, views }: GainsPart, plant: Transf
   ];
 }
 
-/** The constant of a plant whose powers of s have the factor one in front; null where that is not one number. */
-function constantOf(plant: Transfer): number | null {
+/** The plant's constant, for factors s + a and for factors 1 + T·s; without those that are 1. */
+function constantsOf(plant: Transfer): number[] {
   const plain = withDeadTime(plant);
-  return plain ? systemOf(lowestTerms(plain.fraction)).gain : null;
+  if (!plain) return [];
+  const { gain, zeros, poles } = systemOf(lowestTerms(plain.fraction));
+  const level = (roots: readonly Root[]): number =>
+    roots.reduce((product, { re, im, multiplicity }) => product * (Math.hypot(re, im) || 1) ** multiplicity, 1);
+  const constants = [gain, (gain * level(zeros)) / level(poles)];
+  return constants.filter((own, k) => Math.abs(own - 1) > 1e-9 && Math.abs(own - (constants[k - 1] ?? NaN)) !== 0);
 }
 
 type Place = 'z1' | 'z2' | 'z3' | 'zr' | 'p1' | 'p2' | 'p3' | 'pr';

@@ -10,7 +10,8 @@ import { closingLines, lineBetween } from '../../diagram/closing.js';
 import { exactQuestion, exactTransfer, flowOfBlocks, gainIn } from '../../diagram/exact.js';
 import { replaced } from '../../diagram/moves.js';
 import { transferBetween } from '../../diagram/reduce.js';
-import type { SignalPair } from '../../diagram/reduction.js';
+import { pathsOf } from '../../diagram/paths.js';
+import { type SignalPair, restricted } from '../../diagram/reduction.js';
 import { orElse } from '../../expression/problem.js';
 import type { DiagramPart } from '../../exercise/parts.js';
 import { inverseModulo, prime, solveModulo } from '../../rational/modular.js';
@@ -23,12 +24,12 @@ import type { RecognisedSlip } from '../verdict.js';
 import { type Slip, type WrongAnswer, onlyOne } from './slip.js';
 
 /** A slip in reading a diagram: another diagram or another pair of signals, and the parts that it is about. */
-interface DiagramSlip extends Slip {
+export interface DiagramSlip extends Slip {
   readonly place: readonly string[];
   readonly changed: BlockDiagram;
   readonly pair: SignalPair;
   /** What is done with the transfer function that the changed diagram gives. */
-  readonly then?: 'invert' | { readonly times: string };
+  readonly then?: 'invert' | { readonly times: string } | { readonly instead: string };
 }
 
 const ordinals = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth'];
@@ -49,7 +50,7 @@ export function diagramSlips(diagram: BlockDiagram, pair: SignalPair): DiagramSl
         const what = isBack ? 'the feedback' : signalName(diagram, of);
         const turned = node.terms.map((term, j) => (j === k ? { ...term, sign: -sign as 1 | -1 } : term));
         add({
-          id: `sign ${node.id} ${k}`,
+          id: `${isBack ? 'feedbackSign' : 'sign'} ${node.id} ${k}`,
           words: `As if ${what} at ${place} were ${sign > 0 ? 'subtracted' : 'added'}.`,
           place: [node.id, lineId(of, node.id, k)],
           changed: replaced(diagram, { ...node, terms: turned }, []),
@@ -92,6 +93,7 @@ export function diagramSlips(diagram: BlockDiagram, pair: SignalPair): DiagramSl
       changed: { ...diagram, nodes },
     });
   }
+  for (const slip of pathSlips(diagram, pair)) add(slip);
   add({ id: 'swapped', words: 'Numerator and denominator look swapped.', place: [], changed: diagram, then: 'invert' });
   for (const { id } of diagram.nodes) {
     if (!isNamed(id) || id === pair.to) continue;
@@ -115,6 +117,35 @@ export function diagramSlips(diagram: BlockDiagram, pair: SignalPair): DiagramSl
     });
   }
   return slips;
+}
+
+/** What is forgotten of the determinant rule: the loops that a path does not touch, and products of loops apart. */
+function pathSlips(diagram: BlockDiagram, pair: SignalPair): Omit<DiagramSlip, 'pair'>[] {
+  return orElse([], () => {
+    const { forward, loops, apart, determinant } = pathsOf(restricted(diagram, pair), pair);
+    if (forward.length === 0 || loops.length === 0) return [];
+    const slips: Omit<DiagramSlip, 'pair'>[] = [];
+    const over = (above: readonly string[], below: string): string =>
+      `(${above.map((gain) => `(${gain})`).join('+')})/(${below})`;
+    const gains = forward.map(({ gain }) => gain);
+    if (forward.some(({ cofactor }) => cofactor !== '1')) {
+      const words = 'As if the loops that a path does not touch were left out above the line.';
+      slips.push({
+        id: 'untouchedLoop',
+        words,
+        place: [],
+        changed: diagram,
+        then: { instead: over(gains, determinant) },
+      });
+    }
+    if (apart.length > 0) {
+      const whole = forward.map(({ gain, cofactor }) => `(${gain})*(${cofactor})`);
+      const below = `1${loops.map(({ gain }) => `-(${gain})`).join('')}`;
+      const words = 'As if the product of loops that do not touch were left out below the line.';
+      slips.push({ id: 'loopsApart', words, place: [], changed: diagram, then: { instead: over(whole, below) } });
+    }
+    return slips;
+  });
 }
 
 /** What a wrong fraction for one of the pairs goes wrong by, if exactly one slip leads to it. */
@@ -152,8 +183,9 @@ function fitting(
 }
 
 /** The fraction that a slip leads to; null when the changed diagram has none. */
-function fractionOf({ changed, pair, then }: DiagramSlip, field: Field): SymbolicFraction | null {
+export function fractionOf({ changed, pair, then }: DiagramSlip, field: Field): SymbolicFraction | null {
   return orElse(null, () => {
+    if (then !== undefined && then !== 'invert' && 'instead' in then) return inLowestTerms(gainIn(field, then.instead));
     const plain = transferBetween(flowOfBlocks(changed, field), pair.from, pair.to);
     if (then === 'invert') return inverted(inLowestTerms(plain));
     return inLowestTerms(then ? field.algebra.multiply(plain, gainIn(field, then.times), 0) : plain);
@@ -171,6 +203,8 @@ function agreesModulo({ changed, pair, then }: DiagramSlip, field: Field, got: S
   const points = field.ring.symbols.map((_, k) => (7_919 * (k + 5) ** 3 + 15_485_863) % prime);
   const value = ({ numerator, denominator }: SymbolicFraction): number =>
     (valueModulo(numerator, points) * inverseModulo(valueModulo(denominator, points))) % prime;
+  if (then !== undefined && then !== 'invert' && 'instead' in then)
+    return value(gainIn(field, then.instead)) === value(got);
   const order = [pair.to, ...changed.nodes.map(({ id }) => id).filter((id) => id !== pair.to)];
   const at = new Map(order.map((id, k) => [id, k]));
   const rows = changed.nodes.map((node) => {

@@ -13,6 +13,7 @@ import { type Slip, type WrongAnswer, attempted, onlyOne } from './slip.js';
 type Check = (answer: Answer) => Verdict;
 
 const swapped = { id: 'swapped', words: 'With Ki and Kd exchanged all nails hold: are they swapped?' };
+const timesSwapped = { id: 'swapped', words: 'With Ti and Td exchanged all nails hold: are they swapped?' };
 const timesForGains = {
   id: 'timesForGains',
   words: 'Read as Ti and Td all nails hold: Ki and Kd of the parallel form are asked for.',
@@ -43,11 +44,13 @@ export function slipOfGains(part: GainsPart, model: Model, settings: Settings, c
   const parallel = part.controller.form === 'parallel';
   const other = parallel ? timesForGains : gainsForTimes;
   const exchanged = [
-    ...(holds(exchange(part, settings)) ? [swapped] : []),
+    ...(holds(exchange(part, settings)) ? [parallel ? swapped : timesSwapped] : []),
     ...(holds(converted(part, settings, parallel ? 'gains' : 'times')) ? [other] : []),
-    ...compensatorSlips(part, loopModel.plant).filter(({ mend }) => holds(mend(settings))),
   ];
-  if (exchanged.length > 0) return onlyOne(exchanged);
+  // Where a change of any one setting would do as well, nothing says that this was the mistake.
+  const read = compensatorSlips(part, loopModel.plant).filter(({ mend }) => holds(mend(settings)));
+  const specific = exchanged.length > 0 && !neighbours(settings).some(holds) ? exchanged : [];
+  if (exchanged.length + read.length > 0) return onlyOne<Slip>([...specific, ...read]);
   if (!loop.stable) return undefined;
   const verdict = check({ kind: 'gains', gains: settings });
   const missed = part.nails.filter((nail) => verdict.items.some(({ id, met }) => id === nail.id && !met));
@@ -61,7 +64,7 @@ export function slipOfGains(part: GainsPart, model: Model, settings: Settings, c
 /** What a correct set of gains becomes by the usual slips. */
 export function wrongGains(part: GainsPart, model: Model, right: Settings): WrongAnswer[] {
   const answers: [Slip, Settings | undefined][] = [
-    [swapped, exchange(part, right)],
+    [part.controller.form === 'parallel' ? swapped : timesSwapped, exchange(part, right)],
     part.controller.form === 'parallel'
       ? [timesForGains, converted(part, right, 'times')]
       : [gainsForTimes, converted(part, right, 'gains')],
@@ -81,10 +84,21 @@ const isSet = ({ controller }: GainsPart, ...names: string[]): boolean => {
   return names.every((name) => open.includes(name));
 };
 
-/** Ki and Kd exchanged. */
+/** Ki and Kd, or Ti and Td, exchanged. */
 function exchange(part: GainsPart, settings: Settings): Settings | undefined {
-  if (!isSet(part, 'Ki', 'Kd') || settings['Ki'] === settings['Kd']) return undefined;
-  return { ...settings, Ki: settings['Kd']!, Kd: settings['Ki']! };
+  const pair = part.controller.form === 'parallel' ? (['Ki', 'Kd'] as const) : (['Ti', 'Td'] as const);
+  const [one, other] = pair.map((name) => settings[name]);
+  if (!isSet(part, ...pair) || one === undefined || other === undefined || one === other) return undefined;
+  return { ...settings, [pair[0]]: other, [pair[1]]: one };
+}
+
+/** One setting at a time at half, two thirds, three halves and double. */
+function neighbours(settings: Settings): Settings[] {
+  return Object.entries(settings).flatMap(([name, text]) => {
+    const value = Number(text.trim().replace('−', '-'));
+    if (!Number.isFinite(value) || value === 0) return [];
+    return [0.5, 2 / 3, 1.5, 2].map((factor) => ({ ...settings, [name]: String(value * factor) }));
+  });
 }
 
 /** Times as gains, Ki = Kp/Ti and Kd = Kp·Td, or gains as times, whatever names they stand under. */

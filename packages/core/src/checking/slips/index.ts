@@ -9,6 +9,7 @@ import { slipOfPaths } from './paths.js';
 import { slipOfGains } from './gains.js';
 import { slipOfRange } from './range.js';
 import { slipOfNumber } from './number.js';
+import { slipOfStates } from './states.js';
 import { slipOfTransfer } from './transferFunction.js';
 
 /**
@@ -23,7 +24,8 @@ export function recogniseSlip(
   check: (answer: Answer) => Verdict,
 ): RecognisedSlip | undefined {
   const slip = find();
-  return slip && { id: slip.id, words: slip.words, ...(slip.place ? { place: slip.place } : {}) };
+  // Behind a blank stands where in the diagram it is.
+  return slip && { id: slip.id.split(' ')[0]!, words: slip.words, ...(slip.place ? { place: slip.place } : {}) };
 
   function find(): RecognisedSlip | undefined {
     if (part.kind === 'transferFunction' && answer.kind === 'transferFunction') {
@@ -36,6 +38,7 @@ export function recogniseSlip(
       return slipOfNumber(part, model, answer.text);
     if (part.kind === 'gains' && answer.kind === 'gains') return slipOfGains(part, model, answer.gains, check);
     if (part.kind === 'range' && answer.kind === 'range') return slipOfRange(part, model, answer.text);
+    if (part.kind === 'states' && answer.kind === 'states') return slipOfStates(answer, check);
     if (part.kind === 'bode' && answer.kind === 'bode') return slipOfBode(answer.terms, check);
     return undefined;
   }

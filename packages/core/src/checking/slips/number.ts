@@ -11,6 +11,7 @@ import { allowedFor, expectedNumber } from '../answers/number.js';
 import { numberFromText } from '../answers/numberText.js';
 import type { Model } from '../model.js';
 import { locusMisreadings } from './locus.js';
+import { secondOrderOf } from './secondOrder.js';
 import { type NumberSlip, type Slip, type WrongAnswer, onlyOne } from './slip.js';
 
 /** What an answer goes wrong by, if exactly one usual slip leads to it. */
@@ -96,6 +97,13 @@ function misreadings(call: Call, scope: Scope): (Slip & { tree: Tree })[] {
     const words = 'It looks as if the second-order rule was used; it does not hold for this system.';
     return number('rule', words, value(slowest.naturalFrequency, slowest.dampingRatio));
   };
+  /** ζωn of two real poles, which is their mean, is not the decay of the slower one. */
+  const onRealPoles = (value: (decay: number) => number) => {
+    const standard = orElse(null, () => secondOrderOf(system()));
+    if (!standard || standard.dampingRatio <= 1) return [];
+    const words = 'It looks as if the rule 4/(ζωn) was used; with two real poles the slower one decides.';
+    return number('ruleOnRealPoles', words, value(standard.dampingRatio * standard.naturalFrequency));
+  };
   switch (call.name) {
     case 'riseTime':
       return [
@@ -108,11 +116,13 @@ function misreadings(call: Call, scope: Scope): (Slip & { tree: Tree })[] {
       return [
         other('bandFive', 'This is the settling time to 5 %; 2 % is asked for.', 'settlingTime5'),
         ...rule((w, zeta) => secondOrderRules.settlingTime(zeta * w)),
+        ...onRealPoles((decay) => secondOrderRules.settlingTime(decay)),
       ];
     case 'settlingTime5':
       return [
         other('bandTwo', 'This is the settling time to 2 %; 5 % is asked for.', 'settlingTime'),
         ...rule((w, zeta) => secondOrderRules.settlingTime5(zeta * w)),
+        ...onRealPoles((decay) => secondOrderRules.settlingTime5(decay)),
       ];
     case 'peakTime':
       return [
@@ -122,6 +132,11 @@ function misreadings(call: Call, scope: Scope): (Slip & { tree: Tree })[] {
           Math.PI / (slowestPole(system())?.naturalFrequency ?? NaN),
         ),
         ...rule((w, zeta) => secondOrderRules.peakTime(zeta, w)),
+        ...number(
+          'fullPeriod',
+          'This is a full period; the peak comes after half of one.',
+          (2 * Math.PI) / (slowestPole(system())?.im || NaN),
+        ),
       ];
     case 'overshootPercent': {
       const { peakValue } = new TransferSubject(system()).measures;
@@ -147,6 +162,8 @@ function misreadings(call: Call, scope: Scope): (Slip & { tree: Tree })[] {
         'inverseFrequency',
         'This is 1/ωn; the time constant of the decay is 1/(ζωn).',
         1 / (slowestPole(system())?.naturalFrequency ?? NaN),
+      ).concat(
+        number('inverse', 'This is 1/τ, not τ.', 1 / (new TransferSubject(system()).slowest?.timeConstant ?? NaN)),
       );
     case 'gainMargin':
       return [

@@ -4,14 +4,18 @@ import { expectedPaths, gainsIn } from '../answers/paths.js';
 import type { Model } from '../model.js';
 import type { Slip, WrongAnswer } from './slip.js';
 
-const signs = { id: 'signs', words: 'With the minus signs of the sums these are the loops.' };
+const signs = {
+  loops: { id: 'signs', words: 'With the minus signs of the sums these are the loops.' },
+  forward: { id: 'signs', words: 'With the signs of the sums these are the forward paths.' },
+} as const;
 const other = { loops: 'These are the forward paths.', forward: 'These are the loops.' } as const;
 
 /** What a wrong list goes wrong by: signs left out, or the other list. */
 export function slipOfPaths(part: PathsPart, model: Model, text: string): Slip | undefined {
   const listed = gainsIn(part, model, text);
   const expected = expectedPaths(part, model);
-  if (expected.length > 0 && sameList(listed, expected, true) && !sameList(listed, expected, false)) return signs;
+  if (expected.length > 0 && sameList(listed, expected, true) && !sameList(listed, expected, false))
+    return signs[part.list];
   const others = expectedPaths({ ...part, list: part.list === 'loops' ? 'forward' : 'loops' }, model);
   const isOther = others.length > 0 && sameList(listed, others, false);
   return isOther ? { id: 'otherList', words: other[part.list] } : undefined;
@@ -24,7 +28,7 @@ export function wrongPaths(part: PathsPart, model: Model): WrongAnswer[] {
   const others = expectedPaths({ ...part, list: part.list === 'loops' ? 'forward' : 'loops' }, model);
   const answer = (text: string) => ({ kind: 'paths', text }) as const;
   return [
-    { ...signs, answer: answer(list(expected.map((gain) => gain.replace(/^-/, '')))) },
+    { ...signs[part.list], answer: answer(list(expected.map((gain) => gain.replace(/^-/, '')))) },
     { id: 'otherList', words: other[part.list], answer: answer(list(others)) },
     { id: 'oneMissing', words: 'One is missing.', answer: answer(list(expected.slice(1))) },
   ];

@@ -11,6 +11,31 @@ export interface SecondOrder {
   readonly naturalFrequency: number;
 }
 
+const turn = 2 * Math.PI;
+
+/** What people make of a lag K/(τ·s + 1) when they write it down wrongly; none for another system. */
+export function firstOrderSlips(transfer: Transfer): TransferSlip[] {
+  const plain = withDeadTime(transfer);
+  if (plain?.deadTime.numerator !== 0n || degree(plain.fraction.denominator) > 6) return [];
+  const { numerator, denominator } = coefficientsOf(plain.fraction);
+  if (numerator.length !== 1 || denominator.length !== 2 || !(denominator[1]! > 0) || numerator[0] === 0) return [];
+  const [K, tau] = [numerator[0]! / denominator[1]!, 1 / denominator[1]!];
+  const of = (above: number, ...below: number[]): Transfer =>
+    delayed({
+      numerator: polynomialOf([rationalFromNumber(above)]),
+      denominator: polynomialOf(below.map(rationalFromNumber)),
+    });
+  const inverted = {
+    id: 'inverseTime',
+    words: 'It looks as if the time constant was turned upside down: 1/τ stands where τ belongs.',
+  };
+  return [
+    { ...inverted, transfer: of(K, 1 / tau, 1) },
+    { ...inverted, transfer: of(K * tau, 1, tau) },
+    { ...inverted, transfer: of(K, 1, tau) },
+  ];
+}
+
 /** The standard second-order form of a system; null when it is none. */
 export function secondOrderOf(transfer: Transfer): SecondOrder | null {
   const plain = withDeadTime(transfer);
@@ -56,6 +81,11 @@ export function secondOrderSlips({ gain: K, dampingRatio: zeta, naturalFrequency
           of(K * (w / zeta) ** 2, 1, 2 * w, (w / zeta) ** 2),
         )
       : []),
+    ...slip(
+      'hertz',
+      'It looks as if the frequency stood in Hz; rad/s belong here.',
+      of(K * (w / turn) ** 2, 1, (2 * zeta * w) / turn, (w / turn) ** 2),
+    ),
     ...slip('negativeDamping', 'The sign of the damping term is turned round.', of(K * w * w, 1, -middle, w * w)),
     ...slip('reversed', 'It looks as if the coefficients stand in reversed order.', of(K * w * w, w * w, middle, 1)),
   ];

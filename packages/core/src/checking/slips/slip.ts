@@ -24,10 +24,17 @@ export interface WrongAnswer extends Slip {
   readonly answer: Answer;
 }
 
-/** The one slip that fits; undefined when none does, or when different ones fit equally. */
+/** What goes before anything else that leads to the same answer: the sign of a feedback, then another input. */
+const firstOf: readonly RegExp[] = [/^feedbackSign|^sign /, /^input-/];
+
+/**
+ * The one slip that fits; undefined when none does, or when different ones fit equally. The sign of a feedback goes
+ * before any other.
+ */
 export function onlyOne<Found extends Slip>(found: readonly Found[]): Found | undefined {
-  const [first] = found;
-  return first && found.every(({ id }) => id === first.id) ? first : undefined;
+  const ranked = firstOf.map((ids) => found.filter(({ id }) => ids.test(id)));
+  const [first, ...others] = ranked.find((some) => some.length > 0) ?? found;
+  return first && others.every(({ id }) => id === first.id) ? first : undefined;
 }
 
 /** The verdict on another answer; undefined for one that cannot be handed in. */

@@ -1,15 +1,19 @@
 import { orElse } from '../../expression/problem.js';
 import { type Tree, namesIn } from '../../expression/tree.js';
 import type { TransferFunctionPart } from '../../exercise/parts.js';
-import { flowOf, textOf } from '../../exercise/systems.js';
+import { blocksOf } from '../../diagram/blocks.js';
+import { exactQuestion, readWith } from '../../diagram/exact.js';
+import { flowOf, knownLetters, textOf } from '../../exercise/systems.js';
 import { type Scope, parseFormula, systemFrom } from '../../formula/evaluate.js';
-import { lowestTerms } from '../../rational/fraction.js';
-import { type Polynomial, degree, isZero, one, polynomial } from '../../rational/polynomial.js';
-import { type Transfer, delayed, withDeadTime } from '../../system/transfer.js';
+import { type Fraction, lowestTerms } from '../../rational/fraction.js';
+import { type Polynomial, degree, isEqual, isZero, one, polynomial } from '../../rational/polynomial.js';
+import { type Transfer, delayed, transferFromSymbolic, withDeadTime } from '../../system/transfer.js';
 import { compareTransfers, typedTransfer } from '../answers/transferFunction.js';
 import type { Model } from '../model.js';
 import { loopSlips } from './loops.js';
-import { secondOrderOf, secondOrderSlips } from './secondOrder.js';
+import { diagramSlips, fractionOf } from './diagram.js';
+import { isMistyped } from './mistyped.js';
+import { firstOrderSlips, secondOrderOf, secondOrderSlips } from './secondOrder.js';
 import { type Slip, type TransferSlip, type WrongAnswer, onlyOne } from './slip.js';
 
 const least = 1e-6;
@@ -22,9 +26,29 @@ export function slipOfTransfer(part: TransferFunctionPart, model: Model, text: s
     ({ transfer }) => differences(answer, transfer, tolerance).length === 0,
   );
   if (fitting.length > 0) return onlyOne(fitting);
-  const off = differences(answer, systemFrom(part.expected, model.scope), tolerance);
-  const alone = off.length === 1 && /^(numerator|denominator), [^,]*$/.test(off[0]!) && !off[0]!.includes(' and ');
-  return alone ? { id: 'oneCoefficient', words: 'Only one coefficient is off; look for a typing mistake.' } : undefined;
+  if (hasUnitNumerator(answer, systemFrom(part.expected, model.scope), tolerance)) return unitNumerator;
+  return isMistyped(text, (other) =>
+    orElse(false, () => {
+      const typed = typedTransfer(other, model.own, systemFrom(part.expected, model.scope));
+      return differences(typed, systemFrom(part.expected, model.scope), tolerance).length === 0;
+    }),
+  )
+    ? mistyped
+    : undefined;
+}
+
+const mistyped = { id: 'oneCoefficient', words: 'Only one coefficient is off; look for a typing mistake.' };
+const unitNumerator = {
+  id: 'unitNumerator',
+  words: 'The numerator is 1, so the gain at rest is not that of the system.',
+};
+
+/** A numerator of exactly 1 over the right denominator, whatever its leading coefficient. */
+function hasUnitNumerator(answer: Transfer, expected: Transfer, tolerance: number): boolean {
+  const [got, want] = [withDeadTime(answer), withDeadTime(expected)];
+  if (!got || !want || degree(got.fraction.numerator) !== 0 || !isEqual(got.fraction.numerator, one)) return false;
+  const below = (of: Fraction): Transfer => delayed({ numerator: one, denominator: lowestTerms(of).denominator });
+  return differences(below(got.fraction), below(want.fraction), tolerance).length === 0;
 }
 
 /** Every usual slip that leads to a wrong transfer function here. */
@@ -37,7 +61,9 @@ export function transferSlips(part: TransferFunctionPart, model: Model): Transfe
     ...loopSlips(tree).flatMap(({ tree: wrong, ...slip }) => evaluated(slip, wrong, scope)),
     ...systemSlips(tree, model),
     ...wholeSlips(expected),
+    ...firstOrderSlips(expected),
     ...signalSlips(tree, model),
+    ...equationSlips(tree, model),
   ];
   return candidates.filter(({ transfer }) => differences(transfer, expected, tolerance).length > 0);
 }
@@ -101,11 +127,7 @@ function wholeSlips(expected: Transfer): TransferSlip[] {
             words: 'It looks as if the coefficients stand in reversed order.',
             transfer: of(reversed(numerator), reversed(denominator)),
           },
-          {
-            id: 'unitNumerator',
-            words: 'The numerator is 1, so the gain at rest is not that of the system.',
-            transfer: of(one, denominator),
-          },
+          { ...unitNumerator, transfer: of(one, denominator) },
         ]),
     ...(plain.deadTime.numerator === 0n
       ? []
@@ -138,6 +160,24 @@ function signalSlips(tree: Tree, { scope, systems }: Model): TransferSlip[] {
     if (input)
       slips.push({ id: `input-${name}`, words: `This starts from ${name}, not from ${from}.`, transfer: input });
     return slips;
+  });
+}
+
+/** A part of a model in equations read wrongly: each sign, each line, each block, as in parts about diagrams. */
+function equationSlips(tree: Tree, { scope, systems }: Model): TransferSlip[] {
+  if (tree.kind !== 'quotient' || tree.left.kind !== 'name' || tree.right.kind !== 'name') return [];
+  const pair = { from: tree.right.name, to: tree.left.name };
+  const form = systems.map((system) => system.form).find((entry) => entry.kind === 'equations');
+  if (!form || scope.names.has(pair.to)) return [];
+  return orElse([], () => {
+    const question = exactQuestion(readWith(form.text, knownLetters(scope), [pair.from]));
+    return diagramSlips(blocksOf(question.diagram), pair).flatMap((slip) => {
+      // Other ends are named by their signals already.
+      const found = /^(to|from) /.test(slip.id) ? null : fractionOf(slip, question.field);
+      if (!found) return [];
+      const { id, words } = slip;
+      return orElse([], () => [{ id, words, transfer: transferFromSymbolic(found, question.field.deadTimes) }]);
+    });
   });
 }
 
