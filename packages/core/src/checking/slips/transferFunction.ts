@@ -25,7 +25,10 @@ export function slipOfTransfer(part: TransferFunctionPart, model: Model, text: s
   const fitting = transferSlips(part, model).filter(
     ({ transfer }) => differences(answer, transfer, tolerance).length === 0,
   );
-  if (fitting.length > 0) return onlyOne(fitting);
+  // Without a picture it does not matter at which sum: the sign of the feedback goes first, then the missing loop.
+  const said = [/^feedbackSign/, /^(loop |open)/].map((ids) => fitting.find(({ id }) => ids.test(id)));
+  if (said[0]) return feedbackSign;
+  if (fitting.length > 0) return onlyOne(fitting) ?? said[1];
   if (hasUnitNumerator(answer, systemFrom(part.expected, model.scope), tolerance)) return unitNumerator;
   return isMistyped(text, (other) =>
     orElse(false, () => {
@@ -37,6 +40,10 @@ export function slipOfTransfer(part: TransferFunctionPart, model: Model, text: s
     : undefined;
 }
 
+const feedbackSign = {
+  id: 'feedbackSign',
+  words: 'It looks as if the feedback were added instead of subtracted.',
+};
 const mistyped = { id: 'oneCoefficient', words: 'Only one coefficient is off; look for a typing mistake.' };
 const unitNumerator = {
   id: 'unitNumerator',
