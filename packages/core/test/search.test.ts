@@ -1,6 +1,7 @@
 import { type GainsPart, modelOf } from '../src/index';
 import { type Search, checkAnswer, gainMapAt, searchSettings } from '../src/checks';
 import { tune } from './documents';
+import { randomNumbers } from './random';
 
 const plain = modelOf({ systems: [], series: [] }, {});
 const finish = (part: GainsPart, models = [plain]): Search => {
@@ -158,4 +159,74 @@ test('a map around an answer keeps its third gain', () => {
   const shares = ['0', '1', '3'].map((Kd) => gainMapAt(three, plain, { Kp: '4', Ki: '1', Kd }).share);
   expect(shares[0]).toBeLessThan(shares[1]!);
   expect(shares[1]).toBeLessThan(shares[2]!);
+});
+
+describe('random exercises', () => {
+  const random = randomNumbers(14);
+  const between = (from: number, to: number) => Number((from + random() * (to - from)).toPrecision(3));
+  const quantities = ['overshootPercent', 'riseTime', 'settlingTime', 'phaseMargin'] as const;
+
+  /** A PD or PI exercise around a point of the range, each nail with so much slack. */
+  function exerciseAround(slack: () => number): GainsPart {
+    for (;;) {
+      const plant = `${between(0.5, 5)}/((s+${between(0.3, 2)})*(s+${between(1, 5)}))`;
+      const names = random() < 0.5 ? (['Kp', 'Kd'] as const) : (['Kp', 'Ki'] as const);
+      const gains = names.map((name) => ({ name, start: 0, fine: 0.05, coarse: 0.5, low: 0, high: between(4, 20) }));
+      const part: GainsPart = {
+        ...both,
+        plant,
+        controller: { terms: names[1] === 'Kd' ? 'PD' : 'PI', form: 'parallel', gains },
+        nails: quantities.map((quantity) => ({
+          id: quantity.toLowerCase(),
+          quantity,
+          relation: 'atMost',
+          limit: 1e6,
+          points: 1,
+        })),
+      };
+      // A gain at the end of its range now and then.
+      const at = Object.fromEntries(
+        gains.map(({ name, high }) => [name, String(random() < 0.2 ? 0 : between(0.05, 0.95) * high)]),
+      );
+      const verdict = checkAnswer(part, plain, { kind: 'gains', gains: at });
+      const nails = verdict.items.flatMap(({ id, measured }, k): GainsPart['nails'] => {
+        if (measured === null || Math.abs(measured) < 1e-6) return [];
+        const quantity = quantities[k]!;
+        const relation = quantity === 'phaseMargin' ? 'atLeast' : 'atMost';
+        const limit = Number((measured * (relation === 'atMost' ? 1 + slack() : 1 - slack())).toPrecision(6));
+        return [{ id, quantity, relation, limit, points: 1 }];
+      });
+      if (nails.length >= 2) return { ...part, nails };
+    }
+  }
+
+  test('that hold on a speck only, one per cent wide, are solved', () => {
+    for (let k = 0; k < 6; k++) {
+      const part = exerciseAround(() => 0.01);
+      const { settings, conflicts } = finish(part).draws[0]!;
+      expect([part.plant, settings !== null, conflicts]).toEqual([part.plant, true, []]);
+      expect(checkAnswer(part, plain, { kind: 'gains', gains: settings! }).met).toBe(true);
+    }
+  });
+
+  test('that cannot be solved name a conflict that nothing else holds either', () => {
+    let unsolved = 0;
+    for (let k = 0; k < 6; k++) {
+      const part = exerciseAround(() => -0.3 * random());
+      const { settings, conflicts } = finish(part).draws[0]!;
+      if (settings) continue;
+      unsolved += 1;
+      expect(conflicts.length).toBeGreaterThan(0);
+      for (let tries = 0; tries < 400; tries++) {
+        const gains = Object.fromEntries(
+          part.controller.gains.map((gain) => [gain.name, String('high' in gain ? random() * gain.high! : 0)]),
+        );
+        const { items } = checkAnswer(part, plain, { kind: 'gains', gains });
+        for (const set of conflicts) {
+          expect(set.every((id) => items.find((item) => item.id === id)!.met)).toBe(false);
+        }
+      }
+    }
+    expect(unsolved).toBeGreaterThan(1);
+  });
 });
