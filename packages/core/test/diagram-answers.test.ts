@@ -133,7 +133,7 @@ describe('a reduction in steps', () => {
     expect(checkAnswer(part, model, typed('G1*G2*G3/(1+G1*G2*H1+G2*G3*H2)'))).toMatchObject({ met: true, points: 6 });
     const wrong = checkAnswer(part, model, typed('G1*G2*G3'));
     const asked = right.steps.filter(({ gain }) => gain !== undefined).length;
-    expect(wrong).toMatchObject({ met: false, points: expect.closeTo((6 * (asked - 1)) / asked, 9) });
+    expect(wrong).toMatchObject({ met: false, points: expect.closeTo((6 * (asked - 1)) / asked, 9) as number });
     expect(wrong.words).toMatch(/G1\*G2\*G3 is not what this step gives/);
   });
 

@@ -133,12 +133,14 @@ describe('a hidden parameter', () => {
     const gains = exercise.parts.find(({ kind }) => kind === 'gains')!;
     const document = { ...loop, statement: '', parts: [{ ...gains, plant: 'K*G' } as Part] };
     const [part] = studentExercise(document, values).parts;
-    expect(part!.kind === 'gains' && part!.families.map(({ parameter }) => parameter)).toEqual(['K']);
+    expect(part!.kind === 'gains' && part.families.map(({ parameter }) => parameter)).toEqual(['K']);
   });
 
   test('must not be told by the words', () => {
     const told = examine({ ...loop, statement: 'With a = {{a}}.' });
-    expect(told).toMatchObject([{ path: 'statement', message: expect.stringContaining('hidden from students') }]);
+    expect(told).toMatchObject([
+      { path: 'statement', message: expect.stringContaining('hidden from students') as string },
+    ]);
   });
 
   const finish = (document: ExerciseDocument, part: Part) => {

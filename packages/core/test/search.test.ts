@@ -219,7 +219,7 @@ describe('random exercises', () => {
       expect(conflicts.length).toBeGreaterThan(0);
       for (let tries = 0; tries < 400; tries++) {
         const gains = Object.fromEntries(
-          part.controller.gains.map((gain) => [gain.name, String('high' in gain ? random() * gain.high! : 0)]),
+          part.controller.gains.map((gain) => [gain.name, String('high' in gain ? random() * gain.high : 0)]),
         );
         const { items } = checkAnswer(part, plain, { kind: 'gains', gains });
         for (const set of conflicts) {

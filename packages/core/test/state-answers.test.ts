@@ -124,6 +124,6 @@ test('several outputs are never read as the first alone', () => {
   ];
   const systemsGiven = [{ name: 'G', meaning: '', form: { kind: 'states' as const, a, b, c, d } }];
   expect(examine({ ...exercise, systems: systemsGiven })).toMatchObject([
-    { path: 'systems/0', message: expect.stringContaining('2 outputs') },
+    { path: 'systems/0', message: expect.stringContaining('2 outputs') as string },
   ]);
 });

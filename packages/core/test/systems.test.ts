@@ -313,7 +313,10 @@ describe('controllers', () => {
 
   test('what cannot be had is told', () => {
     const found = tunedStart(transferOf('1/(s+1)^4'), 'P', { crossover: 0.9, sensitivityPeak: 1.2 });
-    expect(found).toMatchObject({ reached: false, missed: expect.stringMatching(/at 0\.9 rad\/s .* above 1\.2\./) });
+    expect(found).toMatchObject({
+      reached: false,
+      missed: expect.stringMatching(/at 0\.9 rad\/s .* above 1\.2\./) as string,
+    });
   });
 
   test('bolder is faster', () => {

@@ -13,7 +13,10 @@ export class JoinedMotion implements Motion {
     private readonly after: Motion,
     private readonly order = 0,
   ) {
-    this.before = new PiecewiseMotion({ pieces: pieces.filter((piece) => piece.from < from), reach: () => {} }, order);
+    this.before = new PiecewiseMotion(
+      { pieces: pieces.filter((piece) => piece.from < from), reach: () => undefined },
+      order,
+    );
     // Events are located, and steps made, a little better than this.
     this.accuracy = 1e-10 * pieces.reduce((most, { powers }) => Math.max(most, Math.abs(powers[0]!)), 0);
   }

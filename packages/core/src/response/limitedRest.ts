@@ -13,7 +13,7 @@ import {
 import { controllerOf } from '../system/controller.js';
 import { roots } from '../system/roots.js';
 import { constantMotion, JoinedMotion } from './joined.js';
-import type { LimitedModel } from './limitedLoop.js';
+import type { LimitedModel } from './limitedModel.js';
 import type { LinearMode, LinearRun } from './linearRun.js';
 import type { Motion } from './motion.js';
 import { PiecewiseMotion, valueOf } from './piecewise.js';

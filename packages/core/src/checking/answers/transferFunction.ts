@@ -91,7 +91,9 @@ function plain(transfer: Transfer): { fraction: Fraction; deadTime: number } {
  * @throws Problem with the position of the mistake, and for more zeros than poles.
  */
 export function typedTransfer(text: string, own: Scope, expected: Transfer): Transfer {
-  const names = new Map([...own.names].filter(([, value]) => constantOf(value) || !isSameTransfer(value, expected)));
+  const names = new Map(
+    [...own.names].filter(([, value]) => constantOf(value) !== null || !isSameTransfer(value, expected)),
+  );
   const transfer = transferFrom(withKnownLetters(parse(text), [...names.keys()]), names);
   if (!isProper(plain(transfer).fraction)) {
     throw new Problem(
