@@ -1,5 +1,5 @@
 import { type ChoicePart, type GainsPart, type PointsPart, attemptsOf, modelOf } from '../src/index';
-import { checkAnswer, readAnswer } from '../src/checks';
+import { checkAnswer, readAnswer, rightAnswerOf } from '../src/checks';
 import { student, tune } from './documents';
 
 const model = modelOf({ systems: [], series: [] }, {});
@@ -70,3 +70,14 @@ test('a choice gives one try unless it says otherwise', () => {
   expect(attemptsOf({ attempts: 5 }, { ...choice, attempts: 2 })).toBe(2);
   expect(attemptsOf({ attempts: 5 }, tune)).toBe(5);
 });
+
+test.each(['1/((s+1)*(s+3)*(s+8))', '(s+2)/(s*(s+0.001)*(s+40))', '1e-6/((s+1e-4)*(s^2+2e-4*s+3e-8))', '1/(s*(s+2))'])(
+  'a right sketch of %s can be made, on and off the axis',
+  (of) => {
+    for (const offAxis of [true, false]) {
+      const part = locus({ of, offAxis });
+      const answer = rightAnswerOf(part, model) as { kind: 'points'; text: string };
+      expect([of, offAxis, checkAnswer(part, model, answer).met]).toEqual([of, offAxis, true]);
+    }
+  },
+);

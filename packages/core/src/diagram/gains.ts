@@ -1,7 +1,9 @@
 import { limits } from '../expression/limits.js';
+import { withKnownLetters } from '../expression/letters.js';
 import { parse } from '../expression/parse.js';
 import { Problem } from '../expression/problem.js';
 import { toText } from '../expression/text.js';
+import { namesIn } from '../expression/tree.js';
 import { evaluate } from '../rational/evaluate.js';
 import { fieldFor, inLowestTerms, isSameSymbolic } from '../symbolic/fraction.js';
 import { symbolicToText } from '../symbolic/text.js';
@@ -19,9 +21,13 @@ export function simplifiedGain(text: string): string {
   }
 }
 
-/** Whether two factors are the same function, names standing for themselves. @throws Problem for what cannot be read. */
+/**
+ * Whether two factors are the same function, names standing for themselves; a name of the first may be another spelling
+ * of one of the second. @throws Problem for what cannot be read.
+ */
 export function isSameGain(left: string, right: string): boolean {
-  const trees = [parse(left), parse(right)];
+  const meant = parse(right);
+  const trees = [withKnownLetters(parse(left), namesIn(meant)), meant];
   const { algebra } = fieldFor(trees, new Map(), limits.work);
   const [a, b] = trees.map((tree) => evaluate(tree, algebra));
   return isSameSymbolic(a!, b!);

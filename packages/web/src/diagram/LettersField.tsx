@@ -1,4 +1,4 @@
-import { Problem, parse, toLatex, attempt } from '@nailset/core';
+import { Problem, orElse, parse, readingNotes, toLatex, attempt } from '@nailset/core';
 import { useId } from 'react';
 import { WhereWrong } from '../shared/ExpressionField';
 import { Formula } from '../shared/Formula';
@@ -23,6 +23,7 @@ export function LettersField({
 }) {
   const id = useId();
   const read = problem ?? reading(text);
+  const notes = orElse([], () => readingNotes(parse(text)));
   const wrong = read instanceof Problem && text.trim() !== '' ? read : undefined;
   return (
     <div>
@@ -48,6 +49,7 @@ export function LettersField({
         ) : (
           !(read instanceof Problem) && <Formula latex={`\\displaystyle ${lead}${read}`} />
         )}
+        {notes.length > 0 && <p className="text-note text-slate">{notes.join(' ')}</p>}
       </div>
     </div>
   );

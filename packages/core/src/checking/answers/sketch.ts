@@ -180,6 +180,15 @@ function noSketch(part: PointsPart, system: System, marked: readonly Complex[], 
   return undefined;
 }
 
+/** Of points on a locus those that count together as a sketch, the first of several that lie near each other. */
+export function spreadPoints(part: PointsPart, system: System, found: readonly Complex[]): Complex[] {
+  const chosen: Complex[] = [];
+  for (const point of found) {
+    if (noSketch(part, system, [point, ...chosen], 0) === undefined) chosen.push(point);
+  }
+  return chosen;
+}
+
 function checkOnLocus(part: PointsPart, fraction: Fraction, marked: readonly Complex[]) {
   const count = part.count ?? usualCount;
   const allowed = part.toleranceDegrees ?? usualDegrees;

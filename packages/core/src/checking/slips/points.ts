@@ -1,5 +1,5 @@
 import type { PointsPart } from '../../exercise/parts.js';
-import { specialPoints, stationaryPoints } from '../../locus/specialPoints.js';
+import { gainAt, specialPoints, stationaryPoints } from '../../locus/specialPoints.js';
 import type { Complex } from '../../system/complex.js';
 import { rationalFromNumber } from '../../rational/number.js';
 import { add, constant, multiply } from '../../rational/polynomial.js';
@@ -7,7 +7,7 @@ import { roots } from '../../system/roots.js';
 import { type System, systemOf } from '../../system/system.js';
 import { expectedPoints, fractionOfPoints, matched, repeated } from '../answers/points.js';
 import { pointsFromText, textOfPoints } from '../answers/pointText.js';
-import { type Stretch, sameSketch, isSketch, stretchesOf, usualCount } from '../answers/sketch.js';
+import { type Stretch, sameSketch, isSketch, spreadPoints, stretchesOf, usualCount } from '../answers/sketch.js';
 import type { Model } from '../model.js';
 import { type Slip, type WrongAnswer, onlyOne } from './slip.js';
 
@@ -113,9 +113,14 @@ export function rightPoints(part: PointsPart, model: Model): string {
   if (part.what !== 'locus') return textOfPoints(expectedPoints(part, model));
   const fraction = fractionOfPoints(part, model);
   const { numerator, denominator } = fraction;
-  const critical = specialPoints(fraction).axisCrossings.at(-1)?.gain ?? 1;
-  const found = [0.05, 0.2, 0.5, 0.9, 1.5, 3, 6].flatMap((share) =>
-    roots(add(denominator, multiply(constant(rationalFromNumber(share * critical)), numerator))),
+  const system = systemOf(fraction);
+  const size = Math.max(...[...system.poles, ...system.zeros].map(({ re, im }) => Math.hypot(re, im)), 0) || 1;
+  const far = gainAt(fraction, { re: 0, im: size });
+  const middle = specialPoints(fraction).axisCrossings.at(-1)?.gain ?? (Math.hypot(far.re, far.im) || 1);
+  // Gains over three decades around the middle one, nearest to it first.
+  const gains = Array.from({ length: 37 }, (_, k) => middle * 10 ** ((k % 2 === 0 ? -k : k + 1) / 24));
+  const found = gains.flatMap((gain) =>
+    roots(add(denominator, multiply(constant(rationalFromNumber(gain)), numerator))),
   );
-  return textOfPoints(found.filter(({ im }) => im >= 0).slice(0, part.count ?? usualCount));
+  return textOfPoints(spreadPoints(part, system, found).slice(0, part.count ?? usualCount));
 }
