@@ -59,6 +59,8 @@ interface Case {
   /** What depends on the plant. */
   readonly own?: (plant: Plant) => Record<string, Dimension>;
   readonly name?: string;
+  /** The query takes no plant. */
+  readonly alone?: boolean;
   /** Where the query takes the plant; its system unless given. */
   readonly field?: string;
   readonly within?: number;
@@ -67,6 +69,7 @@ interface Case {
 /** Measured steps of the plants, in any unit. */
 const measured = (name: string, structure: string, grows: Case['grows'], order?: number): Case => ({
   ask: 'fit',
+  alone: true,
   name: `fit of ${name}`,
   plants: { 'the data': { numerator: [2], denominator: [1, 1] } },
   anyGain: order === undefined,
@@ -208,6 +211,28 @@ const cases: Case[] = [
     ...{ K: level, T: time, L: time, deadTime: time, rms: level, largest: level },
   }),
   measured('a fraction', '', {}, 1),
+  {
+    ask: 'roots',
+    plants: { 'a polynomial': typical['three equal poles and a pair']! },
+    alone: true,
+    grows: places,
+    query: (slower) => ({ polynomial: scaled(typical['three equal poles and a pair']!, slower).denominator }),
+  },
+  {
+    ask: 'matchPolynomial',
+    plants: { 'two lags': { numerator: [5], denominator: [1, 4, 2] } },
+    anyGain: true,
+    field: 'plant',
+    grows: { Kp: inverse, Ki: [-1, -1], Kd: [1, -1] },
+    query: (slower) => ({ form: 'PID', polynomial: [1, 7, 20, 24].map((c, k) => times10(c, slower * (3 - k))) }),
+  },
+  {
+    ask: 'compensator',
+    plants: { 'a lead': { numerator: [1], denominator: [1] } },
+    alone: true,
+    grows: { omega: rate },
+    query: (slower) => ({ gain: 2, zero: times10(1, -slower), pole: times10(10, -slower) }),
+  },
   { ask: 'stableGains', plants: { ...typical, ...delayed }, anyGain: true, grows: { intervals: inverse } },
 ];
 
@@ -277,12 +302,12 @@ test.each(closedCases)('$ask of a loop with dead time changes with the scale by 
 });
 
 describe.each(cases.map((each) => [each.name ?? each.ask, each] as const))('%s', (_name, given) => {
-  const { ask, plants, anyGain, query, field = 'system', within = 1e-9 } = given;
+  const { ask, plants, anyGain, query, field = 'system', alone = false, within = 1e-9 } = given;
 
   test.each(Object.entries(plants))('of %s changes with the scale of time and gain by exactly that', (_of, plant) => {
     const grows = { ...given.grows, ...given.own?.(plant) };
     const at = (slower: number, larger: number) => {
-      const system = ask === 'fit' ? {} : { [field]: scaled(plant, slower, larger) };
+      const system = alone ? {} : { [field]: scaled(plant, slower, larger) };
       const found = answer({ id: 1, ask, ...system, ...query?.(slower, larger) });
       if (found.error) throw new Error(`10^${slower} slower: ${found.error.message}`);
       return flat(found.result, grows);
