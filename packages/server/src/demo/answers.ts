@@ -115,7 +115,7 @@ export function trolleyAnswer(way: string, part: GainsPart, model: Model, random
     case 'noIntegral':
       return gainsAnswer({ Kp: 20, Ki: 0, Kd: 3 });
     case 'unstable':
-      return gainsAnswer({ Kp: 6, Ki: 60, Kd: 0.2 });
+      return gainsAnswer({ Kp: 6, Ki: 24, Kd: 0.2 });
     default:
       throw new Error(`The demo knows no way called ${way}.`);
   }
