@@ -71,7 +71,7 @@ function ParameterRow({
   const named = (what: string) => `${symbol || 'parameter'}, ${what}`;
   return (
     <div className="grid gap-1.5">
-      <div className="grid grid-cols-[24px_52px_1fr_84px_16px] items-center gap-1.5">
+      <div className="grid grid-cols-[24px_46px_1fr_66px_auto_14px] items-center gap-1.5">
         <Formula latex={symbol ? nameToLatex(symbol) : '?'} />
         <input
           className="input px-1.5 py-1 font-mono text-[13px]"
@@ -102,6 +102,17 @@ function ParameterRow({
           value={unit}
           onChange={(event) => onChange({ unit: event.target.value })}
         />
+        <label className="flex items-center gap-1 text-note text-slate" title="Students see neither value nor letter">
+          <input
+            type="checkbox"
+            className="accent-petrol"
+            aria-label={named('hidden from students')}
+            disabled={disabled}
+            checked={hidden}
+            onChange={(event) => onChange({ hidden: event.target.checked || (undefined as never) })}
+          />
+          hide
+        </label>
         {!disabled && (
           <button
             type="button"
@@ -113,7 +124,7 @@ function ParameterRow({
           </button>
         )}
       </div>
-      <div className="grid grid-cols-[92px_1fr_78px] items-center gap-1.5 pl-[30px]">
+      <div className="grid grid-cols-[92px_1fr] items-center gap-1.5 pl-[30px]">
         <select
           className="input px-1 py-1 text-[13px]"
           aria-label={named('kind of draw')}
@@ -158,17 +169,6 @@ function ParameterRow({
             onChange={(values) => onChange({ draw: { kind: 'list', values } })}
           />
         )}
-        <select
-          className="input px-1 py-1 text-[13px]"
-          aria-label={named('shown to students')}
-          title="Whether students see the value and may use the letter"
-          disabled={disabled}
-          value={hidden ? 'hidden' : 'shown'}
-          onChange={(event) => onChange({ hidden: event.target.value === 'hidden' || (undefined as never) })}
-        >
-          <option value="shown">shown</option>
-          <option value="hidden">hidden</option>
-        </select>
       </div>
       {error && <p className="pl-[34px] text-note text-brick">{error}</p>}
     </div>
