@@ -1,5 +1,5 @@
 import type { Tree } from '../../expression/tree.js';
-import { childrenOf, withChildren } from '../../expression/tree.js';
+import { childrenOf, namesIn, withChildren } from '../../expression/tree.js';
 import type { Slip } from './slip.js';
 
 /** A formula with one loop gone wrong. */
@@ -46,7 +46,8 @@ function loopOf(tree: Tree): LoopTree | null {
   if (tree.kind !== 'quotient' || tree.right.kind !== 'sum') return null;
   const { left, right } = tree.right;
   const around = isOne(left) ? right : isOne(right) ? left : null;
-  if (!around) return null;
+  // 4s in 3/(4s + 1) is no loop: what goes round has a name.
+  if (!around || !namesIn(around).some((name) => name !== 's')) return null;
   return { forward: tree.left, around, back: isSame(tree.left, around) ? null : quotient(around, tree.left) };
 }
 

@@ -11,7 +11,7 @@ const signs = {
   id: 'matrixSigns',
   words: 'With signs turned round it is right: the coefficients of the denominator stand in A with a minus.',
 };
-const transposed = { id: 'transposed', words: 'With B and C exchanged and A mirrored it is right: are they mixed up?' };
+const exchanged = { id: 'exchanged', words: 'With B and C exchanged it is right: are they mixed up?' };
 
 /** What matrices go wrong by: a row or a column of A, or B or C, with the signs turned round. */
 export function slipOfStates(answer: States, check: (answer: Answer) => Verdict): Slip | undefined {
@@ -27,8 +27,8 @@ export function slipOfStates(answer: States, check: (answer: Answer) => Verdict)
     const m = rowsOf(text);
     return textOf((m[0] ?? []).map((_, j) => m.map((row) => row[j] ?? '0')));
   };
-  const other = { ...answer, a: mirrored(answer.a), b: mirrored(answer.c), c: mirrored(answer.b) };
-  return isRight(other) ? transposed : undefined;
+  const other = { ...answer, b: mirrored(answer.c), c: mirrored(answer.b) };
+  return isRight(other) ? exchanged : undefined;
 }
 
 /** The right matrices with the signs of their coefficients turned round. */

@@ -126,7 +126,7 @@ function wholeSlips(expected: Transfer): TransferSlip[] {
       words: 'It looks as if numerator and denominator were swapped.',
       transfer: of(denominator, numerator),
     },
-    ...(standard || degree(denominator) === 0
+    ...(standard || degree(denominator) < 2
       ? []
       : [
           {
@@ -134,8 +134,8 @@ function wholeSlips(expected: Transfer): TransferSlip[] {
             words: 'It looks as if the coefficients stand in reversed order.',
             transfer: of(reversed(numerator), reversed(denominator)),
           },
-          { ...unitNumerator, transfer: of(one, denominator) },
         ]),
+    ...(standard || degree(denominator) === 0 ? [] : [{ ...unitNumerator, transfer: of(one, denominator) }]),
     ...(plain.deadTime.numerator === 0n
       ? []
       : [
