@@ -168,7 +168,8 @@ describe('the lectern', () => {
     await page.getByRole('button', { name: 'Reveal' }).waitFor();
     expect(await page.locator('[data-branch]').count()).toBe(0);
     await page.getByRole('button', { name: 'Reveal' }).click();
-    await page.locator('[data-branch]').first().waitFor();
+    // The first branch lies flat on the real axis.
+    await page.locator('[data-branch]').first().waitFor({ state: 'attached' });
     const told = () => page.locator('[aria-live=polite] b').innerText();
     expect(await told()).toBe('K 1');
     await page.getByRole('slider', { name: 'Gain on the locus' }).press('Shift+ArrowDown');

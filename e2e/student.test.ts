@@ -96,9 +96,13 @@ describe('the bench', () => {
   });
 
   test('an unstable loop is said in words', async () => {
-    await gain(page, 'Ki').fill('90');
+    await gain(page, 'Kp').fill('2');
+    await gain(page, 'Ki').fill('24');
     await gain(page, 'Kd').fill('0');
     expect(await page.getByRole('status').last().innerText()).toMatch(/The loop is unstable: pole at/);
+    // Beyond its range it is drawn, but not handed in.
+    await gain(page, 'Ki').fill('90');
+    expect(await page.getByRole('status').last().innerText()).toMatch(/Ki = 90 is outside what is allowed, from 0 to 24/);
   });
 
   test('handing in gives the verdict in words and numbers, once', async () => {
