@@ -32,8 +32,27 @@ test('points are marked by hand on an empty plane, judged by their angle, and th
   expect(await page.locator('[data-branch]').count()).toBe(0);
   await field.fill('-0.5, -0.4, -0.3, -0.2, -0.1');
   await page.getByRole('button', { name: 'Hand in' }).click();
+  // On the locus, but side by side: no sketch.
+  await page.getByText(/^−0\.5: too near another marked point/).waitFor();
+  const numbers = await page.getByText(/^Your numbers/).innerText();
+  const [a, b] = ['a', 'b'].map((name) => Number(new RegExp(`\\b${name}\\s+([\\d.]+)`).exec(numbers)![1]));
+  await field.fill([0.5, 1, 1.8, 3, 5].map((share) => onUpperBranch(a!, b!, share)).join(', '));
+  await page.getByRole('button', { name: 'Hand in' }).click();
   await page.locator('[data-branch="2"]').waitFor({ state: 'attached' });
 });
+
+/** The upper closed-loop pole of s(s + a)(s + b) + K, K a share of the critical gain; by its real root, bisected. */
+function onUpperBranch(a: number, b: number, share: number): string {
+  const K = share * a * b * (a + b);
+  let [low, high] = [-10 * (a + b), -Math.max(a, b)];
+  for (let round = 0; round < 60; round++) {
+    const middle = (low + high) / 2;
+    if (middle * (middle + a) * (middle + b) + K < 0) low = middle;
+    else high = middle;
+  }
+  const half = (a + b + low) / 2;
+  return `${(-half).toFixed(4)} + ${Math.sqrt(-K / low - half * half).toFixed(4)}j`;
+}
 
 test('stretches of the real axis are chosen as wholes, by mouse and by keys', async () => {
   const page = await stage.windowOf('Ilse Okafor');
