@@ -102,7 +102,9 @@ describe('the bench', () => {
     expect(await page.getByRole('status').last().innerText()).toMatch(/The loop is unstable: pole at/);
     // Beyond its range it is drawn, but not handed in.
     await gain(page, 'Ki').fill('90');
-    expect(await page.getByRole('status').last().innerText()).toMatch(/Ki = 90 is outside what is allowed, from 0 to 24/);
+    expect(await page.getByRole('status').last().innerText()).toMatch(
+      /Ki = 90 is outside what is allowed, from 0 to 24/,
+    );
   });
 
   test('handing in gives the verdict in words and numbers, once', async () => {
