@@ -20,7 +20,8 @@ const least = 1e-6;
 
 /** What an answer goes wrong by, if exactly one usual slip leads to it. */
 export function slipOfTransfer(part: TransferFunctionPart, model: Model, text: string): Slip | undefined {
-  const answer = typedTransfer(text, model.own, systemFrom(part.expected, model.scope));
+  const expected = systemFrom(part.expected, model.scope);
+  const answer = typedTransfer(text, model.own, expected);
   const tolerance = Math.max(part.tolerancePercent / 100, least);
   const fitting = transferSlips(part, model).filter(
     ({ transfer }) => differences(answer, transfer, tolerance).length === 0,
@@ -29,12 +30,9 @@ export function slipOfTransfer(part: TransferFunctionPart, model: Model, text: s
   const said = [/^feedbackSign/, /^(loop |open)/].map((ids) => fitting.find(({ id }) => ids.test(id)));
   if (said[0]) return feedbackSign;
   if (fitting.length > 0) return onlyOne(fitting) ?? said[1];
-  if (hasUnitNumerator(answer, systemFrom(part.expected, model.scope), tolerance)) return unitNumerator;
+  if (hasUnitNumerator(answer, expected, tolerance)) return unitNumerator;
   return isMistyped(text, (other) =>
-    orElse(false, () => {
-      const typed = typedTransfer(other, model.own, systemFrom(part.expected, model.scope));
-      return differences(typed, systemFrom(part.expected, model.scope), tolerance).length === 0;
-    }),
+    orElse(false, () => differences(typedTransfer(other, model.own, expected), expected, tolerance).length === 0),
   )
     ? mistyped
     : undefined;
