@@ -2,6 +2,7 @@ import {
   type Measures,
   type MeasureNail,
   type Nail,
+  type NamedSystem,
   TransferSubject,
   fractionOf,
   measuresOf,
@@ -144,7 +145,13 @@ describe('the flock', () => {
       answer: { kind: 'transferFunction', text } as const,
     });
     const model = newPart('transferFunction', [], '1/(s+1)');
-    expect(horizonOf(model, [typed('1/(s+1)'), typed('1/(s-1)'), typed('1/(s+1)')])).toBeCloseTo(5.5, 1);
+    const none = { systems: [], series: [] };
+    expect(horizonOf(model, none, [typed('1/(s+1)'), typed('1/(s-1)'), typed('1/(s+1)')])).toBeCloseTo(5.5, 1);
+    const systems: NamedSystem[] = [
+      { name: 'G', meaning: '', form: { kind: 'expression', text: '1/(10*s+1)' } },
+      { name: 'D', meaning: '', form: { kind: 'equations', text: 'y = G*r', from: 'r', to: 'y' } },
+    ];
+    expect(horizonOf(model, { systems, series: [] }, [typed('G')])).toBeCloseTo(55, 0);
   });
 });
 

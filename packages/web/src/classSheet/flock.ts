@@ -40,9 +40,9 @@ export interface FlockCurve {
 }
 
 /** Time that shows most stable responses of the class settling. */
-export function horizonOf(part: Part, entries: readonly FlockEntry[]): number {
+export function horizonOf(part: Part, given: Given, entries: readonly FlockEntry[]): number {
   if ('horizon' in part) return part.horizon;
-  const settled = entries.map((entry) => settlingOf(entry)).sort((a, b) => a - b);
+  const settled = entries.map((entry) => settlingOf(given, entry)).sort((a, b) => a - b);
   const middle = settled[Math.floor(settled.length / 2)] ?? 5;
   return Number((1.4 * middle || 5).toPrecision(2));
 }
@@ -70,9 +70,11 @@ function motionOf(part: Part, model: Model, answer: Answer): Motion | null {
 const typedIn = (text: string, { own: { names } }: Model): Transfer =>
   transferFrom(withKnownLetters(parse(text), [...names.keys()]), names);
 
-function settlingOf({ values, answer }: FlockEntry): number {
+function settlingOf(given: Given, { values, answer }: FlockEntry): number {
   if (answer.kind !== 'transferFunction') return 0;
-  const own = modelOf({ systems: [], series: [] }, values);
-  const found = orElse(null, () => new TransferSubject(typedIn(answer.text, own)).measures.settlingTime);
+  const found = orElse(
+    null,
+    () => new TransferSubject(typedIn(answer.text, modelOf(given, values))).measures.settlingTime,
+  );
   return found ?? 0;
 }

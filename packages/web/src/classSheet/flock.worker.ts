@@ -3,6 +3,6 @@ import { type FlockEntry, type Given, flockCurves, horizonOf } from './flock';
 
 /** A whole class is computed off the page's thread. */
 self.onmessage = ({ data }: MessageEvent<{ id: number; part: Part; given: Given; entries: FlockEntry[] }>) => {
-  const horizon = horizonOf(data.part, data.entries);
+  const horizon = horizonOf(data.part, data.given, data.entries);
   self.postMessage({ id: data.id, horizon, curves: flockCurves(data.part, data.given, data.entries, horizon) });
 };
