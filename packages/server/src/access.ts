@@ -52,6 +52,7 @@ export function guardAccess(app: FastifyInstance, database: Database, secureCook
     const token = request.cookies[sessionCookie];
     if (token) request.person = (await personBySession(database, token)) ?? null;
     const access = request.routeOptions.config.access ?? 'anyone';
+    refuseOtherPerson(request);
     if (access === 'anyone') return;
     const person = personOf(request);
     if (access === 'signedIn') return;
@@ -76,6 +77,17 @@ declare module 'fastify' {
   interface FastifyReply {
     signIn(token: string): FastifyReply;
   }
+}
+
+/**
+ * A page says whose it is. Where someone else is signed in by now, nothing is answered or recorded for them; only who
+ * is signed in may be asked, and signing in is open.
+ */
+function refuseOtherPerson(request: FastifyRequest): void {
+  const whose = request.headers['x-nailset-person'];
+  if (whose === undefined || !request.person || whose === request.person.id) return;
+  const asksWho = request.routeOptions.url === '/api/session' && request.method !== 'DELETE';
+  if (!asksWho) throw new Refusal('otherPerson');
 }
 
 const uuid = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;

@@ -6,11 +6,18 @@ const table = {
   notSignedIn: [401, 'You are not signed in, or the session has ended. Sign in again; nothing is lost.'],
   wrongPassword: [401, 'E-mail and password do not belong together.'],
   forbidden: [403, 'Your role in this course does not allow this.'],
+  otherPerson: [
+    409,
+    'Someone else has signed in in this browser since this page was opened, so it sends nothing more. What was typed is kept here for the one who typed it.',
+  ],
   wrongToken: [403, 'This page is too old to send anything. Reload it; what you typed is kept.'],
   notFound: [404, 'There is nothing here that you may see. Check the address or ask your instructor.'],
   unknownJoinCode: [404, 'No course has this code. Check it with your instructor.'],
   emailTaken: [409, 'This e-mail already has an account. Sign in instead.'],
   changedElsewhere: [409, 'This exercise was changed in another window. Reload to go on from there.'],
+  answerChanged: [409, 'This answer was changed in another window.'],
+  keyUsed: [409, 'This key belongs to another answer. Make a new one for this answer.'],
+  putAway: [404, 'This exercise has been put away by its instructor.'],
   oldVersion: [
     409,
     'The exercise was changed since you opened it. Reload to see the new version; your answer is kept.',

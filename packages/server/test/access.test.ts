@@ -1,13 +1,14 @@
 import type { ClassSheet, ExerciseDocument } from '@nailset/core';
 import {
   Browser,
-  type SmallCourse,
-  TestServer,
   courseKey,
   exercise,
   handIn,
   right,
+  save,
   smallCourse,
+  TestServer,
+  type SmallCourse,
   wrong,
 } from './harness';
 
@@ -49,13 +50,14 @@ const table: [method: string, route: string, body: (() => unknown) | undefined, 
   ['POST', '/api/exercises/:exerciseId/copies', undefined, [401, 404, 403, 403, 200]],
   ['GET', '/api/exercises/:exerciseId/versions', undefined, [401, 404, 403, 200, 200]],
   ['GET', '/api/exercises/:exerciseId/versions/:number', undefined, [401, 404, 403, 200, 200]],
+  ['GET', '/api/exercises/:exerciseId/publishing', undefined, [401, 404, 403, 403, 200]],
   ['POST', '/api/exercises/:exerciseId/versions', () => ({ revision: 99 }), [401, 404, 403, 403, 409]],
   ['PATCH', '/api/exercises/:exerciseId', () => ({}), [401, 404, 403, 403, 200]],
   ['GET', '/api/exercises/:exerciseId/bench', undefined, [401, 404, 200, 200, 200]],
   [
     'PUT',
     '/api/exercises/:exerciseId/answers/:partId',
-    () => ({ answer: wrong, trail: [] }),
+    () => ({ answer: wrong, trail: [], base: 0, page: 'the-only-page', count: 1 }),
     [401, 404, 200, 403, 403],
   ],
   [
@@ -118,7 +120,7 @@ describe('a student never sees', () => {
       browser.get(`/exercises/${course.exerciseId}/draft`),
       browser.get(`/exercises/${course.exerciseId}/class`),
       browser.get(`/submissions/${submissionId}`),
-      browser.put(`/exercises/${course.exerciseId}/answers/model`, { answer: wrong, trail: [] }),
+      save(browser, course.exerciseId, 'model', wrong),
     ]);
     return JSON.stringify(answers.map(({ body }) => body));
   };

@@ -1,6 +1,17 @@
 import { randomUUID } from 'node:crypto';
 import type { Bench, ClassSheet, GainsPart, Handed } from '@nailset/core';
-import { Browser, type SmallCourse, TestServer, exercise, handIn, right, smallCourse, tuned, wrong } from './harness';
+import {
+  Browser,
+  type SmallCourse,
+  TestServer,
+  exercise,
+  handIn,
+  right,
+  save,
+  smallCourse,
+  tuned,
+  wrong,
+} from './harness';
 
 let server: TestServer;
 let course: SmallCourse;
@@ -30,9 +41,7 @@ describe('one student', () => {
   test('finds the answer in the making again', async () => {
     const answer = { kind: 'gains', gains: { Kp: '3.', Kd: '' } };
     const trail = [{ gains: { Kp: '1', Kd: '0' }, holding: 0 }];
-    expect((await course.student.put(`/exercises/${course.exerciseId}/answers/tune`, { answer, trail })).status).toBe(
-      200,
-    );
+    expect((await save(course.student, course.exerciseId, 'tune', answer, { trail })).status).toBe(200);
     const { body } = await course.student.get<Bench>(`/exercises/${course.exerciseId}/bench`);
     expect(body.saved).toMatchObject([{ partId: 'tune', answer, trail }]);
   });
@@ -120,9 +129,7 @@ describe('one student', () => {
       versionId: before.versionId,
     })) as unknown as { status: number; body: Refused };
     expect([late.status, late.body.error.code]).toEqual([409, 'oldVersion']);
-    expect(
-      (await course.other.put(`/exercises/${course.exerciseId}/answers/model`, { answer: wrong, trail: [] })).status,
-    ).toBe(200);
+    expect((await save(course.other, course.exerciseId, 'model', wrong)).status).toBe(200);
     const { body: after } = await course.other.get<Bench>(`/exercises/${course.exerciseId}/bench`);
     expect(after).toMatchObject({ version: 2, title: 'Lamp, mended' });
     expect(after.parameters).toEqual(before.parameters);
@@ -139,9 +146,7 @@ describe('one student', () => {
       body: Refused;
     };
     expect([late.status, late.body.error.code]).toEqual([409, 'pastDue']);
-    expect(
-      (await fresh.put(`/exercises/${course.exerciseId}/answers/model`, { answer: right, trail: [] })).status,
-    ).toBe(200);
+    expect((await save(fresh, course.exerciseId, 'model', right)).status).toBe(200);
   });
 });
 

@@ -1,8 +1,10 @@
-import { Suspense, lazy } from 'react';
-import { BrowserRouter, Navigate, Outlet, Route, Routes } from 'react-router';
+import { Suspense, lazy, useState } from 'react';
+import { Navigate, Outlet, Route, RouterProvider, createBrowserRouter, createRoutesFromElements } from 'react-router';
 import { useSession } from './api/queries';
 import { CoursePage } from './course/CoursePage';
 import { PeoplePage } from './course/PeoplePage';
+import { Broken } from './shared/Broken';
+import { OtherPerson } from './shared/OtherPerson';
 import { Empty, ErrorNote, Loading } from './shared/states';
 import { Header } from './shared/Header';
 import { JoinPage } from './signIn/JoinPage';
@@ -13,25 +15,28 @@ const BuilderPage = lazy(() => import('./builder/BuilderPage'));
 const LecternPage = lazy(() => import('./lectern/LecternPage'));
 const ClassSheetPage = lazy(() => import('./classSheet/ClassSheetPage'));
 
-/** Every address and its view. */
+/** Every address and its view. A view that breaks leaves the rest usable. */
+const routes = createRoutesFromElements(
+  <Route errorElement={<Broken />}>
+    <Route path="/join" element={<JoinPage />} />
+    <Route element={<SignedIn />}>
+      <Route errorElement={<Broken />}>
+        <Route index element={<Start />} />
+        <Route path="/courses/:courseId" element={<CoursePage />} />
+        <Route path="/courses/:courseId/people" element={<PeoplePage />} />
+        <Route path="/exercises/:exerciseId" element={<BenchPage />} />
+        <Route path="/exercises/:exerciseId/build" element={<BuilderPage />} />
+        <Route path="/exercises/:exerciseId/class" element={<ClassSheetPage />} />
+        <Route path="/exercises/:exerciseId/lectern" element={<LecternPage />} />
+        <Route path="*" element={<Nowhere />} />
+      </Route>
+    </Route>
+  </Route>,
+);
+
 export function App() {
-  return (
-    <BrowserRouter>
-      <Routes>
-        <Route path="/join" element={<JoinPage />} />
-        <Route element={<SignedIn />}>
-          <Route index element={<Start />} />
-          <Route path="/courses/:courseId" element={<CoursePage />} />
-          <Route path="/courses/:courseId/people" element={<PeoplePage />} />
-          <Route path="/exercises/:exerciseId" element={<BenchPage />} />
-          <Route path="/exercises/:exerciseId/build" element={<BuilderPage />} />
-          <Route path="/exercises/:exerciseId/class" element={<ClassSheetPage />} />
-          <Route path="/exercises/:exerciseId/lectern" element={<LecternPage />} />
-          <Route path="*" element={<Nowhere />} />
-        </Route>
-      </Routes>
-    </BrowserRouter>
-  );
+  const [router] = useState(() => createBrowserRouter(routes));
+  return <RouterProvider router={router} />;
 }
 
 /** Asks for the sign-in where someone is not, and then shows the view that was asked for. */
@@ -43,6 +48,7 @@ function SignedIn() {
   return (
     <Suspense fallback={<Loading what="Opening" />}>
       <Outlet />
+      <OtherPerson />
     </Suspense>
   );
 }

@@ -11,7 +11,7 @@ import { SheetTable } from '../src/classSheet/SheetTable';
 import { SlipList } from '../src/classSheet/SlipList';
 import { answersTo, choiceCounts, pointsByTenth, summarise } from '../src/classSheet/summary';
 import { GainMapPlot, type MapPoint } from '../src/plot/GainMapPlot';
-import { watchSizes } from './page';
+import { answered, watchSizes } from './page';
 
 beforeAll(watchSizes);
 
@@ -61,7 +61,7 @@ describe('the answer of one student', () => {
     sent.length = 0;
     globalThis.fetch = (async (path: string, { method, body }: RequestInit) => {
       if (method === 'POST') sent.push({ path, body: JSON.parse(body as string) });
-      return { ok: true, status: 200, json: async () => (method === 'POST' ? {} : handed) };
+      return answered(200, method === 'POST' ? {} : handed);
     }) as unknown as typeof fetch;
     render(
       <QueryClientProvider client={new QueryClient()}>

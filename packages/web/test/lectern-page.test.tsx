@@ -10,7 +10,7 @@ import { termsResponses } from '../src/bench/terms';
 import { settingsOf, workFrom, workReducer } from '../src/bench/work';
 import { newExercise, newPart } from '../src/builder/newExercise';
 import LecternPage from '../src/lectern/LecternPage';
-import { watchSizes } from './page';
+import { answered, watchSizes } from './page';
 
 beforeAll(() => {
   watchSizes();
@@ -26,7 +26,7 @@ describe('the lectern', () => {
   };
   const open = async (of = document, state?: unknown) => {
     const draft = { document: of } as Draft;
-    globalThis.fetch = (async () => ({ ok: true, status: 200, json: async () => draft })) as unknown as typeof fetch;
+    globalThis.fetch = (async () => answered(200, draft)) as unknown as typeof fetch;
     render(
       <QueryClientProvider client={new QueryClient()}>
         <MemoryRouter initialEntries={[{ pathname: '/exercises/e1/lectern', state }]}>

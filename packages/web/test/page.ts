@@ -26,3 +26,11 @@ export function pointAt(
 ): void {
   fireEvent(target, new MouseEvent(type, { bubbles: true, clientX: x, clientY: y }));
 }
+
+/** An answer of the server as `fetch` gives it. */
+export const answered = (status: number, body: unknown, date: string | null = null) => ({
+  ok: status < 400,
+  status,
+  headers: { get: (name: string) => (name === 'date' ? date : null) },
+  json: async () => body,
+});

@@ -11,6 +11,7 @@ import { CoursePage } from '../src/course/CoursePage';
 import { PeoplePage } from '../src/course/PeoplePage';
 import { JoinPage } from '../src/signIn/JoinPage';
 import { SignInPage } from '../src/signIn/SignInPage';
+import { answered } from './page';
 
 /** What the pages asked of the server, and what they are answered by method and path. */
 const asked: { ask: string; body: unknown }[] = [];
@@ -25,12 +26,8 @@ beforeEach(() => {
     asked.push({ ask, body: body ? JSON.parse(body as string) : undefined });
     const reply = replies[ask] as { refused?: number; message?: string } | undefined;
     if (!reply) throw new Error(`Nobody expected ${ask}.`);
-    if (!reply.refused) return { ok: true, status: 200, json: async () => reply };
-    return {
-      ok: false,
-      status: reply.refused,
-      json: async () => ({ error: { code: 'refused', message: reply.message } }),
-    };
+    if (!reply.refused) return answered(200, reply);
+    return answered(reply.refused, { error: { code: 'refused', message: reply.message } });
   }) as unknown as typeof fetch;
 });
 

@@ -3,20 +3,27 @@ import type { Bench, Draft, ExerciseDocument } from '@nailset/core';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, renderHook } from '@testing-library/react';
 import type { ReactNode } from 'react';
-import { type ApiError, isOffline, rememberToken, request } from '../src/api/client';
+import { type ApiError, askSession, isOffline, rememberToken, request } from '../src/api/client';
 import { unsavedOf } from '../src/bench/unsaved';
-import { useSaving } from '../src/bench/useSaving';
-import { type Work, workFrom, workReducer } from '../src/bench/work';
+import { basesOf, useSaving } from '../src/bench/useSaving';
+import { type Work, type WorkAction, workFrom, workReducer } from '../src/bench/work';
 import { newExercise } from '../src/builder/newExercise';
 import { useDraftSaving } from '../src/builder/useDraftSaving';
-import { saveAll } from '../src/shared/saving';
+import { letGo, pageOwner } from '../src/api/page';
+import { serverNow } from '../src/api/serverClock';
+import { pendingSaves, saveAll } from '../src/shared/saving';
+import { answered } from './page';
 
 /** What the page sent, and what it is answered. */
-const sent: { method: string; path: string; body: unknown; token: string | undefined }[] = [];
+const sent: { method: string; path: string; body: unknown; token: string | undefined; whose: string | undefined }[] =
+  [];
+let serverDate: string | null = null;
 let answer: (path: string) => { status: number; body: unknown } | 'lost' = () => ({ status: 200, body: {} });
 
 beforeEach(() => {
   sent.length = 0;
+  serverDate = null;
+  letGo();
   globalThis.fetch = (async (path: string, { method, body, headers }: RequestInit) => {
     const given = headers as Record<string, string>;
     sent.push({
@@ -24,10 +31,11 @@ beforeEach(() => {
       path,
       body: body ? JSON.parse(body as string) : undefined,
       token: given['x-csrf-token'],
+      whose: given['x-nailset-person'],
     });
     const reply = answer(path);
     if (reply === 'lost') throw new TypeError('Failed to fetch');
-    return { ok: reply.status < 400, status: reply.status, json: async () => reply.body };
+    return answered(reply.status, reply.body, serverDate);
   }) as unknown as typeof fetch;
 });
 
@@ -91,18 +99,24 @@ describe('saving while working', () => {
   } as unknown as Bench;
   const type = (work: Work, name: string, text: string) => workReducer(work, { do: 'type', part: name, text });
 
+  const dispatched: WorkAction[] = [];
   const unsaved = unsavedOf('person', 'version');
   beforeEach(() => localStorage.clear());
 
   const start = (of = bench) => {
     const first = workFrom(of);
-    const hook = renderHook(({ work }) => useSaving(of, work, unsaved), { wrapper, initialProps: { work: first } });
+    dispatched.length = 0;
+    const hook = renderHook(
+      ({ work }) =>
+        useSaving(of, work, (action) => dispatched.push(action), unsaved, { whose: 'ada', bases: basesOf(of) }),
+      { wrapper, initialProps: { work: first } },
+    );
     return { ...hook, first };
   };
 
   beforeEach(() => {
     jest.useFakeTimers();
-    answer = () => ({ status: 200, body: { savedAt: '2026-11-20T14:02:00Z' } });
+    answer = () => ({ status: 200, body: { savedAt: '2026-11-20T14:02:00Z', revision: 1 } });
   });
   afterEach(() => jest.useRealTimers());
 
@@ -119,7 +133,7 @@ describe('saving while working', () => {
     expect(sent).toMatchObject([
       { method: 'PUT', path: `/api/exercises/${id}/answers/b`, body: { answer: { text: '1/s' } } },
     ]);
-    expect(result.current).toEqual({ state: 'saved', at: '2026-11-20T14:02:00Z' });
+    expect(result.current.saving).toEqual({ state: 'saved', at: '2026-11-20T14:02:00Z' });
   });
 
   test('is in time when the view is left, or someone signs out, before the pause is over', async () => {
@@ -143,7 +157,7 @@ describe('saving while working', () => {
     answer = () => 'lost';
     rerender({ work: type(first, 'a', '1/s') });
     await act(() => saveAll());
-    expect(unsaved.find()!.answers['a']).toMatchObject({ text: '1/s' });
+    expect(unsaved.find()!.work.answers['a']).toMatchObject({ text: '1/s' });
   });
 
   test('says when it is offline, tries again, and then sends the newest', async () => {
@@ -151,12 +165,12 @@ describe('saving while working', () => {
     answer = () => 'lost';
     rerender({ work: type(first, 'a', '1/s') });
     await pass(1000);
-    expect(result.current.state).toBe('offline');
+    expect(result.current.saving.state).toBe('offline');
     rerender({ work: type(first, 'a', '2/s') });
-    answer = () => ({ status: 200, body: { savedAt: '2026-11-20T14:03:00Z' } });
+    answer = () => ({ status: 200, body: { savedAt: '2026-11-20T14:03:00Z', revision: 1 } });
     await pass(6000);
     expect(sent.at(-1)!.body).toMatchObject({ answer: { text: '2/s' } });
-    expect(result.current.state).toBe('saved');
+    expect(result.current.saving.state).toBe('saved');
   });
 
   test('keeps in this browser what has not reached the server, for this person and version alone', async () => {
@@ -165,9 +179,9 @@ describe('saving while working', () => {
     rerender({ work: type(first, 'a', '1/s') });
     await pass(1000);
     unmount();
-    expect(unsaved.find()!.answers['a']).toEqual({ kind: 'transferFunction', text: '1/s' });
+    expect(unsaved.find()!.work.answers['a']).toEqual({ kind: 'transferFunction', text: '1/s' });
     expect(unsavedOf('another person', 'version').find()).toBeUndefined();
-    expect(workFrom(bench, unsaved.find()).answers['a']).toEqual({ kind: 'transferFunction', text: '1/s' });
+    expect(workFrom(bench, unsaved.find()!.work).answers['a']).toEqual({ kind: 'transferFunction', text: '1/s' });
   });
 
   test('forgets it once it is saved, but not what was typed meanwhile', async () => {
@@ -178,14 +192,14 @@ describe('saving while working', () => {
     await pass(2000);
     expect(unsaved.find()).toBeUndefined();
     rerender({ work: type(once, 'a', '2/s') });
-    expect(unsaved.find()!.answers['a']).toMatchObject({ text: '2/s' });
+    expect(unsaved.find()!.work.answers['a']).toMatchObject({ text: '2/s' });
   });
 
   test('a browser without storage works all the same', () => {
     const broken = jest.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
       throw new Error('full');
     });
-    expect(() => unsaved.keep(workFrom(bench))).not.toThrow();
+    expect(() => unsaved.keep({ work: workFrom(bench), bases: {}, page: 'p' })).not.toThrow();
     broken.mockRestore();
     localStorage.setItem('nailset unsaved person version', '{half');
     expect(unsaved.find()).toBeUndefined();
@@ -197,7 +211,7 @@ describe('saving while working', () => {
     rerender({ work: type(first, 'a', '1/s') });
     await pass(20_000);
     expect(sent).toHaveLength(1);
-    expect(result.current).toEqual({ state: 'refused', message: 'It is notFound.' });
+    expect(result.current.saving).toEqual({ state: 'refused', message: 'It is notFound.' });
   });
 
   test('goes on by itself once someone has signed in again', async () => {
@@ -205,11 +219,11 @@ describe('saving while working', () => {
     answer = () => refusal(401, 'notSignedIn');
     rerender({ work: type(first, 'a', '1/s') });
     await pass(1000);
-    expect(result.current).toEqual({ state: 'refused', message: 'It is notSignedIn.' });
-    answer = () => ({ status: 200, body: { savedAt: '2026-11-20T14:04:00Z' } });
+    expect(result.current.saving).toEqual({ state: 'refused', message: 'It is notSignedIn.' });
+    answer = () => ({ status: 200, body: { savedAt: '2026-11-20T14:04:00Z', revision: 1 } });
     await pass(4500);
     await pass(100);
-    expect(result.current.state).toBe('saved');
+    expect(result.current.saving.state).toBe('saved');
   });
 
   test('keeps far too long a text to itself', async () => {
@@ -225,6 +239,160 @@ describe('saving while working', () => {
     await pass(2000);
     expect(sent).toEqual([]);
   });
+
+  test('never lets an older save overtake a newer one', async () => {
+    const { first, rerender } = start();
+    let release: () => void = () => undefined;
+    const slow = new Promise<void>((resolve) => (release = resolve));
+    const real = globalThis.fetch;
+    globalThis.fetch = (async (path: string, init: RequestInit) => {
+      const reply = await real(path, init);
+      if (sent.length === 1) await slow;
+      return reply;
+    }) as typeof fetch;
+    const once = type(first, 'a', '1/s');
+    rerender({ work: once });
+    await pass(1000);
+    rerender({ work: type(once, 'a', '2/s') });
+    await pass(5000);
+    expect(sent).toHaveLength(1);
+    release();
+    await pass(1000);
+    expect(sent.map(({ body }) => body)).toMatchObject([
+      { answer: { text: '1/s' }, base: 0, count: 1 },
+      { answer: { text: '2/s' }, base: 1, count: 2 },
+    ]);
+  });
+
+  describe('an answer that another window has changed', () => {
+    const theirs = { partId: 'a', answer: { kind: 'transferFunction', text: '7/s' }, trail: [], revision: 9 };
+    const changedThere = () => {
+      answer = (path) =>
+        path.endsWith('/bench') ? { status: 200, body: { saved: [theirs] } } : refusal(409, 'answerChanged');
+      const hook = start();
+      hook.rerender({ work: type(hook.first, 'a', '1/s') });
+      return hook;
+    };
+
+    test('is not overwritten: it says so and waits for a choice', async () => {
+      const { result } = changedThere();
+      await pass(20_000);
+      expect(sent.filter(({ method }) => method === 'PUT')).toHaveLength(1);
+      expect(result.current.changed).toEqual([{ partId: 'a', theirs }]);
+      expect(unsaved.find()!.work.answers['a']).toMatchObject({ text: '1/s' });
+    });
+
+    test('gives way where this one is kept', async () => {
+      const { result } = changedThere();
+      await pass(1000);
+      answer = () => ({ status: 200, body: { savedAt: '2026-11-20T14:05:00Z', revision: 10 } });
+      act(() => result.current.settle('mine'));
+      await pass(1000);
+      expect(sent.at(-1)!.body).toMatchObject({ answer: { text: '1/s' }, base: 9 });
+      expect(result.current.changed).toEqual([]);
+    });
+
+    test('comes onto the bench where it is wanted', async () => {
+      const { result } = changedThere();
+      await pass(1000);
+      act(() => result.current.settle('theirs'));
+      expect(dispatched).toEqual([{ do: 'adopt', part: 'a', answer: theirs.answer, trail: [] }]);
+    });
+
+    test('is no matter where it is the same', async () => {
+      answer = (path) =>
+        path.endsWith('/bench')
+          ? { status: 200, body: { saved: [{ ...theirs, answer: { kind: 'transferFunction', text: '1 / s' } }] } }
+          : refusal(409, 'answerChanged');
+      const { first, rerender, result } = start();
+      rerender({ work: type(first, 'a', '1/s') });
+      await pass(800);
+      expect(result.current.changed).toEqual([]);
+    });
+  });
+
+  test.each([
+    ['nothing of ours', '[1, 2]'],
+    ['an answer of a kind that there is no more', JSON.stringify(kept({ kind: 'sonnet', text: 'x' }))],
+    ['settings that are no texts', JSON.stringify(kept({ kind: 'gains', gains: { Kp: 4 } }))],
+    ['an answer without its text', JSON.stringify(kept({ kind: 'transferFunction' }))],
+  ])('believes nothing that it has not written: %s', (_name, text) => {
+    localStorage.setItem('nailset unsaved person version', text);
+    expect(unsaved.find()).toBeUndefined();
+  });
+
+  test('takes over what an earlier release has kept', () => {
+    const { work } = kept({ kind: 'transferFunction', text: '1/s' });
+    localStorage.setItem('nailset unsaved person version', JSON.stringify(work));
+    expect(unsaved.find()!.work.answers['a']).toEqual({ kind: 'transferFunction', text: '1/s' });
+  });
+
+  test('what another page keeps is not forgotten with one’s own', () => {
+    unsaved.keep({ work: workFrom(bench), bases: {}, page: 'theirs' });
+    unsaved.forget('mine');
+    expect(unsaved.find()).toBeDefined();
+  });
+});
+
+function kept(answer: unknown) {
+  const work = { open: 'a', chosen: '', answers: { a: answer }, trails: { a: [] }, readable: {}, changes: 1 };
+  return { work, bases: { a: 1 }, page: 'page' };
+}
+
+describe('whose page it is', () => {
+  const ada = { id: 'ada', name: 'Ada', email: 'ada@harbour.example' };
+  const bo = { id: 'bo', name: 'Bo', email: 'bo@harbour.example' };
+  const signedIn = (person: unknown, csrfToken = 't') => ({ status: 200, body: { csrfToken, person } });
+
+  test('goes with every request', async () => {
+    answer = () => signedIn(ada);
+    await askSession();
+    await request('GET', '/x');
+    await request('POST', '/x', {});
+    expect(sent.slice(1).map(({ whose }) => whose)).toEqual(['ada', 'ada']);
+  });
+
+  test('does not change when someone else signs in in another tab: nothing is repeated for them', async () => {
+    answer = () => signedIn(ada);
+    await askSession();
+    rememberToken('old');
+    answer = (path) => (path === '/api/session' ? signedIn(bo, 'new') : refusal(403, 'wrongToken'));
+    await expect(request('POST', '/x', {})).rejects.toMatchObject({ code: 'wrongToken' });
+    expect(sent.filter(({ path }) => path === '/api/x')).toHaveLength(1);
+    expect(pageOwner()).toEqual({ person: ada, other: bo });
+    expect(await askSession()).toBeUndefined();
+  });
+
+  test('is asked when the server says that someone else is there', async () => {
+    answer = () => signedIn(ada);
+    await askSession();
+    answer = (path) => (path === '/api/session' ? signedIn(bo) : refusal(409, 'otherPerson'));
+    await expect(request('PUT', '/x', {})).rejects.toMatchObject({ code: 'otherPerson' });
+    expect(pageOwner().other).toEqual(bo);
+  });
+
+  test('stays with its owner after the session has ended, until someone signs in', async () => {
+    answer = () => signedIn(ada);
+    await askSession();
+    answer = () => signedIn(null);
+    await askSession();
+    await request('PUT', '/x', {}).catch(() => undefined);
+    expect(sent.at(-1)!.whose).toBe('ada');
+    letGo();
+    answer = () => signedIn(bo);
+    expect((await askSession())!.person).toEqual(bo);
+    expect(pageOwner()).toEqual({ person: bo, other: null });
+  });
+});
+
+test('the server’s time counts, whatever this device’s clock says', async () => {
+  answer = () => ({ status: 200, body: {} });
+  serverDate = new Date(Date.now() + 3 * 3_600_000).toUTCString();
+  await request('GET', '/x');
+  expect(Math.abs(serverNow() - Date.now() - 3 * 3_600_000)).toBeLessThan(1500);
+  serverDate = new Date().toUTCString();
+  await request('GET', '/x');
+  expect(Math.abs(serverNow() - Date.now())).toBeLessThan(1500);
 });
 
 describe('saving a draft', () => {

@@ -7,9 +7,12 @@ import { hiddenIn, meetsGuards, scopeOf } from '../exercise/scope.js';
 import { leftInBraces, wordsOf } from '../exercise/studentView.js';
 import { mentions } from '../diagram/exact.js';
 import { readCondition } from '../formula/condition.js';
+import { quantities } from '../quantity/index.js';
+import { neverNegative } from '../quantity/names.js';
 import { modelOf } from './model.js';
 import { sampleOf } from './sample.js';
 import { trialsOf } from './trials.js';
+import { formatNumber } from './words.js';
 
 /** Something that keeps an exercise from being published. `path` leads to the field, as in `parts/0/plant`. */
 export interface Finding {
@@ -24,7 +27,12 @@ export interface Finding {
  * The document must already fit its schema. An empty list means that it can be published.
  */
 export function examine(document: ExerciseDocument): Finding[] {
-  const findings = [...missingWords(document), ...duplicates(document), ...drawFindings(document)];
+  const findings = [
+    ...missingWords(document),
+    ...duplicates(document),
+    ...drawFindings(document),
+    ...limitFindings(document),
+  ];
   if (findings.length > 0) return findings;
   const given = givenFindings(document);
   if (given.length > 0) return given;
@@ -90,6 +98,24 @@ function idsIn(part: Part): string[] {
 function drawFindings(document: ExerciseDocument): Finding[] {
   return document.parameters.flatMap((parameter: Parameter, k) =>
     findingsIn(`parameters/${k}/draw`, () => extremesOf(parameter), `${parameter.symbol}: `),
+  );
+}
+
+/** Limits below zero of quantities that never are. */
+function limitFindings({ parts }: ExerciseDocument): Finding[] {
+  return parts.flatMap((part, k) =>
+    part.kind !== 'gains'
+      ? []
+      : part.nails.flatMap((nail, n) =>
+          'quantity' in nail && nail.limit < 0 && neverNegative.has(nail.quantity)
+            ? [
+                {
+                  path: `parts/${k}/nails/${n}`,
+                  message: `${quantities[nail.quantity].label} is never below zero; its limit is ${formatNumber(nail.limit)}.`,
+                },
+              ]
+            : [],
+        ),
   );
 }
 

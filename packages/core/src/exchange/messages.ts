@@ -132,6 +132,7 @@ export const Draft = Type.Object(
     version: orNull(Type.Integer()),
     changed: Type.Boolean(),
     dueAt: orNull(Time),
+    archived: Type.Boolean(),
     submissions: Type.Integer(),
   },
   closed,
@@ -151,7 +152,40 @@ export const Version = Type.Object(
   closed,
 );
 export type Version = Static<typeof Version>;
-export const Publish = Type.Object({ revision: Type.Integer() }, closed);
+export const Publish = Type.Object(
+  {
+    revision: Type.Integer(),
+    newNumbers: Type.Optional(
+      Type.Boolean({
+        description: 'Numbers are drawn anew for everyone; otherwise students keep those they have seen.',
+      }),
+    ),
+  },
+  closed,
+);
+export const Publishing = Type.Object(
+  {
+    seen: Type.Integer({ description: 'Students who have seen their numbers.' }),
+    ruledOut: Type.Integer({ description: 'Of these, whose numbers the draft no longer allows: they get others.' }),
+    parts: Type.Array(
+      Type.Object(
+        {
+          title: Type.String(),
+          change: Type.Enum(['added', 'removed', 'kind', 'points']),
+          before: Type.Number(),
+          after: Type.Number(),
+          handedIn: Type.Integer({ description: 'Students who have handed it in.' }),
+        },
+        closed,
+      ),
+    ),
+    fixed: Type.Array(Type.Object({ symbol: Type.String(), before: Type.String(), after: Type.String() }, closed), {
+      description: 'Fixed parameters whose value changes for everyone.',
+    }),
+  },
+  { ...closed, description: 'What publishing the draft would change, and for whom.' },
+);
+export type Publishing = Static<typeof Publishing>;
 export const Published = Type.Object({ version: Type.Integer() }, closed);
 export const Created = Type.Object({ id: Id }, closed);
 
@@ -165,6 +199,7 @@ export const Attempt = Type.Object(
     answer: Answer,
     verdict: Type.Optional(Verdict),
     override: Type.Optional(Type.Object({ points: Type.Number(), reason: Type.String() }, closed)),
+    points: Type.Optional(Type.Number({ description: 'What it gives, after the late rule and any decision.' })),
   },
   closed,
 );
@@ -194,7 +229,13 @@ export const Bench = Type.Object(
     late: ExerciseDocument.properties.late,
     parts: Type.Array(StudentPart),
     mayHandIn: Type.Boolean(),
-    saved: Type.Array(Type.Object({ partId: Type.String(), answer: Answer, trail: Trail, savedAt: Time }, closed)),
+    closesAt: orNull(Time),
+    saved: Type.Array(
+      Type.Object(
+        { partId: Type.String(), answer: Answer, trail: Trail, savedAt: Time, revision: Type.Integer() },
+        closed,
+      ),
+    ),
     handedIn: Type.Array(Attempt),
     solutions: Type.Array(
       Type.Object(
@@ -215,9 +256,18 @@ export const Bench = Type.Object(
 );
 export type Bench = Static<typeof Bench>;
 
-export const AnswerSave = Type.Object({ answer: Answer, trail: Trail }, closed);
+export const AnswerSave = Type.Object(
+  {
+    answer: Answer,
+    trail: Trail,
+    base: Type.Integer({ minimum: 0, description: 'The revision that was changed; 0 where nothing was saved.' }),
+    page: Type.String({ pattern: '^[A-Za-z0-9_-]{8,64}$', description: 'The open page that saves.' }),
+    count: Type.Integer({ minimum: 1, description: 'Of the saves of this page, rising: an older one is refused.' }),
+  },
+  closed,
+);
 export type AnswerSave = Static<typeof AnswerSave>;
-export const AnswerSaved = Type.Object({ savedAt: Time }, closed);
+export const AnswerSaved = Type.Object({ savedAt: Time, revision: Type.Integer() }, closed);
 export type AnswerSaved = Static<typeof AnswerSaved>;
 
 export const HandIn = Type.Object(

@@ -35,6 +35,26 @@ export function drawValues(document: Drawn, seed: string): DrawValues {
   throw new Problem('draw', `None of ${mostRedraws} draws meets the guards; loosen them or change the ranges.`);
 }
 
+/**
+ * A student's numbers in a changed document: those they had, of every parameter that is still drawn; what is new is
+ * drawn by the seed, and what is fixed is as the document says. Undefined where the guards rule that out.
+ * @throws Problem as `drawValues`.
+ */
+export function keptValues(document: Drawn, before: DrawValues, seed: string): DrawValues | undefined {
+  const kept = Object.fromEntries(
+    document.parameters.flatMap(({ symbol, draw }) => {
+      const value = before[symbol];
+      return value === undefined || draw.kind === 'fixed' ? [] : [[symbol, value] as const];
+    }),
+  );
+  const isWhole = document.parameters.every(({ symbol, draw }) => draw.kind === 'fixed' || symbol in kept);
+  for (let k = 0; k < (isWhole ? 1 : mostDraws); k++) {
+    const values = { ...drawOnce(document, k === 0 ? seed : `${seed}\n${k}`), ...kept };
+    if (isAllowed(document, values)) return values;
+  }
+  return undefined;
+}
+
 const drawOnce = ({ parameters }: Drawn, seed: string): DrawValues =>
   Object.fromEntries(parameters.map((p) => [p.symbol, drawOne(p, `${seed}\n${p.symbol}`)] as const));
 

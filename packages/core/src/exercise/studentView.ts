@@ -11,7 +11,7 @@ import { constantOf } from '../system/transferAlgebra.js';
 import { rationalToNumber } from '../rational/number.js';
 import type { DrawValues, ExerciseDocument } from './document.js';
 import { figureCurves, inputLine, sampled } from './figure.js';
-import type { Series } from './given.js';
+import type { Picture, Series } from './given.js';
 import { motionOf } from './inputs.js';
 import type { Controller, ControllerGain, CurvePart, GainsPart, Part } from './parts.js';
 import { isPid } from './controllers.js';
@@ -301,6 +301,20 @@ function diagramsShown({ systems, statement, parts }: ExerciseDocument): ShownDi
   );
 }
 
+/** Tables that drive a system on a student's bench. The others are drawn here, and a curve kept back stays here. */
+function seriesShown({ series, parts }: ExerciseDocument): Series[] {
+  const inputs = parts.flatMap((part) =>
+    part.kind === 'gains' ? [part.input, part.disturbance] : part.kind === 'curve' ? [part.input] : [],
+  );
+  return series.filter(({ id }) => inputs.some((input) => input?.kind === 'series' && input.series === id));
+}
+
+/** Pictures that the words show. */
+function picturesShown(document: ExerciseDocument): Picture[] {
+  const words = wordsOf(document).join('\n');
+  return document.pictures.filter(({ id }) => new RegExp(`picture:${id}(?![a-z0-9-])`).test(words));
+}
+
 /** All words that students read. */
 export const wordsOf = ({ statement, parts }: Pick<ExerciseDocument, 'statement' | 'parts'>): string[] => [
   statement,
@@ -332,9 +346,9 @@ export function studentExercise(document: ExerciseDocument, values: DrawValues) 
     attempts: document.attempts,
     shows: document.shows,
     late: document.late,
-    series: document.series,
+    series: seriesShown(document),
     diagrams: diagramsShown(document),
-    pictures: document.pictures,
+    pictures: picturesShown(document),
     parameters: document.parameters
       .filter(({ hidden }) => !hidden)
       .map(({ symbol, meaning, unit }) => ({ symbol, meaning, unit, value: values[symbol] ?? '' })),

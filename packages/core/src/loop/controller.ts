@@ -1,3 +1,4 @@
+import { decimalIn, isEndless } from '../expression/decimal.js';
 import { Problem } from '../expression/problem.js';
 import type { Settings } from '../exercise/answer.js';
 import type { Controller, ControllerGain, PidController } from '../exercise/parts.js';
@@ -54,7 +55,7 @@ export function refuseOutside(
 ): void {
   for (const { name, low = -Infinity, high = Infinity } of ladders) {
     const text = (settings as Readonly<Record<string, string | undefined>>)[name];
-    if (text === undefined || endless.test(text.trim())) continue;
+    if (text === undefined || isEndless(text)) continue;
     const value = rationalToNumber(decimalFrom(text, name));
     if (value >= low && value <= high) continue;
     const range =
@@ -76,11 +77,12 @@ export const startOf = (controller: { readonly gains: readonly ControllerGain[] 
 
 /** A decimal as people type it. @throws Problem `notANumber` naming what it was typed for. */
 export function decimalFrom(text: string | undefined, name: string): Rational {
-  const bare = (text ?? '').trim().replace('−', '-');
-  if (!/^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d{1,2})?$/i.test(bare) || bare.length > 40) {
-    throw new Problem('notANumber', bare ? `${name} must be a number; “${bare}” is not.` : `${name} is empty.`);
+  const typed = (text ?? '').trim();
+  const decimal = decimalIn(typed);
+  if (decimal === undefined) {
+    throw new Problem('notANumber', typed ? `${name} must be a number; “${typed}” is not.` : `${name} is empty.`);
   }
-  return rationalFromDecimal(bare);
+  return rationalFromDecimal(decimal);
 }
 
 /** The three terms of a PID controller in parallel form. */
@@ -101,8 +103,6 @@ export interface SetController {
 }
 
 const none = rational(0n);
-const endless = /^(∞|inf|infinity)$/i;
-
 /**
  * The controller with a student's settings and what is given of it.
  * @throws Problem `notANumber` for a gain that is missing or no decimal number; `notPossible` for Ti = 0 and for a
@@ -113,7 +113,7 @@ export function controllerFrom(controller: Controller, settings: Settings, scope
   for (const gain of controller.gains) {
     if (!isOpen(gain)) set[gain.name] = exactNumber(gain.value, scope, gain.name);
     else if (gain.optional && settings[gain.name] === undefined) continue;
-    else if (gain.name === 'Ti' && endless.test((settings['Ti'] ?? '').trim())) set.Ti = null;
+    else if (gain.name === 'Ti' && isEndless(settings['Ti'] ?? '')) set.Ti = null;
     else set[gain.name] = decimalFrom(settings[gain.name], gain.name);
   }
   if (!isPid(controller)) return { set, pid: null, fraction: compensatorFrom(controller, set) };

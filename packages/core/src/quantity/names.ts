@@ -38,3 +38,29 @@ export const quantityNames = [
   'sensitivityPeak',
 ] as const;
 export type QuantityName = (typeof quantityNames)[number];
+
+/** Quantities that are never below zero, so that a limit below zero is a slip of the pen. */
+export const neverNegative: ReadonlySet<QuantityName> = new Set([
+  'overshootPercent',
+  'riseTime',
+  'settlingTime',
+  'peakTime',
+  'undershootPercent',
+  'riseTimeFull',
+  'delayTime',
+  'time63',
+  'settlingTime5',
+  'largestMagnitude',
+  'integralAbsolute',
+  'integralSquared',
+  'integralTimeWeighted',
+  'naturalFrequency',
+  'dampedFrequency',
+  'gainMargin',
+  'delayMargin',
+  'gainCrossover',
+  'phaseCrossover',
+  'bandwidth',
+  'resonancePeak',
+  'sensitivityPeak',
+]);

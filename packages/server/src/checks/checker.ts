@@ -1,18 +1,18 @@
 import { Piscina } from 'piscina';
-import type { ExerciseDocument, Verdict } from '@nailset/core';
+import type { DrawValues, ExerciseDocument, Verdict } from '@nailset/core';
 import type { Finding } from '@nailset/core/checks';
 import type { FastifyBaseLogger } from 'fastify';
 import type { Database } from '../store/database.js';
 import { addVerdict, submissionToCheck, uncheckedSubmissions } from '../store/submissions.js';
 import { Refusal } from '../errors.js';
-import type { CheckRequest } from './worker.js';
+import type { CheckRequest, KeepRequest } from './worker.js';
 
 /** Longest time for examining an exercise, which tries many draws of every part. */
 const examineSeconds = 20;
 
 /** Runs checks on worker threads with a time limit, so that no computation holds up anyone’s request. */
 export class Checker {
-  private readonly pool = new Piscina<CheckRequest | ExerciseDocument, Verdict | Finding[]>({
+  private readonly pool = new Piscina<CheckRequest | KeepRequest | ExerciseDocument, Verdict | Finding[] | number>({
     filename: new URL('./worker.js', import.meta.url).href,
     maxThreads: 2,
     idleTimeout: 30_000,
@@ -50,6 +50,17 @@ export class Checker {
     } catch (error) {
       this.log.error({ error, timedOut: limit.aborted }, 'an exercise could not be examined');
       throw new Refusal('notReady', 'Its systems take too long to work out, so answers could not be checked either.');
+    }
+  }
+
+  /** How many of these sets of numbers a document does not allow. @throws Refusal `notReady` when it takes too long. */
+  async countRuledOut(document: ExerciseDocument, seen: DrawValues[]): Promise<number> {
+    const limit = AbortSignal.timeout(examineSeconds * 1000);
+    try {
+      return (await this.pool.run({ document, seen }, { signal: limit, name: 'countRuledOut' })) as number;
+    } catch (error) {
+      this.log.error({ error, timedOut: limit.aborted }, 'the numbers of a class could not be looked at');
+      throw new Refusal('notReady', 'Its guards take too long to work out for the numbers that students have.');
     }
   }
 

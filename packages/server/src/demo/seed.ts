@@ -122,7 +122,7 @@ async function published(
 ): Promise<string> {
   const id = await addExercise(database, courseId, document, idOf(document.title));
   // Examined by the tests, once; it would make every first start slow.
-  await publishDraft(database, id, 1, instructorId, () => []);
+  await publishDraft(database, id, { revision: 1 }, instructorId, () => []);
   const due = new Date(Date.now() + dueInDays * 24 * hour);
   due.setHours(18, 0, 0, 0);
   await changeExercise(database, id, { dueAt: due });

@@ -18,6 +18,7 @@ import {
 } from '@nailset/core';
 import { revealedCurves, studentExercise, solutionCurve, solutionOf, verdictAsShown } from '@nailset/core/checks';
 import { personOf } from '../access.js';
+import { Refusal } from '../errors.js';
 import { drawFor, draftOf, newestVersion } from '../store/exercises.js';
 import { publishedExercises } from '../store/shelf.js';
 import {
@@ -71,7 +72,8 @@ export function benchRoutes(app: App, { database, checker }: House): void {
       const { exerciseId } = request.params;
       const person = personOf(request);
       const version = await newestVersion(database, exerciseId);
-      const { courseId, course, dueAt } = await draftOf(database, exerciseId);
+      const { courseId, course, dueAt, archived } = await draftOf(database, exerciseId);
+      if (archived && request.role === 'student') throw new Refusal('putAway');
       const due = dueAt ? new Date(dueAt) : null;
       const values = await drawFor(database, version, person.id);
       const standing = await standingOf(database, exerciseId, person.id);
@@ -86,10 +88,12 @@ export function benchRoutes(app: App, { database, checker }: House): void {
         dueAt,
         ...studentExercise(version.document, values),
         mayHandIn: request.role === 'student',
-        saved: saved.map(({ partId, answer, trail, savedAt }) => ({
+        closesAt: closesAt(due, version.document.late)?.toISOString() ?? null,
+        saved: saved.map(({ partId, answer, trail, savedAt, revision }) => ({
           partId,
           answer,
           trail,
+          revision,
           savedAt: savedAt.toISOString(),
         })),
         handedIn: standing.map((entry) => attemptOf(entry, shown ? version.document.shows : null)),
@@ -116,7 +120,7 @@ export function benchRoutes(app: App, { database, checker }: House): void {
     },
     async (request) => {
       const { exerciseId, partId } = request.params;
-      return { savedAt: await saveAnswer(database, exerciseId, personOf(request).id, partId, request.body) };
+      return saveAnswer(database, exerciseId, personOf(request).id, partId, request.body);
     },
   );
 
@@ -126,7 +130,8 @@ export function benchRoutes(app: App, { database, checker }: House): void {
       config: { access: 'student' },
       schema: {
         summary: 'Hand in',
-        description: 'Repeat the same `key` after a lost connection: it stays one attempt and gives the same answer.',
+        description:
+          'A `key` names one answer to one part: repeated after a lost connection, it stays one attempt and gives the same answer.',
         params: byExercise,
         body: HandIn,
         response: answers(AttemptMessage),
@@ -191,7 +196,9 @@ function solutionIn(part: Part, model: ReturnType<typeof modelOf>): Bench['solut
 function stateOf(best: Standing | undefined, shown: boolean): 'open' | 'handedIn' | 'met' | 'missed' {
   if (!best) return 'open';
   if (!shown || !best.verdict) return 'handedIn';
-  return best.points >= best.verdict.outOf ? 'met' : 'missed';
+  // An answer that came late is right all the same.
+  const met = best.override ? best.points >= best.verdict.outOf : best.verdict.met;
+  return met ? 'met' : 'missed';
 }
 
 /** One attempt as its student may see it; `shows` is null while verdicts are kept back. */
@@ -205,5 +212,6 @@ function attemptOf(entry: Standing, shows: ExerciseDocument['shows'] | null): At
     answer: entry.answer,
     ...(shows && entry.verdict ? { verdict: verdictAsShown(entry.verdict, shows) } : {}),
     ...(shows && entry.override ? { override: entry.override } : {}),
+    ...(shows && (entry.override ?? entry.verdict) ? { points: entry.points } : {}),
   };
 }

@@ -8,6 +8,7 @@ import {
   ExerciseDocument,
   Publish,
   Published,
+  Publishing,
   Shelf,
   Version,
 } from '@nailset/core';
@@ -21,6 +22,7 @@ import {
   versionDocument,
   versionsOf,
 } from '../store/exercises.js';
+import { publishingOf } from '../store/publishing.js';
 import { shelfOf } from '../store/shelf.js';
 import { type App, type House, answers, byCourse, byExercise, nothing } from './route.js';
 
@@ -141,14 +143,24 @@ export function exerciseRoutes(app: App, { database, checker }: House): void {
       },
     },
     async (request) => ({
-      version: await publishDraft(
-        database,
-        request.params.exerciseId,
-        request.body.revision,
-        personOf(request).id,
-        (document) => checker.examine(document),
+      version: await publishDraft(database, request.params.exerciseId, request.body, personOf(request).id, (document) =>
+        checker.examine(document),
       ),
     }),
+  );
+
+  app.get(
+    '/api/exercises/:exerciseId/publishing',
+    {
+      config: { access: 'instructor' },
+      schema: {
+        summary: 'What publishing the draft would change for students',
+        params: byExercise,
+        response: answers(Publishing),
+      },
+    },
+    async (request) =>
+      publishingOf(database, request.params.exerciseId, (document, seen) => checker.countRuledOut(document, seen)),
   );
 
   app.patch(

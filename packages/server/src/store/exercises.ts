@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
-import { and, count, desc, eq } from 'drizzle-orm';
+import { and, count, desc, eq, gte, lt, lte, max } from 'drizzle-orm';
 import { type DrawValues, type ExerciseDocument, type Version } from '@nailset/core';
-import { drawValues, type Finding } from '@nailset/core/checks';
+import { drawValues, type Finding, keptValues } from '@nailset/core/checks';
 import { Refusal } from '../errors.js';
 import type { Database, Transaction } from './database.js';
 import { courses, draws, exercises, people, submissions, versions } from './schema.js';
@@ -96,6 +96,7 @@ export async function draftOf(database: Database, exerciseId: string) {
     changed: !isDeepStrictEqual(version?.document, exercise.draft),
     dueAt: exercise.dueAt?.toISOString() ?? null,
     submissions: handedIn!.count,
+    archived: exercise.archived,
   };
 }
 
@@ -117,7 +118,7 @@ export async function saveDraft(database: Database, exerciseId: string, revision
 export async function publishDraft(
   database: Database,
   exerciseId: string,
-  revision: number,
+  { revision, newNumbers = false }: { revision: number; newNumbers?: boolean | undefined },
   personId: string,
   examine: (document: ExerciseDocument) => Finding[] | Promise<Finding[]>,
 ): Promise<number> {
@@ -133,7 +134,9 @@ export async function publishDraft(
       .orderBy(desc(versions.number))
       .limit(1);
     const number = (last?.number ?? 0) + 1;
-    await tx.insert(versions).values({ exerciseId, number, document: exercise!.draft, publishedBy: personId });
+    await tx
+      .insert(versions)
+      .values({ exerciseId, number, document: exercise!.draft, newNumbers, publishedBy: personId });
     return number;
   });
 }
@@ -149,20 +152,52 @@ export async function changeExercise(
 }
 
 /**
- * A student's numbers for a version: drawn once from exercise and student, then kept. Versions that leave the
- * parameters alone give a student the same numbers.
+ * A student's numbers for a version: drawn once from exercise and student, then kept. Later versions keep the numbers
+ * that a student has seen, unless they were published with new numbers for everyone or rule these out.
  */
 export async function drawFor(
   database: Database | Transaction,
-  version: { id: string; exerciseId: string; document: ExerciseDocument },
+  version: { id: string; exerciseId: string; number: number; document: ExerciseDocument },
   personId: string,
 ): Promise<DrawValues> {
   const where = and(eq(draws.versionId, version.id), eq(draws.personId, personId));
-  const [kept] = await database.select({ values: draws.values }).from(draws).where(where);
-  if (kept) return kept.values;
-  const values = drawValues(version.document, `${version.exerciseId}\n${personId}`);
+  const [known] = await database.select({ values: draws.values }).from(draws).where(where);
+  if (known) return known.values;
+  const anew = await drawnAnewAt(database, version);
+  const [before] = await database
+    .select({ values: draws.values })
+    .from(draws)
+    .innerJoin(versions, eq(versions.id, draws.versionId))
+    .where(
+      and(
+        eq(draws.personId, personId),
+        eq(versions.exerciseId, version.exerciseId),
+        gte(versions.number, anew),
+        lt(versions.number, version.number),
+      ),
+    )
+    .orderBy(desc(versions.number))
+    .limit(1);
+  const seed = seedOf(version.exerciseId, personId, anew);
+  const values = (before && keptValues(version.document, before.values, seed)) ?? drawValues(version.document, seed);
   await database.insert(draws).values({ versionId: version.id, personId, values }).onConflictDoNothing();
   return values;
+}
+
+/** What a student's numbers are drawn from. */
+const seedOf = (exerciseId: string, personId: string, anew: number): string =>
+  `${exerciseId}\n${personId}${anew > 0 ? `\nversion ${anew}` : ''}`;
+
+/** The last version up to this one that was published with new numbers for everyone; 0 for none. */
+export async function drawnAnewAt(
+  database: Database | Transaction,
+  { exerciseId, number }: { exerciseId: string; number: number },
+): Promise<number> {
+  const [found] = await database
+    .select({ number: max(versions.number) })
+    .from(versions)
+    .where(and(eq(versions.exerciseId, exerciseId), eq(versions.newNumbers, true), lte(versions.number, number)));
+  return found?.number ?? 0;
 }
 
 /** The numbers of every student who has some, by version and student; none for anyone else. */

@@ -98,6 +98,8 @@ export const versions = pgTable(
       .references(() => exercises.id),
     number: integer('number').notNull(),
     document: exerciseDocument('document').notNull(),
+    /** Numbers are drawn anew from this version on, for everyone. */
+    newNumbers: boolean('new_numbers').notNull().default(false),
     publishedAt: now('published_at'),
     publishedBy: uuid('published_by')
       .notNull()
@@ -135,6 +137,10 @@ export const savedAnswers = pgTable(
     answer: jsonb('answer').$type<Answer>().notNull(),
     trail: jsonb('trail').$type<Trail>().notNull(),
     savedAt: now('saved_at'),
+    revision: integer('revision').notNull().default(1),
+    /** The open page that saved it and how many saves that page had made; a page follows only itself. */
+    page: text('page').notNull().default(''),
+    count: integer('count').notNull().default(0),
   },
   (t) => [primaryKey({ columns: [t.exerciseId, t.personId, t.partId] })],
 );
@@ -160,7 +166,10 @@ export const submissions = pgTable(
     trail: jsonb('trail').$type<Trail>().notNull(),
     handedInAt: now('handed_in_at'),
   },
-  (t) => [unique().on(t.personId, t.key), unique().on(t.exerciseId, t.personId, t.partId, t.attempt)],
+  (t) => [
+    unique().on(t.personId, t.exerciseId, t.partId, t.key),
+    unique().on(t.exerciseId, t.personId, t.partId, t.attempt),
+  ],
 );
 
 /** Every check of a submission, the newest counts; never changed. `result` is null when the check ran out of time. */

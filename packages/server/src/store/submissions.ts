@@ -1,15 +1,17 @@
+import { isDeepStrictEqual } from 'node:util';
 import { and, asc, count, desc, eq, notExists, sql } from 'drizzle-orm';
 import {
   type Answer,
+  type AnswerSave,
+  type AnswerSaved,
   type ExerciseDocument,
   type HandIn,
   Problem,
-  type Trail,
   type Verdict,
   attemptsOf,
   modelOf,
 } from '@nailset/core';
-import { readAnswer } from '@nailset/core/checks';
+import { readAnswer, readTrail, stopsOf } from '@nailset/core/checks';
 import { Refusal, refusalOf } from '../errors.js';
 import type { Database } from './database.js';
 import { drawFor, newestVersion } from './exercises.js';
@@ -19,8 +21,9 @@ import { exercises, overrides, people, savedAnswers, submissions, verdicts, vers
 const graceMilliseconds = 5_000;
 
 /**
- * Records what a student hands in. The same key again returns the first submission, so a retry is one attempt.
- * @throws Refusal `oldVersion`, `pastDue`, `attemptsUsed`, `notFound` for an unknown part, `refused` with the position
+ * Records what a student hands in. A key names one answer of one person to one part: sent again it returns the first
+ * submission, so a retry is one attempt.
+ * @throws Refusal `keyUsed` for a key that came with another answer, `putAway`, `oldVersion`, `pastDue`, `attemptsUsed`, `notFound` for an unknown part, `refused` with the position
  * for an answer that cannot be read (it then costs no attempt).
  */
 export async function handIn(database: Database, exerciseId: string, personId: string, sent: HandIn): Promise<string> {
@@ -28,9 +31,17 @@ export async function handIn(database: Database, exerciseId: string, personId: s
     // One student's hand-ins wait for each other, so that two at once cannot take the same attempt.
     await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`${exerciseId} ${personId}`}, 0))`);
     const [known] = await tx
-      .select({ id: submissions.id })
+      .select({ id: submissions.id, answer: submissions.answer })
       .from(submissions)
-      .where(and(eq(submissions.personId, personId), eq(submissions.key, sent.key)));
+      .where(
+        and(
+          eq(submissions.personId, personId),
+          eq(submissions.exerciseId, exerciseId),
+          eq(submissions.partId, sent.partId),
+          eq(submissions.key, sent.key),
+        ),
+      );
+    if (known && !isDeepStrictEqual(known.answer, sent.answer)) throw new Refusal('keyUsed');
     if (known) return known.id;
 
     const version = await newestVersion(tx, exerciseId);
@@ -41,12 +52,13 @@ export async function handIn(database: Database, exerciseId: string, personId: s
       .select({ dueAt: exercises.dueAt, archived: exercises.archived })
       .from(exercises)
       .where(eq(exercises.id, exerciseId));
-    if (exercise!.archived) throw new Refusal('notFound');
+    if (exercise!.archived) throw new Refusal('putAway');
     const closes = closesAt(exercise!.dueAt, version.document.late);
     if (closes && Date.now() > closes.getTime() + graceMilliseconds) throw new Refusal('pastDue');
     const values = await drawFor(tx, version, personId);
     try {
       readAnswer(part, modelOf(version.document, values), sent.answer);
+      readTrail(part, sent.trail);
     } catch (error) {
       throw error instanceof Problem ? refusalOf(error) : error;
     }
@@ -91,27 +103,33 @@ function shareKept(handedInAt: Date, dueAt: Date | null, late: Late): number {
   return isLate && late ? late.keepPercent / 100 : 1;
 }
 
-/** Keeps an answer in the making, whichever version it was begun under. @throws Refusal `notFound` for an unknown part. */
+/**
+ * Keeps an answer in the making, whichever version it was begun under, if nothing newer is kept: it must have been made
+ * from the revision that is there, or come later from the page that saved that one.
+ * @throws Refusal `notFound` for an unknown part, `answerChanged`.
+ */
 export async function saveAnswer(
   database: Database,
   exerciseId: string,
   personId: string,
   partId: string,
-  saved: { answer: Answer; trail: Trail },
-): Promise<string> {
+  { answer, trail: sent, base, page, count: saves }: AnswerSave,
+): Promise<AnswerSaved> {
   const version = await newestVersion(database, exerciseId);
   const part = version.document.parts.find((p) => p.id === partId);
-  if (part?.kind !== saved.answer.kind) throw new Refusal('notFound');
-  const { answer, trail } = saved;
-  const savedAt = new Date();
-  await database
+  if (part?.kind !== answer.kind) throw new Refusal('notFound');
+  const state = { answer, trail: stopsOf(part, sent), savedAt: new Date(), page, count: saves };
+  const [saved] = await database
     .insert(savedAnswers)
-    .values({ exerciseId, personId, partId, answer, trail, savedAt })
+    .values({ exerciseId, personId, partId, ...state })
     .onConflictDoUpdate({
       target: [savedAnswers.exerciseId, savedAnswers.personId, savedAnswers.partId],
-      set: { answer, trail, savedAt },
-    });
-  return savedAt.toISOString();
+      set: { ...state, revision: sql`${savedAnswers.revision} + 1` },
+      setWhere: sql`${savedAnswers.revision} = ${base} or (${savedAnswers.page} = ${page} and ${savedAnswers.count} < ${saves})`,
+    })
+    .returning({ savedAt: savedAnswers.savedAt, revision: savedAnswers.revision });
+  if (!saved) throw new Refusal('answerChanged');
+  return { savedAt: saved.savedAt.toISOString(), revision: saved.revision };
 }
 
 export function savedAnswersOf(database: Database, exerciseId: string, personId: string) {

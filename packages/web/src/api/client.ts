@@ -1,4 +1,6 @@
-import type { ErrorMessage } from '@nailset/core';
+import type { ErrorMessage, Session } from '@nailset/core';
+import { follows, pageOwner } from './page';
+import { hearServerTime } from './serverClock';
 
 /** An answer of the server that is an error, in its own words, or no answer at all. */
 export class ApiError extends Error {
@@ -24,10 +26,30 @@ export function rememberToken(token: string): void {
 }
 
 /**
- * Sends a request to the server and gives back its answer. An outdated token is renewed and the request repeated once.
+ * Asks who is signed in. Undefined when that is someone else than the one whose page this is: the page stays as it is,
+ * and its owner is told.
  * @throws ApiError
  */
-export async function request<T>(method: string, path: string, body?: unknown, again = false): Promise<T> {
+export async function askSession(): Promise<Session | undefined> {
+  const session = await request<Session>('GET', '/session');
+  if (!follows(session)) return undefined;
+  rememberToken(session.csrfToken);
+  return session;
+}
+
+/** How a request is sent: for whom, if not for the one whose page this is. */
+interface Sending {
+  readonly whose?: string | undefined;
+  readonly again?: boolean;
+}
+
+/**
+ * Sends a request to the server and gives back its answer. It says whose page sends it, so that nothing is recorded for
+ * someone who has signed in since. An outdated token is renewed and the request repeated once.
+ * @throws ApiError
+ */
+export async function request<T>(method: string, path: string, body?: unknown, sending: Sending = {}): Promise<T> {
+  const { whose = pageOwner().person?.id, again = false } = sending;
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
@@ -35,6 +57,7 @@ export async function request<T>(method: string, path: string, body?: unknown, a
       headers: {
         ...(body === undefined ? {} : { 'content-type': 'application/json' }),
         ...(method === 'GET' ? {} : { 'x-csrf-token': csrfToken }),
+        ...(whose ? { 'x-nailset-person': whose } : {}),
       },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
@@ -45,14 +68,14 @@ export async function request<T>(method: string, path: string, body?: unknown, a
       'No connection to Nailset. What you typed is kept; check the network and try again.',
     );
   }
+  hearServerTime(response.headers.get('date'));
   const answer: unknown = await response.json().catch(() => null);
   if (response.ok) return answer as T;
   const { error } = (answer ?? {}) as Partial<ErrorMessage>;
-  if (error?.code === 'wrongToken' && !again) {
-    const session = await request<{ csrfToken: string }>('GET', '/session');
-    rememberToken(session.csrfToken);
-    return request<T>(method, path, body, true);
+  if (error?.code === 'wrongToken' && !again && (await askSession())) {
+    return request<T>(method, path, body, { ...sending, again: true });
   }
+  if (error?.code === 'otherPerson') await askSession().catch(() => undefined);
   throw new ApiError(
     response.status,
     error?.code ?? 'internal',

@@ -1,3 +1,4 @@
+import { useCallback } from 'react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type {
   AnswerSave,
@@ -17,6 +18,7 @@ import type {
   NewCourse,
   Override,
   Person,
+  Publishing,
   Registration,
   Role,
   Session,
@@ -24,26 +26,28 @@ import type {
   SignIn,
   Version,
 } from '@nailset/core';
-import { rememberToken, request } from './client';
+import { pendingSaves } from '../shared/saving';
+import { askSession, request } from './client';
+import { letGo } from './page';
 
 /** Every question to the server and every change, one hook each. */
 
 export function useSession() {
   return useQuery({
     queryKey: ['session'],
-    queryFn: async () => {
-      const session = await request<Session>('GET', '/session');
-      rememberToken(session.csrfToken);
-      return session;
-    },
+    // Where someone else is signed in by now, the page stays with whom it was opened by.
+    queryFn: async ({ client }) => (await askSession()) ?? client.getQueryData<Session>(['session'])!,
     staleTime: 60_000,
   });
 }
 
 /** Signing in or out changes everything that was asked before. */
-function useFresh() {
+export function useFresh() {
   const queries = useQueryClient();
-  return () => queries.resetQueries();
+  return () => {
+    letGo();
+    return queries.resetQueries();
+  };
 }
 
 export function useSignIn() {
@@ -113,8 +117,24 @@ export function useNewExercise(courseId: string) {
 export const useDraft = (exerciseId: string) =>
   useQuery({
     queryKey: ['draft', exerciseId],
-    queryFn: () => request<Draft>('GET', `/exercises/${exerciseId}/draft`),
+    queryFn: async () => {
+      // What a page that was just left still saves belongs to the draft.
+      await pendingSaves();
+      return request<Draft>('GET', `/exercises/${exerciseId}/draft`);
+    },
     // The builder works on its own copy; a reload behind its back would fight with it.
+    staleTime: Infinity,
+    gcTime: 0,
+  });
+
+/** The draft as it stands, for a page that only shows it. */
+export const useDraftShown = (exerciseId: string) =>
+  useQuery({
+    queryKey: ['draft shown', exerciseId],
+    queryFn: async () => {
+      await pendingSaves();
+      return request<Draft>('GET', `/exercises/${exerciseId}/draft`);
+    },
     staleTime: Infinity,
     gcTime: 0,
   });
@@ -124,8 +144,17 @@ export const useSaveDraft = (exerciseId: string) =>
 
 export const usePublish = (exerciseId: string) =>
   useMutation({
-    mutationFn: (revision: number) =>
-      request<{ version: number }>('POST', `/exercises/${exerciseId}/versions`, { revision }),
+    mutationFn: (body: { revision: number; newNumbers: boolean }) =>
+      request<{ version: number }>('POST', `/exercises/${exerciseId}/versions`, body),
+  });
+
+/** What publishing the saved draft would change, asked anew each time it is looked at. */
+export const usePublishing = (exerciseId: string, revision: number | undefined) =>
+  useQuery({
+    queryKey: ['publishing', exerciseId, revision],
+    queryFn: () => request<Publishing>('GET', `/exercises/${exerciseId}/publishing`),
+    enabled: revision !== undefined,
+    staleTime: 0,
   });
 
 export function useChangeExercise(exerciseId: string) {
@@ -160,21 +189,30 @@ export function useCopy(exerciseId: string) {
 export const useBench = (exerciseId: string) =>
   useQuery({
     queryKey: ['bench', exerciseId],
-    queryFn: () => request<Bench>('GET', `/exercises/${exerciseId}/bench`),
+    queryFn: async () => {
+      await pendingSaves();
+      return request<Bench>('GET', `/exercises/${exerciseId}/bench`);
+    },
     staleTime: Infinity,
     gcTime: 0,
   });
 
 export const useSaveAnswer = (exerciseId: string) =>
   useMutation({
-    mutationFn: ({ partId, ...body }: AnswerSave & { partId: string }) =>
-      request<AnswerSaved>('PUT', `/exercises/${exerciseId}/answers/${partId}`, body),
+    mutationFn: ({ partId, whose, ...body }: AnswerSave & { partId: string; whose: string }) =>
+      request<AnswerSaved>('PUT', `/exercises/${exerciseId}/answers/${partId}`, body, { whose }),
   });
+
+/** Asks what is saved by now, whichever window saved it. */
+export function useSavedAnswers(exerciseId: string) {
+  return useCallback(async () => (await request<Bench>('GET', `/exercises/${exerciseId}/bench`)).saved, [exerciseId]);
+}
 
 export function useHandIn(exerciseId: string) {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (body: HandIn) => request<Attempt>('POST', `/exercises/${exerciseId}/submissions`, body),
+    mutationFn: ({ whose, ...body }: HandIn & { whose: string }) =>
+      request<Attempt>('POST', `/exercises/${exerciseId}/submissions`, body, { whose }),
     onSuccess: () => queries.invalidateQueries({ queryKey: ['bench', exerciseId] }),
   });
 }

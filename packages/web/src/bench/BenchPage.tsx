@@ -7,12 +7,13 @@ import { useBench, useHandIn, useSession } from '../api/queries';
 import { Header } from '../shared/Header';
 import { PageOf } from '../shared/PageOf';
 import { SavingNote } from '../shared/saving';
-import { clockTime, dayAndTime } from '../shared/time';
-import { usePastDue } from '../shared/usePastDue';
+import { clockTime } from '../shared/time';
 import { useTitle } from '../shared/useTitle';
 import { BenchSheet } from './BenchSheet';
+import { ChangedElsewhere } from './ChangedElsewhere';
+import { DueNote, useDueState, worthNow } from './DueNote';
 import { unsavedOf } from './unsaved';
-import { useSaving } from './useSaving';
+import { basesOf, useSaving } from './useSaving';
 import { type Work, workFrom, workReducer } from './work';
 
 /** An exercise as its student works on it. */
@@ -50,10 +51,13 @@ function Loaded({
 }) {
   const personId = useSession().data!.person!.id;
   const unsaved = useMemo(() => unsavedOf(personId, bench.versionId), [personId, bench.versionId]);
-  const [work, dispatch] = useReducer(workReducer, undefined, () => workFrom(bench, before ?? unsaved.find()));
-  const saving = useSaving(bench, work, unsaved);
+  // Found once: what this page itself keeps from now on is no news to it.
+  const [found] = useState(() => (before ? undefined : unsaved.find()));
+  const [work, dispatch] = useReducer(workReducer, undefined, () => workFrom(bench, before ?? found?.work));
+  const bases = found?.bases ?? basesOf(bench);
+  const { saving, changed, settle } = useSaving(bench, work, dispatch, unsaved, { whose: personId, bases });
   const handIn = useHandIn(bench.exerciseId);
-  const pastDue = usePastDue(bench.dueAt);
+  const due = useDueState(bench);
   // One key per intent: the same answer sent again after a lost connection stays one try.
   const intent = useRef<{ key: string; of: string }>(undefined);
   // What is done until the new version is there comes along as well.
@@ -67,7 +71,8 @@ function Loaded({
     const of = `${part.id} ${JSON.stringify(answer)}`;
     if (intent.current?.of !== of) intent.current = { key: nanoid(24), of };
     const trail: Work['trails'][string] = work.trails[part.id] ?? [];
-    const body = { key: intent.current.key, versionId: bench.versionId, partId: part.id, answer, trail };
+    const { key } = intent.current;
+    const body = { key, versionId: bench.versionId, partId: part.id, answer, trail, whose: personId };
     handIn.mutate(body, { onSuccess: () => (intent.current = undefined) });
   };
 
@@ -79,11 +84,7 @@ function Loaded({
         ) : (
           <span>Only students hand in</span>
         )}
-        {bench.dueAt && (
-          <span>
-            {pastDue ? 'Was due' : 'Due'} <b className="font-medium text-ink">{dayAndTime(bench.dueAt)}</b>
-          </span>
-        )}
+        <DueNote bench={bench} />
       </Header>
       {outdated && (
         <p role="alert" className="border-b border-rule bg-wash px-5 py-2">
@@ -100,6 +101,7 @@ function Loaded({
           </button>
         </p>
       )}
+      <ChangedElsewhere changed={changed} parts={bench.parts} settle={settle} />
       <main className="flex flex-1 flex-col">
         <BenchSheet
           bench={bench}
@@ -107,7 +109,13 @@ function Loaded({
           dispatch={dispatch}
           handing={
             bench.mayHandIn
-              ? { busy: handIn.isPending, error: outdated ? undefined : handIn.error?.message, pastDue, handIn: send }
+              ? {
+                  busy: handIn.isPending,
+                  error: outdated ? undefined : handIn.error?.message,
+                  closed: due === 'closed',
+                  worth: worthNow(due, bench),
+                  handIn: send,
+                }
               : undefined
           }
         />

@@ -24,7 +24,7 @@ import { TrendBench } from './TrendBench';
 import { Tries } from './Tries';
 import { type Readable, readableAnswer } from './readable';
 import { useLive } from './useLive';
-import { type Work, type WorkAction, sameAnswer } from './work';
+import { type Work, type WorkAction, fallbacks, sameAnswer } from './work';
 
 // Diagrams come with a layout library of their own size, so they are loaded when a part has one.
 const DiagramBench = lazy(async () => ({ default: (await import('./DiagramBench')).DiagramBench }));
@@ -38,7 +38,10 @@ const ReductionBench = lazy(async () => ({ default: (await import('../ledger/Red
 export interface HandingIn {
   readonly busy: boolean;
   readonly error: string | undefined;
-  readonly pastDue: boolean;
+  /** Nothing is taken any more, not even late. */
+  readonly closed: boolean;
+  /** What handing in now is worth, where that is less than before. */
+  readonly worth: string;
   readonly handIn: (part: StudentPart, answer: Answer) => void;
 }
 
@@ -64,7 +67,7 @@ export function BenchSheet({
   const part = bench.parts.find(({ id }) => id === work.open) ?? bench.parts[0]!;
   const answer = work.answers[part.id]!;
   const scope = useMemo<Scope>(() => lettersOf(bench), [bench]);
-  const live = useLive(part, answer, work.readable[part.id], bench.series);
+  const live = useLive(part, answer, fallbacks(work, part), bench.series);
 
   useEffect(() => {
     if (!keys) return;
@@ -83,7 +86,7 @@ export function BenchSheet({
     readable,
     left,
     last !== undefined && sameAnswer(last.answer, answer),
-    handing?.pastDue,
+    handing?.closed,
   );
   const type = (text: string) => dispatch({ do: 'type', part: part.id, text });
   const give = (next: Answer) => dispatch({ do: 'answer', part: part.id, answer: next });
@@ -91,7 +94,7 @@ export function BenchSheet({
   const bar = (
     <HandInBar
       answer={readable.shown}
-      words={readable.words}
+      words={[readable.words, handing?.worth].filter(Boolean).join(' ')}
       triesLeft={left === 1 ? '1 try left' : `${left} tries left`}
       blocked={handing ? blocked : ''}
       busy={handing?.busy ?? false}
@@ -231,8 +234,8 @@ export function BenchSheet({
   );
 }
 
-function blockedBecause(readable: Readable, left: number, same: boolean, pastDue = false): string {
-  if (pastDue) return 'The due date has passed.';
+function blockedBecause(readable: Readable, left: number, same: boolean, closed = false): string {
+  if (closed) return 'The due date has passed.';
   if (left <= 0) return 'All tries are used; your best one counts.';
   if (readable.problem) return readable.problem;
   if (same) return 'This is what you handed in. Change it to try again.';

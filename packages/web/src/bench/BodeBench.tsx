@@ -1,4 +1,4 @@
-import { Problem, formatNumber, responseOfTerms, straightLines } from '@nailset/core';
+import { Problem, formatNumber, numberIn, responseOfTerms, straightLines } from '@nailset/core';
 import { useEffect, useMemo, useState } from 'react';
 import { type BodeCurve, type BodeFrame, bodeFrame } from '../frequency/BodeAxes';
 import { BodePlot } from '../frequency/BodePlot';
@@ -91,7 +91,7 @@ export default function BodeBench({
         onFit={fit}
         corners={Object.keys(settings)
           .filter((name) => /^[pzw]/.test(name))
-          .map((name) => ({ name, kind: name.includes('p') ? 'pole' : 'zero', omega: Number(settings[name]) }))}
+          .map((name) => ({ name, kind: name.includes('p') ? 'pole' : 'zero', omega: numberIn(settings[name]) }))}
         onCorner={set}
         onLevel={(db) => set('K', response.model.gain * 10 ** (db / 20))}
         onAt={setAt}

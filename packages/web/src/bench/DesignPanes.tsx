@@ -1,6 +1,7 @@
 import type { Settings } from '@nailset/core';
 import { Suspense, lazy, useState } from 'react';
 import type { GainsOf, LoopResponse, LoopResponses } from './loopResponse';
+import type { HeldRatios } from './ratios';
 import type { Kept } from './useKept';
 
 const LocusPane = lazy(() => import('../plane/LocusPane'));
@@ -43,6 +44,8 @@ export function DesignPanes({
   responses: LoopResponses;
   response: LoopResponse;
   first: LoopResponse | undefined;
+  /** Leads and lags whose zero and pole move as one. */
+  held?: HeldRatios | undefined;
   onSettings: (settings: Settings) => void;
 }) {
   const frequency = (['bode', 'nyquist'] as const).filter((view) => part.views.includes(view));

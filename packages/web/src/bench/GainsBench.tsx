@@ -167,7 +167,11 @@ export function GainsBench({
     <div className="flex min-w-0 flex-col gap-3.5">
       {design ? (
         <div className="grid content-start gap-x-5 gap-y-3.5 @min-[620px]:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)] @min-[620px]:grid-rows-[auto_1fr]">
-          <DesignPanes {...{ part, settings, responses, response, first }} onSettings={setAll} />
+          <DesignPanes
+            {...{ part, settings, responses, response, first }}
+            held={work.held?.[part.id]}
+            onSettings={setAll}
+          />
           <div className="flex min-w-0 flex-col gap-3.5 @min-[620px]:col-start-2 @min-[620px]:row-start-1">{plots}</div>
         </div>
       ) : (

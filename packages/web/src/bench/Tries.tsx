@@ -75,7 +75,8 @@ export function VerdictLines({ verdict }: { verdict: Verdict }) {
   );
 }
 
-function pointsText({ verdict, override }: Attempt): string {
-  const points = override?.points ?? verdict!.points;
-  return `${formatMark(points)} of ${inPoints(verdict!.outOf)}`;
+/** What a try gives: after the late rule and any decision, the same as on the home page. */
+function pointsText({ verdict, override, points = override?.points ?? verdict!.points }: Attempt): string {
+  const late = !override && points < verdict!.points ? `, ${formatMark(verdict!.points)} before the late rule` : '';
+  return `${formatMark(points)} of ${inPoints(verdict!.outOf)}${late}`;
 }

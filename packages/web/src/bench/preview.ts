@@ -15,6 +15,7 @@ export function previewOf(document: ExerciseDocument, values: DrawValues): Bench
     course: '',
     dueAt: null,
     mayHandIn: false,
+    closesAt: null,
     saved: [],
     handedIn: [],
     solutions: [],

@@ -1,4 +1,4 @@
-import type { Settings } from '@nailset/core';
+import { type Settings, numberIn } from '@nailset/core';
 
 /** A zero and a pole of one number, which work together. */
 export interface LeadOrLag {
@@ -13,12 +13,10 @@ export interface LeadOrLag {
 /** Pole through zero for each pair that moves as one, by its number. */
 export type HeldRatios = Readonly<Record<string, number>>;
 
-const numberFrom = (text: string | undefined): number => Number(text?.replace('−', '-') ?? NaN);
-
 /** The leads and lags that are set. */
 export function leadsAndLagsOf(settings: Settings): LeadOrLag[] {
   return ['1', '2', '3'].flatMap((pair) => {
-    const [zero, pole] = [numberFrom(settings[`z${pair}`]), numberFrom(settings[`p${pair}`])];
+    const [zero, pole] = [numberIn(settings[`z${pair}`]), numberIn(settings[`p${pair}`])];
     if (!zero || !pole) return [];
     const lead = Math.abs(pole) >= Math.abs(zero);
     const shown = Number(Math.abs(lead ? pole / zero : zero / pole).toPrecision(3));
@@ -43,7 +41,7 @@ export function withRatiosHeld(
     const changed = [zero, pole].filter((name) => before[name] !== after[name]);
     const anew = changed.length === 2 ? leadsAndLagsOf(after).find((each) => each.pair === pair) : undefined;
     still[pair] = anew?.ratio ?? ratio;
-    const value = changed.length === 1 ? numberFrom(after[changed[0]!]) : 0;
+    const value = changed.length === 1 ? numberIn(after[changed[0]!]) : 0;
     if (!value) continue;
     const [other, wanted] = changed[0] === zero ? [pole, value * ratio] : [zero, value / ratio];
     settings[other] = String(Number(wanted.toPrecision(4)));

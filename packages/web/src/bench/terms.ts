@@ -6,6 +6,7 @@ import {
   type Verdict,
   bodeVerdict,
   modelOfTerms,
+  numberIn,
   numbersOfTerms,
   refineTerms,
   settingsOfTerms,
@@ -47,7 +48,7 @@ export function knobsOfTerms(part: BodeOfPart, settings: Settings = {}): Knob[] 
     if (name.startsWith('d')) return { ...common, start: 0.3, fine: 0.01, coarse: 0.1, low: 0.005, high: 1 };
     const isCorner = /^[pzw]/.test(name);
     const start = isCorner ? middleOf(part) : name === 'K' ? 1 : Number((0.1 / middleOf(part)).toPrecision(1));
-    const size = Math.abs(Number(settings[name] ?? start)) || start;
+    const size = Math.abs(numberIn(settings[name] ?? String(start))) || start;
     const decade = 10 ** Math.floor(Math.log10(size) + 1e-9);
     return {
       ...common,

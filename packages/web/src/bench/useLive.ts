@@ -25,7 +25,8 @@ export type Live = { readonly problem: Problem | undefined } & (
 export function useLive(
   part: StudentPart,
   answer: Answer,
-  readable: Settings | undefined,
+  /** Settings to fall back on, the best first, while the present ones cannot be used. */
+  others: readonly Settings[],
   series: readonly Series[],
 ): Live | undefined {
   const prepared = useMemo(() => {
@@ -48,10 +49,7 @@ export function useLive(
   const settings = settingsOf(answer);
   if (!prepared || !settings) return undefined;
   if (prepared instanceof Problem) return { kind: 'none', response: undefined, problem: prepared };
-  const found = prepared.of(settings);
-  const problem = found instanceof Problem ? found : undefined;
-  const shown = problem && readable ? prepared.of(readable) : found;
-  const response = shown instanceof Problem ? prepared.last() : shown;
+  const { response, problem } = prepared.show(settings, others);
   // The kind of the prepared responses is that of what they give.
   return { kind: prepared.kind, responses: prepared.responses, response, problem } as Live;
 }
@@ -59,13 +57,14 @@ export function useLive(
 /** Responses with the last that there was, for settings that are numbers and yet not allowed. */
 function remembering<Of>(of: (settings: Settings) => Of | Problem) {
   let last: Of | undefined;
+  const isUsable = (found: Of | Problem): found is Of => !(found instanceof Problem);
   return {
-    of(settings: Settings): Of | Problem {
+    show(settings: Settings, others: readonly Settings[]): { response: Of | undefined; problem: Problem | undefined } {
       const found = of(settings);
-      if (!(found instanceof Problem)) last = found;
-      return found;
+      if (isUsable(found)) last = found;
+      else last ??= others.map(of).find(isUsable);
+      return { response: last, problem: isUsable(found) ? undefined : found };
     },
-    last: (): Of | undefined => last,
   };
 }
 

@@ -1,4 +1,14 @@
-import { type Answer, type Bench, type Settings, type StudentPart, type Trail, type Trend } from '@nailset/core';
+import {
+  type Answer,
+  type Bench,
+  type Settings,
+  type StudentPart,
+  type Trail,
+  type Trend,
+  decimalIn,
+  isStopOf,
+  numberIn,
+} from '@nailset/core';
 import { type Knob, knobsOf } from './knobs';
 import { type HeldRatios, leadsAndLagsOf, withRatiosHeld } from './ratios';
 
@@ -30,7 +40,9 @@ export type WorkAction =
   | { do: 'stop'; part: string; holding: number }
   | { do: 'restore'; part: string; index: number }
   | { do: 'name'; part: string; index: number; name: string }
-  | { do: 'pin'; part: string; index: number };
+  | { do: 'pin'; part: string; index: number }
+  | { do: 'adopt'; part: string; answer: Answer; trail: Trail }
+  | { do: 'follow'; bench: Pick<Bench, 'parts' | 'saved' | 'handedIn'> };
 
 const longestTrail = 200;
 
@@ -50,7 +62,11 @@ export function workFrom(bench: Pick<Bench, 'parts' | 'saved' | 'handedIn'>, bef
     answers[part.id] = fitting(part, fits ? carried : (saved?.answer ?? last?.answer ?? blank(part)));
     const start = [answers[part.id]!, blank(part)].map(settingsOf).find(areDecimals);
     if (start) readable[part.id] = start;
-    trails[part.id] = (fits ? before?.trails[part.id] : saved?.trail) ?? [];
+    const names = knobsOf(part).map(({ name }) => name);
+    const trail = (fits ? before?.trails[part.id] : saved?.trail) ?? [];
+    trails[part.id] = trail.every((stop) => isStopOf(names, stop))
+      ? trail
+      : trail.filter((stop) => isStopOf(names, stop));
   }
   const next = bench.parts.find(
     (part) => !bench.handedIn.some((entry) => entry.partId === part.id && entry.verdict?.met),
@@ -59,6 +75,14 @@ export function workFrom(bench: Pick<Bench, 'parts' | 'saved' | 'handedIn'>, bef
   const chosen = knobsOf(open)[0]?.name ?? '';
   return { open: open.id, chosen, answers, trails, readable, changes: before ? 1 : 0 };
 }
+
+/** Settings that a part can be drawn with while the present ones cannot: the last that were numbers, stops, the start. */
+export const fallbacks = (work: Work, part: StudentPart): Settings[] =>
+  [
+    work.readable[part.id],
+    ...(work.trails[part.id] ?? []).map(({ gains }) => gains).reverse(),
+    settingsOf(blank(part)),
+  ].filter((settings) => settings !== undefined);
 
 /** The answer with which a part starts. */
 export function blank(part: StudentPart): Answer {
@@ -167,7 +191,7 @@ export function workReducer(work: Work, action: WorkAction): Work {
     case 'stop': {
       const settings = settingsOf(work.answers[action.part]!);
       const trail = work.trails[action.part] ?? [];
-      if (!settings || sameSettings(settings, trail[trail.length - 1]?.gains)) return work;
+      if (!areDecimals(settings) || sameSettings(settings, trail[trail.length - 1]?.gains)) return work;
       return withTrail(work, action.part, [...trail, { gains: settings, holding: action.holding }]);
     }
     case 'restore': {
@@ -175,6 +199,15 @@ export function workReducer(work: Work, action: WorkAction): Work {
       const answer = work.answers[action.part];
       return stop && answer ? changed(work, action.part, withSettings(answer, stop.gains)) : work;
     }
+    case 'adopt': {
+      const { answers, trails } = work;
+      const { part, answer, trail } = action;
+      const settings = settingsOf(answer);
+      const readable = areDecimals(settings) ? { ...work.readable, [part]: settings } : work.readable;
+      return { ...work, readable, answers: { ...answers, [part]: answer }, trails: { ...trails, [part]: trail } };
+    }
+    case 'follow':
+      return { ...workFrom(action.bench, work), chosen: work.chosen, ...(work.held ? { held: work.held } : {}) };
     case 'name':
       return withStop(work, action.part, action.index, ({ name: _old, ...stop }) =>
         action.name.trim() ? { ...stop, name: action.name.slice(0, 30) } : stop,
@@ -237,13 +270,15 @@ function areDecimals(settings: Settings | undefined): settings is Settings {
 }
 
 /** Whether a text is a number as the ladder takes it. */
-export const isDecimal = (text: string): boolean => /^\s*[+\-−]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?\s*$/i.test(text);
+export const isDecimal = (text: string): boolean => decimalIn(text) !== undefined;
 
 /** The sum as a short decimal: 0.1 + 0.2 is 0.3. What is not a number counts as zero. */
 export function addDecimal(text: string, by: number): string {
-  const value = Number(text.replace('−', '-'));
+  const value = numberIn(text);
   return String(Number(((Number.isFinite(value) ? value : 0) + by).toPrecision(12)));
 }
+
+const numberOr0 = (text: string | undefined): number => (text === undefined ? 0 : numberIn(text));
 
 export function sameSettings(left: Settings | undefined, right: Settings | undefined): boolean {
   if (!left || !right) return false;
@@ -251,7 +286,7 @@ export function sameSettings(left: Settings | undefined, right: Settings | undef
   // What is left out is not the same as a zero or pole at the origin.
   return [...names].every(
     (name) =>
-      Number(left[name] ?? 0) === Number(right[name] ?? 0) && (!/^[zp]/.test(name) || name in left === name in right),
+      numberOr0(left[name]) === numberOr0(right[name]) && (!/^[zp]/.test(name) || name in left === name in right),
   );
 }
 

@@ -9,10 +9,10 @@ import {
 } from '@nailset/core';
 import { type Finding } from '@nailset/core/checks';
 import { DropdownMenu } from 'radix-ui';
-import { DecimalField } from '../shared/DecimalField';
 import { Field } from '../shared/Field';
-import { toLocalInput } from '../shared/time';
+import { FieldScope } from '../shared/unread';
 import { CheckField, NumberField } from './fields';
+import { DueField } from './DueField';
 import { ColumnTitle } from './GivenColumn';
 import { PartEditor } from './PartEditor';
 import { type NewKind, aboutDiagrams, freeId, kinds, newDiagram, newPart } from './newExercise';
@@ -115,17 +115,19 @@ export function AskedColumn({
               ))}
               {isOpen && (
                 <div className="mt-2">
-                  <PartEditor
-                    key={part.id}
-                    part={part}
-                    scope={scope}
-                    series={document.series}
-                    system={system}
-                    diagrams={drawn}
-                    findings={own}
-                    disabled={disabled}
-                    onChange={(change) => setPart(part.id, change)}
-                  />
+                  <FieldScope name={part.id}>
+                    <PartEditor
+                      key={part.id}
+                      part={part}
+                      scope={scope}
+                      series={document.series}
+                      system={system}
+                      diagrams={drawn}
+                      findings={own}
+                      disabled={disabled}
+                      onChange={(change) => setPart(part.id, change)}
+                    />
+                  </FieldScope>
                 </div>
               )}
             </li>
@@ -188,30 +190,15 @@ function Rules({
   return (
     <fieldset disabled={disabled} className="grid grid-cols-2 gap-3 border-t border-rule pt-3">
       <legend className="sr-only">Rules</legend>
-      <Field label="Tries for each part">
-        {(ids) => (
-          <DecimalField
-            {...ids}
-            min={1}
-            value={document.attempts}
-            onChange={(attempts) => edit((old) => ({ ...old, attempts: Math.min(50, Math.round(attempts)) }))}
-          />
-        )}
-      </Field>
-      <Field label="Due" hint="Takes effect at once.">
-        {(ids) => (
-          <input
-            {...ids}
-            type="datetime-local"
-            className="input px-1.5 text-[13px]"
-            defaultValue={toLocalInput(dueAt)}
-            onBlur={(event) => {
-              const next = event.target.value ? new Date(event.target.value).toISOString() : null;
-              if (next !== dueAt) onDue(next);
-            }}
-          />
-        )}
-      </Field>
+      <NumberField
+        label="Tries for each part"
+        min={1}
+        max={50}
+        whole
+        value={document.attempts}
+        onChange={(attempts) => edit((old) => ({ ...old, attempts }))}
+      />
+      <DueField dueAt={dueAt} disabled={disabled} onDue={onDue} />
       <Field label="Students see verdicts">
         {(ids) => (
           <select

@@ -2,13 +2,14 @@ import { type Draft, type ExerciseDocument } from '@nailset/core';
 import { examine } from '@nailset/core/checks';
 import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { useChangeExercise, useDraft, usePublish, useSession } from '../api/queries';
+import { useChangeExercise, useDraft, usePublish, usePublishing, useSession } from '../api/queries';
 import { Button } from '../shared/Button';
 import { Header } from '../shared/Header';
 import { PageOf } from '../shared/PageOf';
-import { SavingNote } from '../shared/saving';
+import { SavingNote, useLeaveWarning } from '../shared/saving';
 import { ErrorNote } from '../shared/states';
 import { clockTime } from '../shared/time';
+import { UnreadProvider, useUnreadTexts } from '../shared/unread';
 import { useSettled } from '../shared/useSettled';
 import { useTitle } from '../shared/useTitle';
 import { AskedColumn } from './AskedColumn';
@@ -37,8 +38,17 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
   const [asking, setAsking] = useState(false);
   const [version, setVersion] = useState({ number: draft.version, document: draft.changed ? null : draft.document });
   const [dueAt, setDueAt] = useState(draft.dueAt);
+  // Fields hold what was typed; an earlier version starts them afresh.
+  const [takenBack, setTakenBack] = useState(0);
   const { saving, flush, giveUp } = useDraftSaving(draft, document);
   const publish = usePublish(draft.id);
+  const [asked, setAsked] = useState<number>();
+  const publishing = usePublishing(draft.id, asking ? asked : undefined);
+  const { value: unread, clear } = useUnreadTexts(open);
+  const unreadNow = [...unread.texts.values()].filter(
+    ({ scope: part }) => part === '' || document.parts.some(({ id }) => id === part),
+  );
+  useLeaveWarning(unreadNow.length > 0);
   const change = useChangeExercise(draft.id);
   const role = useSession().data!.memberships.find(({ courseId }) => courseId === draft.courseId)?.role;
   const disabled = role !== 'instructor';
@@ -47,13 +57,22 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
   const settled = useSettled(document, 250);
   const findings = useMemo(() => examine(settled), [settled]);
   const scope = useMemo(() => exampleScope(document), [document]);
+  const problems = [
+    ...unreadNow.map(({ label, message }) => `${label}: ${message}`),
+    ...findings.map(({ message }) => message),
+  ];
   const changed = version.number === null || version.document !== document;
   const next = (version.number ?? 0) + 1;
 
-  const send = async () => {
+  const ask = async () => {
+    setAsked(await flush().catch(() => undefined));
+    setAsking(true);
+  };
+  const send = async (newNumbers: boolean) => {
     const revision = await flush().catch(() => undefined);
     if (revision === undefined) return;
-    publish.mutate(revision, {
+    const body = { revision, newNumbers };
+    publish.mutate(body, {
       onSuccess: (published) => {
         setVersion({ number: published.version, document });
         setAsking(false);
@@ -83,7 +102,15 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
             </button>
           }
         />
-        <ExerciseMenu draft={draft} disabled={disabled} onTakeBack={setDocument} />
+        <ExerciseMenu
+          draft={draft}
+          disabled={disabled}
+          onTakeBack={(earlier) => {
+            clear();
+            setDocument(earlier);
+            setTakenBack((count) => count + 1);
+          }}
+        />
         {version.number !== null && (
           <Link to={`/exercises/${draft.id}/class`} className="link">
             Class sheet
@@ -92,37 +119,39 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
         {!disabled && (
           <Button
             look="strong"
-            disabled={findings.length > 0 || !changed || settled !== document}
-            onClick={() => setAsking(true)}
+            disabled={findings.length > 0 || unreadNow.length > 0 || !changed || settled !== document}
+            onClick={() => void ask()}
           >
             {changed ? `Publish version ${next}` : `Version ${version.number} is out`}
           </Button>
         )}
       </Header>
-      {findings.length > 0 && (
+      {problems.length > 0 && (
         <p role="status" className="border-b border-rule bg-wash px-5 py-1.5 text-[13px]">
-          <b className="font-medium text-brick">Not ready to publish.</b> {findings[0]!.message}
-          {findings.length > 1 && ` And ${findings.length - 1} more.`}
+          <b className="font-medium text-brick">Not ready to publish.</b> {problems[0]}
+          {problems.length > 1 && ` And ${problems.length - 1} more.`}
         </p>
       )}
       <main className="grid min-h-0 flex-1 xl:grid-cols-[minmax(345px,1fr)_minmax(400px,1.15fr)_minmax(470px,1.45fr)] xl:grid-rows-[minmax(0,1fr)]">
-        <div className="relative border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
-          <GivenColumn document={document} scope={scope} findings={findings} disabled={disabled} edit={setDocument} />
-        </div>
-        <div className="relative border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
-          <AskedColumn
-            document={document}
-            open={open}
-            onOpen={setOpen}
-            scope={scope}
-            findings={findings}
-            disabled={disabled}
-            dueAt={dueAt}
-            onDue={setDue}
-            edit={setDocument}
-          />
-          {change.error && <ErrorNote error={change.error} />}
-        </div>
+        <UnreadProvider key={takenBack} value={unread}>
+          <div className="relative border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
+            <GivenColumn document={document} scope={scope} findings={findings} disabled={disabled} edit={setDocument} />
+          </div>
+          <div className="relative border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
+            <AskedColumn
+              document={document}
+              open={open}
+              onOpen={setOpen}
+              scope={scope}
+              findings={findings}
+              disabled={disabled}
+              dueAt={dueAt}
+              onDue={setDue}
+              edit={setDocument}
+            />
+            {change.error && <ErrorNote error={change.error} />}
+          </div>
+        </UnreadProvider>
         <div className="relative min-w-0 xl:overflow-y-auto">
           <SidePanel document={settled} open={open} ready={findings.length === 0} />
         </div>
@@ -130,11 +159,17 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
       <PublishDialog
         version={next}
         submissions={draft.submissions}
+        changes={publishing.data}
+        draws={document.parameters.some(({ draw }) => draw.kind !== 'fixed')}
         open={asking}
         busy={publish.isPending}
-        error={publish.error?.message ?? (saving.state === 'refused' ? saving.message : undefined)}
+        error={
+          publish.error?.message ??
+          publishing.error?.message ??
+          (saving.state === 'refused' ? saving.message : undefined)
+        }
         onOpenChange={setAsking}
-        onPublish={() => void send()}
+        onPublish={(newNumbers) => void send(newNumbers)}
       />
     </div>
   );

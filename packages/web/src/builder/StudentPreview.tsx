@@ -66,7 +66,7 @@ export function StudentPreview({ document, open }: { document: ExerciseDocument;
       </div>
       {bench && values ? (
         <Preview
-          key={`${draw} ${shapeOf(document)}`}
+          key={draw}
           document={document}
           values={values}
           bench={bench}
@@ -78,19 +78,6 @@ export function StudentPreview({ document, open }: { document: ExerciseDocument;
         <p className="p-5 text-slate">Mend what is marked on the left to see the student’s view.</p>
       )}
     </section>
-  );
-}
-
-/** Whatever changes what a student’s answers look like starts the preview’s work afresh. */
-function shapeOf({ parts }: ExerciseDocument): string {
-  return JSON.stringify(
-    parts.map((part) =>
-      part.kind === 'gains'
-        ? [part.id, part.controller, part.horizon, part.views, part.input]
-        : part.kind === 'curve'
-          ? [part.id, part.knobs, part.horizon]
-          : [part.id, part.kind],
-    ),
   );
 }
 
@@ -111,6 +98,12 @@ function Preview({
   placeOfLink: HTMLElement | null;
 }) {
   const [work, dispatch] = useReducer(workReducer, bench, workFrom);
+  // An edit keeps what is on the bench, gains and trail, as far as the parts still ask for it.
+  const [followed, setFollowed] = useState(bench);
+  if (followed !== bench) {
+    setFollowed(bench);
+    dispatch({ do: 'follow', bench });
+  }
   const [handedIn, setHandedIn] = useState<readonly Attempt[]>([]);
   const [error, setError] = useState<string>();
   useEffect(() => dispatch({ do: 'open', part: open }), [open]);
@@ -155,7 +148,7 @@ function Preview({
         bench={shown}
         work={work}
         dispatch={dispatch}
-        handing={{ busy: false, error, pastDue: false, handIn }}
+        handing={{ busy: false, error, closed: false, worth: '', handIn }}
         keys={full}
       />
     </>

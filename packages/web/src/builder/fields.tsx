@@ -1,6 +1,8 @@
-import type { ReactNode } from 'react';
+import { numberIn } from '@nailset/core';
+import { type ReactNode, useState } from 'react';
 import { DecimalField } from '../shared/DecimalField';
 import { Field } from '../shared/Field';
+import { useTellUnread, useUnreadText } from '../shared/unread';
 
 /** Small inputs that the builder's columns share. */
 
@@ -67,37 +69,26 @@ export function CellText({
 
 export function NumberField({
   label,
-  value,
-  unit,
-  min,
-  max = Infinity,
   hint,
-  onChange,
+  ...rest
 }: {
   label: string;
   value: number;
   unit?: string;
   min?: number;
   max?: number;
+  whole?: boolean;
   hint?: string;
   onChange: (value: number) => void;
 }) {
   return (
     <Field label={label} {...(hint ? { hint } : {})}>
-      {(ids) => (
-        <DecimalField
-          {...ids}
-          value={value}
-          {...(unit ? { unit } : {})}
-          {...(min === undefined ? {} : { min })}
-          onChange={(next) => onChange(Math.min(max, next))}
-        />
-      )}
+      {({ id }) => <DecimalField id={id} label={label} {...rest} />}
     </Field>
   );
 }
 
-/** Numbers in a row. It keeps what is typed while it cannot be read, and tells only what can. */
+/** Numbers in a row, decimal commas understood. It keeps what is typed while it cannot be read, and says why. */
 export function NumberListInput({
   id,
   label,
@@ -111,22 +102,43 @@ export function NumberListInput({
   disabled?: boolean;
   onChange: (values: number[]) => void;
 }) {
+  const left = useUnreadText(label);
+  const [typed, setTyped] = useState(left ?? values.join('; '));
+  const found = readNumbers(typed);
+  const problem = typeof found === 'string' ? found : undefined;
+  useTellUnread(label, typed, problem);
   return (
-    <input
-      id={id}
-      className="input px-1.5 py-1 text-[13px]"
-      aria-label={`${label}, separated by semicolons`}
-      disabled={disabled}
-      defaultValue={values.join('; ')}
-      onChange={(event) => {
-        const parts = event.target.value.split(/[;\s]+/).filter(Boolean);
-        const read = parts.map((part) => Number(part.replace('−', '-')));
-        const good = read.length > 0 && read.length <= 100 && read.every(Number.isFinite);
-        event.target.setAttribute('aria-invalid', String(!good));
-        if (good) onChange(read);
-      }}
-    />
+    <>
+      <input
+        id={id}
+        className="input px-1.5 py-1 text-[13px]"
+        aria-label={`${label}, separated by semicolons`}
+        disabled={disabled}
+        value={typed}
+        aria-invalid={problem !== undefined}
+        onChange={(event) => {
+          setTyped(event.target.value);
+          const next = readNumbers(event.target.value);
+          if (typeof next !== 'string') onChange(next);
+        }}
+      />
+      {problem && (
+        <span role="alert" className="text-note text-brick">
+          {problem}
+        </span>
+      )}
+    </>
   );
+}
+
+/** The numbers of a list with semicolons or blanks between them, or what is wrong with it. */
+export function readNumbers(text: string): number[] | string {
+  const pieces = text.split(/[;\s]+/).filter(Boolean);
+  if (pieces.length === 0) return 'Numbers are missing.';
+  if (pieces.length > 100) return 'At most 100 numbers are possible.';
+  const numbers = pieces.map(numberIn);
+  const bad = pieces[numbers.findIndex((number) => !Number.isFinite(number))];
+  return bad === undefined ? numbers : `“${bad}” is not a number; semicolons stand between numbers.`;
 }
 
 /** What a part gives. */

@@ -5,7 +5,7 @@ import { Header } from '../shared/Header';
 import { NailMark, type NailState } from '../shared/NailMark';
 import { Empty, ErrorNote, Loading } from '../shared/states';
 import { dayAndTime } from '../shared/time';
-import { usePastDue } from '../shared/usePastDue';
+import { useServerTime } from '../shared/due';
 import { useTitle } from '../shared/useTitle';
 
 /** The student's home: what there is to do, and how it stands. */
@@ -47,7 +47,7 @@ const words = { open: 'open', handedIn: 'handed in', met: 'all met', missed: 'no
 
 function Row({ exercise }: { exercise: HomeRow }) {
   const { id, title, dueAt, points, outOf, parts } = exercise;
-  const past = usePastDue(dueAt);
+  const past = useServerTime(dueAt !== null) > new Date(dueAt ?? 0).getTime();
   return (
     <li className="border-b border-rule">
       <Link to={`/exercises/${id}`} className="group grid gap-x-6 gap-y-2 py-4 min-[560px]:grid-cols-[1fr_auto]">

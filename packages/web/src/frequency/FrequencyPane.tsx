@@ -1,5 +1,6 @@
 import { Problem, type Settings, formatNumber, withUnit, attempt } from '@nailset/core';
 import { type ReactNode, useMemo, useState } from 'react';
+import type { HeldRatios } from '../bench/ratios';
 import type { GainsOf, LoopResponse } from '../bench/loopResponse';
 import { type Kept, useKept } from '../bench/useKept';
 import { handlesOf, moved } from '../plane/handles';
@@ -25,6 +26,7 @@ export default function FrequencyPane({
   settings,
   response,
   first,
+  held,
   onSettings,
   head,
   show,
@@ -35,6 +37,7 @@ export default function FrequencyPane({
   settings: Settings;
   response: LoopResponse;
   first: LoopResponse | undefined;
+  held?: HeldRatios | undefined;
   onSettings: (settings: Settings) => void;
   /** Above the first plot. */
   head: ReactNode;
@@ -87,7 +90,7 @@ export default function FrequencyPane({
               const handle = handles.find((each) => each.name === name)!;
               const factor = omega / (Math.hypot(handle.re, handle.im) || 1);
               const to = { re: (handle.re || -1) * factor, im: handle.im * factor };
-              onSettings(moved(part, settings, handle, to));
+              onSettings(moved(part, settings, handle, to, held));
             }}
           />
         )}

@@ -11,7 +11,7 @@ import {
 import { rightAnswerOf, revealedCurves, sampleOf, solutionOf } from '@nailset/core/checks';
 import { useMemo, useReducer, useState } from 'react';
 import { Link, useLocation, useParams } from 'react-router';
-import { useDraft } from '../api/queries';
+import { useDraftShown } from '../api/queries';
 import { isDesign } from '../bench/DesignPanes';
 import { FigurePlot } from '../bench/FigurePlot';
 import { previewOf } from '../bench/preview';
@@ -30,7 +30,7 @@ import { type Votes, optionsOf } from './votes';
 /** An exercise projected: ask, count the hands, reveal. */
 export default function LecternPage() {
   const { exerciseId = '' } = useParams();
-  const draft = useDraft(exerciseId);
+  const draft = useDraftShown(exerciseId);
   useTitle(draft.data ? `Lectern: ${draft.data.document.title}` : 'Lectern');
   return (
     <PageOf query={draft} what="Opening the lectern">

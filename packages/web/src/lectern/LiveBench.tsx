@@ -2,7 +2,7 @@ import { type Bench, type StudentPart, inputLine } from '@nailset/core';
 import { Suspense, lazy } from 'react';
 import { CurveBench } from '../bench/CurveBench';
 import { useLive } from '../bench/useLive';
-import type { Work, WorkAction } from '../bench/work';
+import { type Work, type WorkAction, fallbacks } from '../bench/work';
 import { OptionPlot, optionFrame, optionTitle } from '../plot/OptionPlot';
 
 const BodeBench = lazy(() => import('../bench/BodeBench'));
@@ -23,7 +23,7 @@ export function LiveBench({
   revealed: boolean;
 }) {
   const answer = work.answers[part.id]!;
-  const live = useLive(part, answer, work.readable[part.id], bench.series);
+  const live = useLive(part, answer, fallbacks(work, part), bench.series);
   if (part.kind === 'choice') {
     const plots = part.options.flatMap(({ plot }) => (plot ? [plot] : []));
     return (

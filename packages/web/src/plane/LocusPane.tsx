@@ -1,5 +1,15 @@
-import { type Branch, Problem, type Settings, formatNumber, formatPoint, openGains, attempt } from '@nailset/core';
+import {
+  type Branch,
+  Problem,
+  type Settings,
+  formatNumber,
+  formatPoint,
+  numberIn,
+  openGains,
+  attempt,
+} from '@nailset/core';
 import { useMemo } from 'react';
+import type { HeldRatios } from '../bench/ratios';
 import type { GainsOf, LoopResponse, LoopResponses } from '../bench/loopResponse';
 import { type Kept, useKept } from '../bench/useKept';
 import { type Handle, handlesOf, moved } from './handles';
@@ -21,6 +31,7 @@ export default function LocusPane({
   responses,
   response,
   first,
+  held,
   onSettings,
   kept,
   className,
@@ -30,13 +41,15 @@ export default function LocusPane({
   responses: LoopResponses;
   response: LoopResponse;
   first: LoopResponse | undefined;
+  held?: HeldRatios | undefined;
   onSettings: (settings: Settings) => void;
   kept: Kept;
   className: string;
 }) {
   const factor = factorOf(part);
   // The locus changes with everything but the factor itself.
-  const rest = JSON.stringify({ ...settings, ...(factor ? { [factor]: '1' } : {}) });
+  // What is not allowed is not drawn: the plane stays as it was.
+  const rest = JSON.stringify({ ...response.settings, ...(factor ? { [factor]: '1' } : {}) });
   const open = useMemo(
     () => attempt(() => openLoopOf(responses.model, JSON.parse(rest) as Settings, factor)),
     [responses, rest, factor],
@@ -57,7 +70,7 @@ export default function LocusPane({
     [open, frame],
   );
   const region = useMemo(() => regionOf(part.nails), [part.nails]);
-  const gain = factor ? Number(settings[factor]) : null;
+  const gain = factor ? numberIn(settings[factor]) : null;
   const now = JSON.stringify(settings);
   const swept = useMemo(() => {
     const settings = JSON.parse(now) as Settings;
@@ -66,7 +79,7 @@ export default function LocusPane({
   if (!locus) return <p className={`text-slate ${className}`}>{words}</p>;
   const sweep = swept && !(swept instanceof Problem) ? swept : sweepGain(locus.branches, responses, settings, factor);
   const readings = readingsOn(sweep, set);
-  const handle = (which: Handle, to: { re: number; im: number }) => onSettings(moved(part, settings, which, to));
+  const handle = (which: Handle, to: { re: number; im: number }) => onSettings(moved(part, settings, which, to, held));
   const addReading = (value: number, branch: number) =>
     setReadings((old) => [
       ...old.slice(-(mostReadings - 1)),

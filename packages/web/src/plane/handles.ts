@@ -1,4 +1,5 @@
-import { type GainName, type Settings, openGains, partnersOf } from '@nailset/core';
+import { type GainName, type Settings, isPid, numberIn, openGains, partnersOf } from '@nailset/core';
+import type { HeldRatios } from '../bench/ratios';
 import type { GainsOf } from '../bench/loopResponse';
 
 /** A zero or pole of the compensator that is dragged in the plane. */
@@ -16,28 +17,78 @@ export interface Handle {
 /** The zeros and poles that the student sets, where they are now. */
 export function handlesOf(part: GainsOf, settings: Settings): Handle[] {
   return openGains(part.controller).flatMap(({ name, fine }): Handle[] => {
-    const re = Number(settings[name]?.replace('−', '-'));
+    const re = numberIn(settings[name]);
     if (settings[name] === undefined || !Number.isFinite(re)) return [];
     const kind = name.startsWith('z') ? 'zero' : 'pole';
     if (/^[zp]\d$/.test(name)) return [{ name, kind, re, im: 0, fine }];
     if (name !== 'zr' && name !== 'pr') return [];
     const other = `${name[0]}i`;
-    return [{ name, other, kind, re, im: Math.abs(Number(settings[other]?.replace('−', '-') ?? 0)), fine }];
+    return [{ name, other, kind, re, im: Math.abs(numberIn(settings[other] ?? '0')), fine }];
   });
 }
 
-/** Settings with a handle elsewhere, rounded to what can be read and kept inside its range. */
-export function moved(part: GainsOf, settings: Settings, handle: Handle, to: { re: number; im: number }): Settings {
-  const kept = (name: string, value: number): string => {
-    const gain = openGains(part.controller).find((open) => open.name === name);
-    const within = Math.min(gain?.high ?? Infinity, Math.max(gain?.low ?? -Infinity, value));
-    return String(Number(within.toPrecision(4)));
-  };
+/**
+ * Settings with a handle elsewhere, rounded to what can be read. It stops where the exercise sets a limit: at the ends
+ * of its range, at the largest ratio to its partner, and, where their ratio is held, at the ends of the partner's range.
+ */
+export function moved(
+  part: GainsOf,
+  settings: Settings,
+  handle: Handle,
+  to: { re: number; im: number },
+  held: HeldRatios = {},
+): Settings {
   return {
     ...settings,
-    [handle.name]: kept(handle.name, to.re),
-    ...(handle.other ? { [handle.other]: kept(handle.other, Math.abs(to.im)) } : {}),
+    [handle.name]: placed(allowedFor(part, settings, handle.name, held), to.re),
+    ...(handle.other
+      ? { [handle.other]: placed(allowedFor(part, settings, handle.other, held), Math.abs(to.im)) }
+      : {}),
   };
+}
+
+/** Where a setting may be: an interval, and for its distance from the origin another. */
+interface Allowed {
+  readonly low: number;
+  readonly high: number;
+  readonly near: number;
+  readonly far: number;
+}
+
+function allowedFor(part: GainsOf, settings: Settings, name: string, held: HeldRatios): Allowed {
+  const range = (of: string) => {
+    const gain = openGains(part.controller).find((open) => open.name === of);
+    return { low: gain?.low ?? -Infinity, high: gain?.high ?? Infinity };
+  };
+  const own = range(name);
+  const [, side, pair] = /^([zp])(\d)$/.exec(name) ?? [];
+  const partner = `${side === 'z' ? 'p' : 'z'}${pair}`;
+  if (!pair || settings[partner] === undefined) return { ...own, near: 0, far: Infinity };
+  const ratio = held[pair];
+  if (ratio !== undefined) {
+    // The partner goes along at this multiple.
+    const times = side === 'z' ? ratio : 1 / ratio;
+    const other = range(partner);
+    const ends = [other.low / times, other.high / times].sort((a, b) => a - b) as [number, number];
+    return { low: Math.max(own.low, ends[0]), high: Math.min(own.high, ends[1]), near: 0, far: Infinity };
+  }
+  const largest = isPid(part.controller) ? undefined : part.controller.largestRatio;
+  const distance = Math.abs(numberIn(settings[partner]));
+  if (largest === undefined || !(distance > 0)) return { ...own, near: 0, far: Infinity };
+  return { ...own, near: distance / largest, far: distance * largest };
+}
+
+/** The place nearest to the one wanted that is allowed, with four digits; rounding never leads outside. */
+function placed({ low, high, near, far }: Allowed, wanted: number): string {
+  const isIn = (value: number): boolean =>
+    value >= low && value <= high && Math.abs(value) >= near && Math.abs(value) <= far;
+  const side = wanted < 0 || (wanted === 0 && high <= 0) ? -1 : 1;
+  const away = side * Math.min(far, Math.max(near, Math.abs(wanted)));
+  const exact = Math.min(high, Math.max(low, away));
+  const rounded = Number(exact.toPrecision(4));
+  const digit = exact === 0 ? 0 : 10 ** (Math.floor(Math.log10(Math.abs(exact))) - 3);
+  const found = [rounded, rounded - digit, rounded + digit].map((value) => Number(value.toPrecision(4))).find(isIn);
+  return String(found ?? exact);
 }
 
 /** Something that can be added to the compensator: its settings and what it is called. */

@@ -3,6 +3,7 @@ import {
   Problem,
   type Settings,
   ladderRange,
+  numberIn,
   openGains,
   sweepParameter,
   sweepSetting,
@@ -38,11 +39,11 @@ export function sweepGain(
   const at = (gain: number): Settings =>
     factor
       ? { ...settings, [factor]: short(gain) }
-      : Object.fromEntries(Object.entries(settings).map(([name, text]) => [name, short(Number(text) * gain)]));
+      : Object.fromEntries(Object.entries(settings).map(([name, text]) => [name, short(numberIn(text) * gain)]));
   return {
     name: 'K',
     branches,
-    now: factor ? Number(settings[factor]) : null,
+    now: factor ? numberIn(settings[factor]) : null,
     snapped: (value) => value,
     stepped: (value, steps) => value * 1.02 ** steps,
     responseAt: (value) => orNull(tryResponse(responses, at(value))),

@@ -1,15 +1,20 @@
+import { numberIn } from '@nailset/core';
 import { useState } from 'react';
+import { useTellUnread, useUnreadText } from './unread';
 
 interface Shown {
   id?: string;
-  label?: string;
+  label: string;
   unit?: string;
   min?: number;
+  max?: number;
+  /** Only whole numbers. */
+  whole?: boolean;
   disabled?: boolean;
   className?: string;
 }
 
-/** A number that keeps what is typed until it is one; `onChange` hears only of finite numbers. */
+/** A number that keeps what is typed and says what is wrong with it; `onChange` hears only of numbers that may be. */
 export function DecimalField({
   value,
   onChange,
@@ -25,6 +30,19 @@ export function OptionalDecimalField(
   return <Decimal {...props} />;
 }
 
+type Limits = Pick<Shown, 'min' | 'max' | 'whole'>;
+
+/** The number in a text, or what is wrong with it. */
+export function readDecimal(text: string, { min = -Infinity, max = Infinity, whole = false }: Limits): number | string {
+  const typed = text.trim();
+  if (!typed) return 'A number is missing.';
+  const number = numberIn(typed);
+  if (!Number.isFinite(number)) return `“${typed}” is not a number.`;
+  if (number < min) return `At least ${min} is needed.`;
+  if (number > max) return `At most ${max} is possible.`;
+  return whole && !Number.isInteger(number) ? 'A whole number is needed.' : number;
+}
+
 function Decimal({
   id,
   label,
@@ -33,38 +51,52 @@ function Decimal({
   placeholder,
   unit,
   min,
+  max,
+  whole,
   disabled = false,
   className = '',
 }: Shown & { value: number | undefined; placeholder?: string; onChange: (value: number | undefined) => void }) {
   const own = value === undefined ? '' : String(value);
-  const [text, setText] = useState(own);
-  const read = (typed: string): number | undefined =>
-    typed.trim() === '' ? undefined : Number(typed.trim().replace('−', '-'));
-  const isValid = (number: number | undefined): boolean =>
-    number === undefined ? placeholder !== undefined : Number.isFinite(number) && (min === undefined || number >= min);
-  const parsed = read(text);
-  const valid = isValid(parsed);
+  const left = useUnreadText(label);
+  const [typed, setTyped] = useState(left ?? own);
+  const read = (text: string): number | string | undefined =>
+    text.trim() === '' && placeholder !== undefined
+      ? undefined
+      : readDecimal(text, {
+          ...(min === undefined ? {} : { min }),
+          ...(max === undefined ? {} : { max }),
+          ...(whole === undefined ? {} : { whole }),
+        });
+  const found = read(typed);
+  const problem = typeof found === 'string' ? found : undefined;
+  useTellUnread(label, typed, problem);
   return (
     <span className={`relative block ${className}`}>
       <input
         id={id}
-        aria-label={label}
+        aria-label={id === undefined ? label : undefined}
         inputMode="decimal"
         placeholder={placeholder}
-        value={valid && parsed !== value ? own : text}
+        // A number that was changed elsewhere shows; what is not understood stays.
+        value={problem === undefined && found !== value ? own : typed}
         disabled={disabled}
-        aria-invalid={!valid}
+        aria-invalid={problem !== undefined}
+        title={problem}
         onChange={(event) => {
-          setText(event.target.value);
+          setTyped(event.target.value);
           const next = read(event.target.value);
-          if (isValid(next)) onChange(next);
+          if (typeof next !== 'string') onChange(next);
         }}
-        onBlur={() => setText(own)}
+        onBlur={() => problem === undefined && setTyped(own)}
         className={`input px-1.5 text-[13px] ${unit ? 'pr-6' : ''}`}
       />
-      {unit && (
-        <span className="pointer-events-none absolute top-1/2 right-2 -translate-y-1/2 text-note text-slate">
-          {unit}
+      {unit && <span className="pointer-events-none absolute top-1.5 right-2 text-note text-slate">{unit}</span>}
+      {problem && (
+        <span
+          role="alert"
+          className="absolute top-full right-0 z-10 mt-0.5 w-max max-w-56 rounded-[3px] border border-brick bg-sheet px-1.5 py-0.5 text-note text-brick"
+        >
+          {problem}
         </span>
       )}
     </span>

@@ -40,11 +40,22 @@ const savers = new Set<() => Promise<unknown>>();
 /** Saves all that is on the page, as far as it can be saved. */
 export const saveAll = (): Promise<unknown> => Promise.allSettled([...savers].map((save) => save()));
 
+/** Saves that are under way, of pages that were left included. */
+const underWay = new Set<Promise<unknown>>();
+
+/** Until everything that is being saved has been, or could not be. */
+export const pendingSaves = (): Promise<unknown> => Promise.allSettled(underWay);
+
 /** Saves what still waits to be saved when its view is left, and when `saveAll` is called. */
 export function useSaveOnLeaving(save: () => Promise<unknown>): void {
   const latest = useLatest(save);
   useEffect(() => {
-    const now = () => latest.current();
+    const now = () => {
+      const saving = latest.current();
+      const watched = saving.catch(() => undefined).finally(() => underWay.delete(watched));
+      underWay.add(watched);
+      return saving;
+    };
     savers.add(now);
     return () => {
       savers.delete(now);

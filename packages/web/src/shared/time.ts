@@ -1,15 +1,22 @@
 const day = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' });
 const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
+const zoned = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZoneName: 'short' });
 
 /** `14:02` */
 export const clockTime = (iso: string): string => clock.format(new Date(iso));
 
-/** `Fri 27 Nov, 18:00` */
-export const dayAndTime = (iso: string): string => `${day.format(new Date(iso)).replace(',', '')}, ${clockTime(iso)}`;
+/** `Fri 27 Nov, 18:00 CET`: in the reader's own zone, which stands beside it. */
+export const dayAndTime = (iso: string): string =>
+  `${day.format(new Date(iso)).replace(',', '')}, ${zoned.format(new Date(iso))}`;
 
-/** Value of a `datetime-local` input for a time, in the reader's own zone. */
-export function toLocalInput(iso: string | null): string {
-  if (!iso) return '';
-  const date = new Date(iso);
-  return new Date(date.getTime() - date.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
+/** The reader's own zone at a time, as in `CET`. */
+export const zoneAt = (iso: string | null): string =>
+  zoned.formatToParts(iso ? new Date(iso) : new Date()).find(({ type }) => type === 'timeZoneName')!.value;
+
+/** Values of a `date` and a `time` input for a time, in the reader's own zone. */
+export function toLocalInputs(iso: string | null): { date: string; time: string } {
+  if (!iso) return { date: '', time: '' };
+  const at = new Date(iso);
+  const local = new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString();
+  return { date: local.slice(0, 10), time: local.slice(11, 16) };
 }

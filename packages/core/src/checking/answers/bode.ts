@@ -119,6 +119,7 @@ export function suggestedTerms(part: BodePart, model: Model): Settings | null {
 export const bode: AnswerKind<'bode'> = {
   kind: 'bode',
   fromText: (part, text) => ({ kind: 'bode', terms: namedNumbers(settingsOfTerms(part), text) }),
+  settings: settingsOfTerms,
   read(part, _model, { terms }) {
     modelOfTerms(numbersOfTerms(part, terms));
   },

@@ -74,6 +74,7 @@ export const curve: AnswerKind<'curve'> = {
     const names = part.knobs.map(({ symbol }) => symbol);
     return { kind: 'curve', knobs: namedNumbers(names, text) };
   },
+  settings: ({ knobs }) => knobs.map(({ symbol }) => symbol),
   read(part, { scope, series }, answer) {
     curveMotion(part, scope, answer.knobs, series);
     refuseOutside(

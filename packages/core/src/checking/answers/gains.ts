@@ -78,6 +78,7 @@ export const gains: AnswerKind<'gains'> = {
     const names = openGains(part.controller).map(({ name }) => name);
     return { kind: 'gains', gains: namedNumbers(names, text) };
   },
+  settings: ({ controller }) => openGains(controller).map(({ name }) => name),
   read(part, model, answer) {
     const open = openGains(part.controller).map(({ name }) => name as string);
     const other = Object.keys(answer.gains).find((name) => !open.includes(name));

@@ -1,6 +1,7 @@
 import { Problem } from '../../expression/problem.js';
-import type { Answer } from '../../exercise/answer.js';
+import type { Answer, Trail } from '../../exercise/answer.js';
 import type { Part } from '../../exercise/parts.js';
+import { refuseOtherTrail, stopsWith } from '../../exercise/trail.js';
 import { recogniseSlip } from '../slips/index.js';
 import type { Verdict } from '../verdict.js';
 import { bode } from './bode.js';
@@ -52,6 +53,14 @@ export function readAnswer(part: Part, model: Model, answer: Answer): void {
     throw new Problem('exercise', `Part ${part.id} asks for another kind of answer.`);
   }
   kindOf(part).read(part, model, answer);
+}
+
+/** The stops of a trail that this part can have. */
+export const stopsOf = (part: Part, trail: Trail): Trail => stopsWith(kindOf(part).settings?.(part) ?? [], trail);
+
+/** Refuses a trail that is not one of this part. @throws Problem `exercise`. */
+export function readTrail(part: Part, trail: Trail): void {
+  refuseOtherTrail(kindOf(part).settings?.(part) ?? [], trail);
 }
 
 /**

@@ -20,6 +20,8 @@ export interface AnswerKind<Kind extends Part['kind']> {
   read(part: OfKind<Part, Kind>, model: Model, answer: OfKind<Answer, Kind>): void;
   /** The verdict on an answer that `read` accepts. */
   check(part: OfKind<Part, Kind>, model: Model, answer: OfKind<Answer, Kind>): Verdict;
+  /** What its student sets on a ladder, by name; left out by kinds without one, which have no trail either. */
+  settings?(part: OfKind<Part, Kind>): readonly string[];
   /** The expected answer in words, or as LaTeX for a transfer function; null when many are right. */
   solution(part: OfKind<Part, Kind>, model: Model): string | null;
 }

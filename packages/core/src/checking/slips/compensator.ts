@@ -1,3 +1,4 @@
+import { numberIn } from '../../expression/decimal.js';
 import type { Settings } from '../../exercise/answer.js';
 import type { GainsPart } from '../../exercise/parts.js';
 import { isPid } from '../../exercise/controllers.js';
@@ -74,7 +75,7 @@ const partners: readonly (readonly [zero: keyof Settings, pole: keyof Settings])
 
 const numberOf = (settings: Settings, name: keyof Settings): number | undefined => {
   const text = settings[name];
-  return text === undefined ? undefined : Number(text.trim().replace('−', '-'));
+  return text === undefined ? undefined : numberIn(text);
 };
 const typed = (value: number): string => String(Number(value.toPrecision(8)));
 

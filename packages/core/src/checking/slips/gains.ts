@@ -1,3 +1,4 @@
+import { numberIn } from '../../expression/decimal.js';
 import type { Answer, Settings } from '../../exercise/answer.js';
 import type { GainsPart } from '../../exercise/parts.js';
 import { isPid } from '../../exercise/controllers.js';
@@ -95,7 +96,7 @@ function exchange(part: GainsPart, settings: Settings): Settings | undefined {
 /** One setting at a time at half, two thirds, three halves and double. */
 function neighbours(settings: Settings): Settings[] {
   return Object.entries(settings).flatMap(([name, text]) => {
-    const value = Number(text.trim().replace('−', '-'));
+    const value = numberIn(text);
     if (!Number.isFinite(value) || value === 0) return [];
     return [0.5, 2 / 3, 1.5, 2].map((factor) => ({ ...settings, [name]: String(value * factor) }));
   });
@@ -104,7 +105,7 @@ function neighbours(settings: Settings): Settings[] {
 /** Times as gains, Ki = Kp/Ti and Kd = Kp·Td, or gains as times, whatever names they stand under. */
 function converted({ controller }: GainsPart, settings: Settings, to: 'gains' | 'times'): Settings | undefined {
   const open = openGains(controller).map(({ name }) => name);
-  const numbers = new Map(open.map((name) => [name, Number((settings[name] ?? '').trim().replace('−', '-'))]));
+  const numbers = new Map(open.map((name) => [name, numberIn(settings[name])]));
   const Kp = numbers.get('Kp');
   // A derivative alone is taken for another too easily: only a set with an integral part tells the forms apart.
   if (

@@ -83,7 +83,8 @@ export function ChoiceEditor({
           min={1}
           max={50}
           value={part.attempts ?? 1}
-          onChange={(tries) => onChange({ attempts: Math.round(tries) })}
+          whole
+          onChange={(attempts) => onChange({ attempts })}
         />
         {part.several && <MarkingField marking={part.marking} onChange={(marking) => onChange({ marking })} />}
       </div>

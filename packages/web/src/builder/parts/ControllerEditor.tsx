@@ -160,9 +160,10 @@ function CompensatorForm({
         onChange={(form) => onChange({ ...compensator, form })}
       />
       <Field label="Largest ratio of a lead or lag">
-        {(ids) => (
+        {({ id }) => (
           <OptionalDecimalField
-            {...ids}
+            id={id}
+            label="Largest ratio of a lead or lag"
             value={compensator.largestRatio}
             placeholder="no limit"
             min={1.01}

@@ -4,6 +4,7 @@ import { stepFor } from '../../plane/LocusLayers';
 import { placeOn } from '../../plot/pointer';
 import { useSize } from '../../plot/useSize';
 import { DecimalField } from '../../shared/DecimalField';
+import { useTellUnread, useUnreadText } from '../../shared/unread';
 import { RemoveButton } from '../fields';
 import { type Bound, type Corridor, corridorFromText, cornerAdded, cornerMoved, corridorText, same } from './corridor';
 
@@ -20,10 +21,14 @@ export function CorridorEditor({
   onChange: (change: Partial<CorridorNail>) => void;
   onRemove: (() => void) | undefined;
 }) {
+  const left = useUnreadText('Corridor');
   // What is typed stays as it is while it says what the corridor is, or cannot be read yet.
-  const [typed, setTyped] = useState<{ text: string; is: Corridor | undefined }>();
+  const [typed, setTyped] = useState<{ text: string; is: Corridor | undefined } | undefined>(
+    left === undefined ? undefined : { text: left, is: undefined },
+  );
   const bad = typed !== undefined && !typed.is;
   const text = typed && (bad || same(typed.is!, corridor)) ? typed.text : corridorText(corridor);
+  useTellUnread('Corridor', text, bad ? 'A corridor is two lines or more: time, lowest, highest.' : undefined);
   const set = (next: Corridor) => {
     setTyped(undefined);
     onChange({ corridor: [...next] });
@@ -35,8 +40,9 @@ export function CorridorEditor({
         label="Corridor, points"
         unit="pt"
         min={0}
+        max={100}
         value={points}
-        onChange={(next) => onChange({ points: Math.min(100, next) })}
+        onChange={(next) => onChange({ points: next })}
       />
       {onRemove ? <RemoveButton label="Remove the corridor" onClick={onRemove} /> : <span />}
       <CorridorPlot corridor={corridor} horizon={horizon} onChange={set} />

@@ -1,7 +1,15 @@
-import { type MeasureNail, type Nail, type QuantityName, quantities, quantityNames } from '@nailset/core';
+import {
+  type MeasureNail,
+  type Nail,
+  type QuantityName,
+  neverNegative,
+  quantities,
+  quantityNames,
+} from '@nailset/core';
 import { type Finding } from '@nailset/core/checks';
 import { Button } from '../../shared/Button';
 import { DecimalField } from '../../shared/DecimalField';
+import { FieldScope } from '../../shared/unread';
 import { RemoveButton, changedAt, without } from '../fields';
 import { freeId } from '../newExercise';
 import { CorridorEditor } from './CorridorEditor';
@@ -60,18 +68,22 @@ export function NailsEditor({
           return (
             <li key={nail.id} className="border-t border-grid py-1">
               {'corridor' in nail ? (
-                <CorridorEditor
-                  nail={nail}
-                  horizon={horizon}
-                  onChange={(change) => onChange(changedAt<Nail>(nails, index, change))}
-                  onRemove={remove}
-                />
+                <FieldScope name={nail.id}>
+                  <CorridorEditor
+                    nail={nail}
+                    horizon={horizon}
+                    onChange={(change) => onChange(changedAt<Nail>(nails, index, change))}
+                    onRemove={remove}
+                  />
+                </FieldScope>
               ) : (
-                <NailRow
-                  nail={nail}
-                  onChange={(change) => onChange(changedAt<Nail>(nails, index, change))}
-                  onRemove={remove}
-                />
+                <FieldScope name={nail.id}>
+                  <NailRow
+                    nail={nail}
+                    onChange={(change) => onChange(changedAt<Nail>(nails, index, change))}
+                    onRemove={remove}
+                  />
+                </FieldScope>
               )}
               {error && <p className="text-note text-brick">{error}</p>}
             </li>
@@ -159,6 +171,7 @@ function NailRow({
       <DecimalField
         label={`${label}, limit`}
         unit={unit}
+        {...(neverNegative.has(nail.quantity) ? { min: 0 } : {})}
         value={nail.limit}
         onChange={(limit) => onChange({ limit })}
       />
@@ -166,8 +179,9 @@ function NailRow({
         label={`${label}, points`}
         unit="pt"
         min={0}
+        max={100}
         value={nail.points}
-        onChange={(points) => onChange({ points: Math.min(100, points) })}
+        onChange={(points) => onChange({ points })}
       />
       {onRemove ? <RemoveButton label={`Remove the nail ${label}`} onClick={onRemove} /> : <span />}
     </div>

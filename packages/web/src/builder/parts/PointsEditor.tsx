@@ -51,7 +51,8 @@ export function PointsEditor({ part, scope, findings, onChange }: EditorProps<'p
             min={1}
             max={20}
             value={part.count ?? 5}
-            onChange={(count) => onChange({ count: Math.round(count) })}
+            whole
+            onChange={(count) => onChange({ count })}
           />
         )}
         {!isLocus && part.what !== 'realAxis' && (

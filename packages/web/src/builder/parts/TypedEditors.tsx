@@ -132,10 +132,9 @@ export function NumberEditor({ part, scope, findings, onChange }: EditorProps<'n
           label="Tolerance"
           unit={absolute ? part.unit : '%'}
           min={0}
+          {...(absolute ? {} : { max: 20 })}
           value={within === undefined ? part.tolerancePercent : Number(within.toPrecision(4))}
-          onChange={(value) =>
-            onChange(absolute ? { toleranceAbsolute: value } : { tolerancePercent: Math.min(20, value) })
-          }
+          onChange={(value) => onChange(absolute ? { toleranceAbsolute: value } : { tolerancePercent: value })}
         />
         <SelectField
           label="counted"

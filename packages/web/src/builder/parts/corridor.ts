@@ -1,4 +1,4 @@
-import type { CorridorNail } from '@nailset/core';
+import { type CorridorNail, numberIn } from '@nailset/core';
 
 export type Corridor = Readonly<CorridorNail['corridor']>;
 export type Bound = 'low' | 'high';
@@ -71,8 +71,8 @@ export function corridorFromText(text: string): Corridor | undefined {
   const corners = lines.map((line) => {
     const [time, low, high] = line.trim().split(/[\s;]+/);
     const bound = (value: string | undefined) =>
-      value === undefined || /^[-–—]$/.test(value) ? null : Number(value.replace('−', '-'));
-    return { time: Number(time), low: bound(low), high: bound(high) };
+      value === undefined || /^[-–—]$/.test(value) ? null : numberIn(value);
+    return { time: numberIn(time), low: bound(low), high: bound(high) };
   });
   const good = corners.every(({ time, low, high }) => [time, low ?? 0, high ?? 0].every(Number.isFinite) && time >= 0);
   return good && corners.length >= 2 && corners.length <= mostCorners ? corners : undefined;

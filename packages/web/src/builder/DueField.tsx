@@ -1,0 +1,92 @@
+import { useRef, useState } from 'react';
+import { Field } from '../shared/Field';
+import { dayAndTime, toLocalInputs, zoneAt } from '../shared/time';
+
+/** Years that are typed on the way to a year are no due dates. */
+const isYear = (date: string): boolean => /^[2-9]\d{3}-/.test(date);
+
+/**
+ * The due date, in the reader's zone, which stands beside it. Taking it away is a choice of its own: a date that is
+ * half typed stays in its fields and changes nothing.
+ */
+export function DueField({
+  dueAt,
+  disabled,
+  onDue,
+}: {
+  dueAt: string | null;
+  disabled: boolean;
+  onDue: (dueAt: string | null) => void;
+}) {
+  const [dated, setDated] = useState(dueAt !== null);
+  const [half, setHalf] = useState(false);
+  const fields = useRef<HTMLDivElement>(null);
+  const start = toLocalInputs(dueAt);
+  const take = () => {
+    const [date, time] = Array.from(fields.current!.querySelectorAll('input'), (input) => input.value) as [
+      string,
+      string,
+    ];
+    const whole = isYear(date) && time !== '';
+    setHalf(!whole);
+    if (!whole) return;
+    const next = new Date(`${date}T${time}`).toISOString();
+    if (next !== dueAt) onDue(next);
+  };
+  const hint = !dated
+    ? 'Takes effect at once.'
+    : dueAt === null
+      ? `Pick a day and a time, ${zoneAt(null)}.`
+      : `Due ${dayAndTime(dueAt)}.`;
+  return (
+    <Field
+      label="Due"
+      hint={hint}
+      error={
+        half
+          ? `This is no whole date yet; ${dueAt === null ? 'there is no due date' : `still due ${dayAndTime(dueAt)}`}.`
+          : undefined
+      }
+    >
+      {(ids) => (
+        <div className="grid gap-1">
+          <select
+            {...ids}
+            className="input px-1.5"
+            disabled={disabled}
+            value={dated ? 'on' : 'none'}
+            onChange={(event) => {
+              const on = event.target.value === 'on';
+              setDated(on);
+              setHalf(false);
+              if (!on && dueAt !== null) onDue(null);
+            }}
+          >
+            <option value="none">no due date</option>
+            <option value="on">on a day</option>
+          </select>
+          {dated && (
+            <div ref={fields} className="flex flex-wrap gap-1">
+              <input
+                type="date"
+                aria-label="Due day"
+                className="input min-w-0 flex-[1.5] px-1 text-[13px]"
+                disabled={disabled}
+                defaultValue={start.date}
+                onBlur={take}
+              />
+              <input
+                type="time"
+                aria-label="Due time"
+                className="input min-w-0 flex-1 px-1 text-[13px]"
+                disabled={disabled}
+                defaultValue={start.time || '18:00'}
+                onBlur={take}
+              />
+            </div>
+          )}
+        </div>
+      )}
+    </Field>
+  );
+}

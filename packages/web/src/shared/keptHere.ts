@@ -1,0 +1,36 @@
+/** Work that is kept in this browser until it has reached the server. A browser without storage keeps nothing. */
+
+const prefix = 'nailset unsaved';
+
+export const keyOf = (personId: string, versionId: string): string => `${prefix} ${personId} ${versionId}`;
+
+export const keepHere = (key: string, value: unknown): void =>
+  void attempt(() => localStorage.setItem(key, JSON.stringify(value)));
+
+export const forgetHere = (key: string): void => attempt(() => localStorage.removeItem(key));
+
+/** What is kept under a key, whatever it is; undefined for nothing and for what is no JSON. */
+export function keptHere(key: string): unknown {
+  const text = attempt(() => localStorage.getItem(key));
+  return text ? attempt(() => JSON.parse(text) as unknown) : undefined;
+}
+
+const keys = (personId: string): string[] =>
+  attempt(() => Object.keys(localStorage).filter((key) => key.startsWith(`${prefix} ${personId} `))) ?? [];
+
+/** Everything of a person that is kept here, as text for people; empty for nothing. */
+export const unsavedText = (personId: string): string =>
+  keys(personId)
+    .map((key) => attempt(() => localStorage.getItem(key)) ?? '')
+    .join('\n');
+
+/** Throws away what is kept of a person, so that a page that cannot show it opens again. */
+export const forgetAll = (personId: string): void => keys(personId).forEach(forgetHere);
+
+function attempt<Of>(work: () => Of): Of | undefined {
+  try {
+    return work();
+  } catch {
+    return undefined;
+  }
+}
