@@ -69,6 +69,7 @@ test('a diagram is built by text only, and the picture follows', async () => {
 test('it is published with a part to reduce', async () => {
   await addPart('diagram, reduced in steps');
   await instructor.getByRole('button', { name: 'Remove part Tune' }).click();
+  await instructor.getByRole('button', { name: 'Remove', exact: true }).click();
   await instructor.getByRole('button', { name: 'Publish version 1' }).click();
   await instructor.getByRole('button', { name: 'Publish', exact: true }).click();
   await instructor.getByText('Version 1 is out').waitFor();

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import type { Bench, ExerciseDocument, Home, Publishing } from '@nailset/core';
+import type {
+  Browser} from './harness';
 import {
-  Browser,
   type SmallCourse,
   TestServer,
   exercise,

@@ -67,6 +67,7 @@ const bench: Bench = {
   statement: 'The ramp.',
   attempts: 3,
   dueAt: null,
+  closesAt: null,
   blocks: [],
   parameters: [{ symbol: 'b', meaning: 'gain', unit: 'm', value: '2' }],
   parts: [tune, model, guess],
@@ -94,7 +95,7 @@ const attempt = (change: Partial<Attempt>): Attempt => ({
 
 function Sheet({ of = bench, handing }: { of?: Bench; handing?: Partial<HandingIn> }) {
   const [work, dispatch] = useReducer(workReducer, of, (start) => workFrom(start));
-  const full = { busy: false, error: undefined, pastDue: false, handIn: () => undefined, ...handing };
+  const full = { busy: false, error: undefined, closed: false, worth: '', handIn: () => undefined, ...handing };
   return <BenchSheet bench={of} work={work} dispatch={dispatch} handing={full} />;
 }
 
@@ -150,7 +151,7 @@ describe('the bench for gains', () => {
       'All tries are used',
     ],
     ['the same was handed in before', { handedIn: [attempt({})] }, {}, 'This is what you handed in.'],
-    ['the due date has passed', {}, { pastDue: true }, 'The due date has passed.'],
+    ['the due date has passed', {}, { closed: true }, 'The due date has passed.'],
   ])('nothing can be handed in when %s', (_name, change, handing, words) => {
     render(<Sheet of={{ ...bench, ...change }} handing={handing} />);
     expect(handInButton().disabled).toBe(true);

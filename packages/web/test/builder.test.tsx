@@ -43,6 +43,16 @@ function Builder({
 const type = (label: string, text: string) =>
   fireEvent.change(screen.getByLabelText(label), { target: { value: text } });
 
+/** Takes something out, after being asked: the first time the answer is no. */
+async function remove(name: string): Promise<void> {
+  const before = latest;
+  await userEvent.click(screen.getByRole('button', { name }));
+  await userEvent.click(screen.getByRole('button', { name: 'Keep it' }));
+  expect(latest).toBe(before);
+  await userEvent.click(screen.getByRole('button', { name }));
+  await userEvent.click(screen.getByRole('button', { name: 'Remove' }));
+}
+
 describe('given', () => {
   test('what is typed is in the student’s view at once', () => {
     render(<Builder />);
@@ -95,7 +105,7 @@ describe('asked and accepted', () => {
       'settlingTime',
     ]);
     expect(new Set(added.nails.map(({ id }) => id)).size).toBe(3);
-    await userEvent.click(screen.getByRole('button', { name: 'Remove the nail Settling, 2 %' }));
+    await remove('Remove the nail Settling, 2 %');
     expect(screen.queryByText(/at most 2 s/)).toBeNull();
   });
 
@@ -121,7 +131,7 @@ describe('asked and accepted', () => {
     fireEvent.change(screen.getByLabelText('Asked for'), { target: { value: 'riseTime' } });
     type('Tolerance', '5');
     expect(latest.parts[1]).toMatchObject({ formula: 'riseTime(feedback(G))', unit: 's', tolerancePercent: 5 });
-    await userEvent.click(screen.getByRole('button', { name: 'Remove part Work it out' }));
+    await remove('Remove part Work it out');
     expect(latest.parts).toHaveLength(1);
   });
 
@@ -129,11 +139,23 @@ describe('asked and accepted', () => {
     const heard = jest.fn();
     render(<Builder onDue={heard} />);
     type('Tries for each part', '2.6');
-    expect(latest.attempts).toBe(3);
-    const due = screen.getByLabelText('Due');
-    fireEvent.change(due, { target: { value: '2026-12-01T18:00' } });
-    fireEvent.blur(due);
-    expect(heard).toHaveBeenCalledWith(new Date('2026-12-01T18:00').toISOString());
+    expect([latest.attempts, screen.getByRole('alert').textContent]).toEqual([5, 'A whole number is needed.']);
+    type('Tries for each part', '4');
+    expect(latest.attempts).toBe(4);
+    type('Due', 'on');
+    const [day, time] = [screen.getByLabelText('Due day'), screen.getByLabelText('Due time')];
+    const leave = (field: HTMLElement, value: string) => {
+      fireEvent.change(field, { target: { value } });
+      fireEvent.blur(field);
+    };
+    leave(day, '2026-12-01');
+    expect(heard).toHaveBeenLastCalledWith(new Date('2026-12-01T18:00').toISOString());
+    leave(time, '');
+    expect(screen.getByText(/no whole date yet/)).toBeTruthy();
+    leave(day, '0026-12-01');
+    expect(heard).toHaveBeenCalledTimes(1);
+    type('Due', 'none');
+    expect(heard).toHaveBeenCalledTimes(1);
     fireEvent.change(screen.getByLabelText('and expected answers'), { target: { value: 'never' } });
     expect(latest.solution).toBe('never');
   });

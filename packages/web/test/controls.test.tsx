@@ -11,7 +11,17 @@ import { ErrorNote } from '../src/shared/states';
 import { ApiError } from '../src/api/client';
 
 describe('a decimal field', () => {
-  function Harness({ start = 1, min, heard }: { start?: number; min?: number; heard: (value: number) => void }) {
+  function Harness({
+    start = 1,
+    min,
+    max,
+    heard,
+  }: {
+    start?: number;
+    min?: number;
+    max?: number;
+    heard: (value: number) => void;
+  }) {
     const [value, setValue] = useState(start);
     return (
       <>
@@ -19,6 +29,7 @@ describe('a decimal field', () => {
           label="limit"
           value={value}
           {...(min === undefined ? {} : { min })}
+          {...(max === undefined ? {} : { max })}
           onChange={(next) => {
             heard(next);
             setValue(next);
@@ -43,12 +54,36 @@ describe('a decimal field', () => {
     expect(heard).toHaveBeenLastCalledWith(-2);
   });
 
-  test('goes back to the last number when it is left with something else', async () => {
-    render(<Harness heard={() => undefined} start={3} />);
-    await userEvent.clear(field());
-    await userEvent.type(field(), 'many');
+  test.each([
+    ['many', '“many” is not a number.'],
+    ['3 tries', '“3 tries” is not a number.'],
+    ['1.2/a', '“1.2/a” is not a number.'],
+    ['1.234,5', '“1.234,5” is not a number.'],
+    ['', 'A number is missing.'],
+    ['-3', 'At least 0 is needed.'],
+    ['101', 'At most 100 is possible.'],
+  ])('keeps %j when it is left, says what is wrong, and changes nothing', (typed, words) => {
+    const heard = jest.fn();
+    render(<Harness heard={heard} start={3} min={0} max={100} />);
+    fireEvent.change(field(), { target: { value: typed } });
     fireEvent.blur(field());
-    expect(field().value).toBe('3');
+    expect([field().value, screen.getByRole('alert').textContent]).toEqual([typed, words]);
+    expect(heard).not.toHaveBeenCalled();
+  });
+
+  test.each([
+    ['0,5', 0.5],
+    ['−2', -2],
+    [' 1e-9 ', 1e-9],
+    ['.5', 0.5],
+  ])('reads %j as people mean it', (typed, value) => {
+    const heard = jest.fn();
+    render(<Harness heard={heard} start={3} />);
+    fireEvent.change(field(), { target: { value: typed } });
+    expect(heard).toHaveBeenLastCalledWith(value);
+    expect(field().value).toBe(typed);
+    fireEvent.blur(field());
+    expect(field().value).toBe(String(value));
   });
 
   test('refuses what lies below its least value, and follows changes from outside', async () => {

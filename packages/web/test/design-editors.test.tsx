@@ -158,6 +158,8 @@ describe('points of the plane', () => {
       expect([what, fields()]).toEqual([what, shown]);
     }
     change('How many', '7.4');
+    expect(part).not.toHaveProperty('count', 7.4);
+    change('How many', '7');
     expect(part).toMatchObject({ what: 'locus', count: 7 });
     expect(findings()).toEqual([]);
   });

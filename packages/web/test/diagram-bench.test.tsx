@@ -33,6 +33,7 @@ const bench = (part: StudentPart, more: Partial<Bench> = {}): Bench => ({
   statement: '',
   attempts: 3,
   dueAt: null,
+  closesAt: null,
   blocks: [],
   parameters: [{ symbol: 'K', meaning: '', unit: '', value: '2' }],
   parts: [part],
@@ -57,7 +58,8 @@ function Sheet({ of }: { of: Bench }) {
   const handing = {
     busy: false,
     error: undefined,
-    pastDue: false,
+    closed: false,
+    worth: '',
     handIn: (_part: StudentPart, answer: unknown) => void (handed = answer),
   };
   return <BenchSheet bench={of} work={now} dispatch={dispatch} handing={handing} />;

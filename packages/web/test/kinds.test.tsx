@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
 import type { Answer, Bench, StudentPart } from '@nailset/core';
-import { fireEvent, render, screen, within } from '@testing-library/react';
+import { fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useReducer } from 'react';
 import { BenchSheet } from '../src/bench/BenchSheet';
@@ -21,6 +21,7 @@ const bench = (part: StudentPart, more: Partial<Bench> = {}): Bench => ({
   statement: '',
   attempts: 2,
   dueAt: null,
+  closesAt: null,
   blocks: [],
   parameters: [],
   series: [],
@@ -44,7 +45,7 @@ function Sheet({ of, handIn = () => undefined }: { of: Bench; handIn?: (part: St
       bench={of}
       work={work}
       dispatch={dispatch}
-      handing={{ busy: false, error: undefined, pastDue: false, handIn }}
+      handing={{ busy: false, error: undefined, closed: false, worth: '', handIn }}
     />
   );
 }
@@ -255,12 +256,24 @@ describe('a loop with all its views', () => {
     expect(ghosts.getAttribute('aria-pressed')).toBe('false');
   });
 
-  test('takes over a tuned start', async () => {
+  test('offers ways to start, drawn before one is taken', async () => {
     render(<Sheet of={bench(part)} />);
-    await userEvent.click(screen.getByRole('button', { name: 'Tuned start' }));
-    await userEvent.click(await screen.findByRole('button', { name: 'Take these gains' }));
-    const value = screen.getByRole<HTMLInputElement>('textbox', { name: 'Kp, typed' }).value;
-    expect(Number(value)).toBeGreaterThan(0);
-    expect(value).not.toBe('4');
+    await userEvent.click(screen.getByRole('button', { name: 'Ways to start' }));
+    const offers = await screen.findAllByRole('button', { name: /^Start from/ });
+    const curves = () => document.querySelectorAll('[data-curve^=start]');
+    await waitFor(() => expect(curves()).toHaveLength(4));
+    const rows = screen.getByRole('table', { name: 'Ways to start, calm to quick' }).querySelectorAll('tbody tr');
+    const facts = Array.from(rows, (row) =>
+      Array.from(row.querySelectorAll('td'), (cell) => parseFloat(cell.textContent)),
+    );
+    const crossovers = facts.map(([crossover]) => crossover!);
+    expect(crossovers).toEqual([...crossovers].sort((a, b) => a - b));
+    expect(facts.every(([, margin, peak]) => margin! > 20 && peak! > 1 && peak! < 3)).toBe(true);
+    const typed = () => screen.getByRole<HTMLInputElement>('textbox', { name: 'Kp, typed' }).value;
+    expect(typed()).toBe('4');
+    await userEvent.click(offers[0]!);
+    expect(Number(typed())).toBeGreaterThan(0);
+    expect(typed()).not.toBe('4');
+    expect(curves()).toHaveLength(0);
   });
 });

@@ -11,7 +11,7 @@ import { newExercise } from '../src/builder/newExercise';
 import { useDraftSaving } from '../src/builder/useDraftSaving';
 import { letGo, pageOwner } from '../src/api/page';
 import { serverNow } from '../src/api/serverClock';
-import { pendingSaves, saveAll } from '../src/shared/saving';
+import { saveAll } from '../src/shared/saving';
 import { answered } from './page';
 
 /** What the page sent, and what it is answered. */

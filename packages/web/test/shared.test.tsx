@@ -7,6 +7,7 @@ import { withFormula } from '../src/builder/parts/editor';
 import { LadderFields } from '../src/builder/parts/LadderFields';
 import { DecimalField, OptionalDecimalField } from '../src/shared/DecimalField';
 import { Formula } from '../src/shared/Formula';
+import { FieldScope, UnreadProvider, useUnreadTexts } from '../src/shared/unread';
 
 describe('a formula', () => {
   const written = () => document.querySelector('annotation')?.textContent;
@@ -130,4 +131,54 @@ test('a prompt follows what its part is about, and nothing else in it', () => {
   expect(withFormula(prompt, '1/(s + 1)', '2/(s + 3)')).toBe('Loop $L = {{2/(s + 3)}}$, plant {{G}}.');
   expect(withFormula(prompt, '1/(s + 1)', '  ')).toBe(prompt);
   expect(withFormula(prompt, 'H', 'F')).toBe(prompt);
+});
+
+describe('texts that are not understood', () => {
+  function Page() {
+    const [open, setOpen] = useState('a');
+    const [limits, setLimits] = useState<Record<string, number>>({ a: 1, b: 2 });
+    const [hasNail, setHasNail] = useState(true);
+    const { value } = useUnreadTexts(open);
+    return (
+      <UnreadProvider value={value}>
+        <button onClick={() => setOpen(open === 'a' ? 'b' : 'a')}>other part</button>
+        <button onClick={() => setHasNail(false)}>remove nail</button>
+        <FieldScope name={open} key={open}>
+          {hasNail && (
+            <FieldScope name="nail">
+              <DecimalField
+                label="Limit"
+                value={limits[open]!}
+                onChange={(limit) => setLimits({ ...limits, [open]: limit })}
+              />
+            </FieldScope>
+          )}
+        </FieldScope>
+        <output>{[...value.texts.values()].map(({ scope, text, message }) => `${scope}: ${text}: ${message}`)}</output>
+      </UnreadProvider>
+    );
+  }
+  const field = () => screen.getByLabelText<HTMLInputElement>('Limit');
+  const told = () => screen.getByRole('status').textContent;
+
+  test('are known to the page and found again when their part is opened again', async () => {
+    render(<Page />);
+    fireEvent.change(field(), { target: { value: '3 tries' } });
+    fireEvent.blur(field());
+    expect(told()).toBe('a: 3 tries: “3 tries” is not a number.');
+    await userEvent.click(screen.getByText('other part'));
+    expect(field().value).toBe('2');
+    expect(told()).toContain('3 tries');
+    await userEvent.click(screen.getByText('other part'));
+    expect(field().value).toBe('3 tries');
+    fireEvent.change(field(), { target: { value: '3' } });
+    expect(told()).toBe('');
+  });
+
+  test('go with the entry that they belong to', async () => {
+    render(<Page />);
+    fireEvent.change(field(), { target: { value: 'x' } });
+    await userEvent.click(screen.getByText('remove nail'));
+    expect(told()).toBe('');
+  });
 });

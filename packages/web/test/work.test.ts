@@ -112,7 +112,9 @@ describe('the work on a bench', () => {
   });
 
   test('takes what was saved before what was handed in, if it still fits the part', () => {
-    const saved = (answer: Bench['saved'][number]['answer']) => [{ partId: 'tune', answer, trail: [], savedAt: '' }];
+    const saved = (answer: Bench['saved'][number]['answer']) => [
+      { partId: 'tune', answer, trail: [], savedAt: '', revision: 1 },
+    ];
     const handedIn = [attempt('tune', { kind: 'gains', gains: { Kp: '7', Kd: '0' } }, false)];
     expect(
       gainsOf(workFrom({ parts: [tune], saved: saved({ kind: 'gains', gains: { Kp: '9', Kd: '0' } }), handedIn })).Kp,

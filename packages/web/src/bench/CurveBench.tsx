@@ -1,8 +1,9 @@
 import { Problem, type Samples, formatNumber, parseFormula, toLatex } from '@nailset/core';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo } from 'react';
 import { ResponsePlot } from '../plot/ResponsePlot';
 import type { PlotCurve } from '../plot/curves';
 import { frameFor } from '../plot/frame';
+import { useFrame } from '../plot/useFrame';
 import { curveFrom } from '../plot/samples';
 import { Formula } from '../shared/Formula';
 import type { CurveOfPart, CurveResponse, curveResponses } from './curveResponse';
@@ -40,16 +41,14 @@ export function CurveBench({
   const target = useMemo(() => curveFrom(part.target), [part.target]);
   const input = useMemo(() => curveFrom(reference), [reference]);
   const probing = useProbing();
-  const [frame, setFrame] = useState(() => frameFor(part.horizon, [target]));
+  const [frame, setFrame] = useFrame(part.horizon, () => frameFor(part.horizon, [target]));
   const [item] = response.verdict.items;
   const met = item!.met;
-  const fit = () => setFrame(frameFor(part.horizon, [target, response.curve]));
 
   useEffect(() => {
     const timer = setTimeout(() => dispatch({ do: 'stop', part: part.id, holding: met ? 1 : 0 }), stopAfter);
     return () => clearTimeout(timer);
   }, [answer, part.id, met, dispatch]);
-  useBenchKeys(keys, part.id, knobs, work, dispatch, { f: fit, r: () => probing.onAdd(frame.tMax / 4) });
 
   const stops = trail.flatMap((stop, index) => {
     const found = responses(stop.gains);
@@ -71,6 +70,14 @@ export function CurveBench({
       .map(({ index, found }) => ({ id: `ghost-${index}`, curve: found.curve, look: 'ghost' as const })),
     { id: 'now', curve: response.curve, look: 'now', label: 'model' },
   ];
+  const fit = () =>
+    setFrame(
+      frameFor(
+        part.horizon,
+        curves.map(({ curve }) => curve),
+      ),
+    );
+  useBenchKeys(keys, part.id, knobs, work, dispatch, { f: fit, r: () => probing.onAdd(frame.tMax / 4) });
   return (
     <div className="flex min-w-0 flex-col gap-4">
       <ResponsePlot

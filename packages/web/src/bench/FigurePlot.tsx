@@ -1,8 +1,9 @@
 import type { Samples, StudentFigure } from '@nailset/core';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { ResponsePlot } from '../plot/ResponsePlot';
 import type { CurveLook, PlotCurve } from '../plot/curves';
 import { frameFor } from '../plot/frame';
+import { useFrame } from '../plot/useFrame';
 import { curveFrom } from '../plot/samples';
 
 const looks: readonly CurveLook[] = ['now', 'second', 'family', 'held', 'first', 'given'];
@@ -20,16 +21,25 @@ export function FigurePlot({
 }) {
   const curves = useMemo(() => [...figure.curves, ...revealed].map(toPlot), [figure.curves, revealed]);
   const input = useMemo(() => curveFrom(figure.input), [figure.input]);
-  const fitted = useMemo(() => {
-    // A curve that runs away does not shrink the others: it leaves the frame.
+  const levels = useMemo(() => [0, ...input.values], [input]);
+  const start = useMemo(() => {
+    // A curve that runs away does not shrink the others at first: it leaves the frame, and Fit brings it in.
     const tame = curves.filter(({ curve }) => curve.values.every((value) => Math.abs(value) < 20 * sizeOf(input)));
     return frameFor(
       figure.horizon,
       (tame.length > 0 ? tame : curves).map(({ curve }) => curve),
-      [0, ...input.values],
+      levels,
     );
-  }, [curves, figure.horizon, input]);
-  const [frame, setFrame] = useState(fitted);
+  }, [curves, figure.horizon, input, levels]);
+  const [frame, setFrame] = useFrame(figure.horizon, () => start);
+  const fit = () =>
+    setFrame(
+      frameFor(
+        figure.horizon,
+        curves.map(({ curve }) => curve),
+        levels,
+      ),
+    );
   const waiting = figure.afterwards > 0 && revealed.length === 0;
   const labels = curves.map(({ label }) => label).join(', ');
   return (
@@ -38,7 +48,7 @@ export function FigurePlot({
         <ResponsePlot
           title="Responses"
           frame={frame}
-          onFit={() => setFrame(fitted)}
+          onFit={fit}
           curves={curves}
           reference={input}
           referenceName="input"

@@ -7,6 +7,7 @@ import type { PlotCurve, Reading } from '../plot/curves';
 import { frameAbout, frameFor } from '../plot/frame';
 import { limitsOf, nailsOnPlot, startsWithStep } from '../plot/limits';
 import { measureMarks } from '../plot/measureMarks';
+import { useFrame } from '../plot/useFrame';
 import { Formula } from '../shared/Formula';
 import { additionsTo, without } from '../plane/handles';
 import { leadsAndLagsOf } from './ratios';
@@ -17,7 +18,7 @@ import { type GainsOf, type LoopResponse, type LoopResponses, tryResponse } from
 import { PlotTools, type Shown, familyOverGain, familyOverParameter } from './PlotTools';
 import { DesignPanes, isDesign } from './DesignPanes';
 import { TrailTable } from './TrailTable';
-import { TunedStart } from './TunedStart';
+import { StartOffers, useStartOffers } from './StartOffers';
 import { useBenchKeys } from './useBenchKeys';
 import { useProbing } from './useProbing';
 import { type Work, type WorkAction, settingsOf } from './work';
@@ -60,34 +61,25 @@ export function GainsBench({
   const holding = verdict.items.filter((item) => item.met).length;
   const [shown, setShown] = useState<Shown>({ signal: 'y', measures: false, ghosts: true, family: '' });
   const probing = useProbing();
+  const starts = useStartOffers(part, responses);
   const curve = curves[shown.signal] ?? curves.y!;
   const isStep = startsWithStep(part.input);
 
-  const [frame, setFrame] = useState(() => frameAbout(part.horizon, responses.reference, height));
-  const [effortFrame, setEffortFrame] = useState(() => frameFor(part.horizon, [], effortLevels(responses, curves.u)));
+  const [frame, setFrame] = useFrame(part.horizon, () => frameAbout(part.horizon, responses.reference, height));
+  const [effortFrame, setEffortFrame] = useFrame(part.horizon, () =>
+    frameFor(part.horizon, [], effortLevels(responses, curves.u)),
+  );
   // Held from where the work began, so that there is room to see the poles move.
   const [reach, setReach] = useState(() => {
     const start = tryResponse(responses, trail[0]?.gains ?? settings);
     const from = start instanceof Problem ? response : start;
     return Math.max(1.5 * reachOf(from.poles), reachOf(poles));
   });
-  const fitEffort = () => curves.u && setEffortFrame(frameFor(part.horizon, [curves.u]));
-  const fit = () => {
-    setFrame(frameFor(part.horizon, [curve], shown.signal === 'y' ? [0, height] : [0]));
-    fitEffort();
-    setReach(reachOf(poles));
-  };
 
   useEffect(() => {
     const timer = setTimeout(() => dispatch({ do: 'stop', part: part.id, holding }), stopAfter);
     return () => clearTimeout(timer);
   }, [answer, part.id, holding, dispatch]);
-  useBenchKeys(keys, part.id, knobs, work, dispatch, {
-    f: fit,
-    r: () => probing.onAdd(frame.tMax / 4),
-    m: () => setShown((old) => ({ ...old, measures: !old.measures })),
-    g: () => setShown((old) => ({ ...old, ghosts: !old.ghosts })),
-  });
 
   const stops = trail
     .map((stop, index) => ({ stop, index, found: tryResponse(responses, stop.gains) }))
@@ -115,9 +107,24 @@ export function GainsBench({
       look: 'second' as const,
       label: stop.name ?? `stop ${index + 1}`,
     })),
+    ...(shown.signal === 'y' ? starts.curves : []),
     { id: 'now', curve, look: 'now', label: isStep ? endLabel('now', response) : 'now' },
   ];
   const isOutput = shown.signal === 'y';
+  const fitEffort = () =>
+    curves.u && setEffortFrame(frameFor(part.horizon, [curves.u, ...(first?.curves.u ? [first.curves.u] : [])]));
+  const fit = () => {
+    const all = drawn.map((each) => each.curve);
+    setFrame(frameFor(part.horizon, all, isOutput ? [0, height] : [0]));
+    fitEffort();
+    setReach(reachOf(poles));
+  };
+  useBenchKeys(keys, part.id, knobs, work, dispatch, {
+    f: fit,
+    r: () => probing.onAdd(frame.tMax / 4),
+    m: () => setShown((old) => ({ ...old, measures: !old.measures })),
+    g: () => setShown((old) => ({ ...old, ghosts: !old.ghosts })),
+  });
   const limits = isOutput ? limitsOf(nailsOnPlot(part), verdict.items, measures, riseFrom, frame.tMax, height) : [];
   const { marks, band } =
     shown.measures && isOutput && isStep ? measureMarks(measures, curve, frame.tMax) : { marks: [], band: undefined };
@@ -204,13 +211,26 @@ export function GainsBench({
           </button>
         ))}
         {part.tunedStart && isPid(part.controller) && (
-          <TunedStart
-            part={part}
-            responses={responses}
-            onTake={(taken) => dispatch({ do: 'setAll', part: part.id, settings: { ...settings, ...taken } })}
-          />
+          <button
+            type="button"
+            className="link"
+            aria-expanded={starts.open}
+            onClick={() => starts.setOpen(!starts.open)}
+          >
+            Ways to start
+          </button>
         )}
       </p>
+      {starts.open && (
+        <StartOffers
+          part={part}
+          shown={starts}
+          onTake={(taken) => {
+            starts.setOpen(false);
+            setAll({ ...settings, ...taken });
+          }}
+        />
+      )}
       <div className={`grid gap-4 ${showsPoles ? '@min-[620px]:grid-cols-[1fr_200px]' : ''}`}>
         <TrailTable
           part={part.id}

@@ -6,7 +6,7 @@ const keys = [
   ['1 2 3', 'choose a gain'],
   ['↑ ↓', 'nudge it by a fine rung'],
   ['Shift ↑ ↓', 'nudge it by a coarse rung'],
-  ['F', 'fit the axes to the present curve'],
+  ['F', 'fit the axes to all that is drawn'],
   ['M', 'show where measures are read'],
   ['G', 'show or hide earlier curves'],
   ['R', 'set a reading on the curve; a click does too'],

@@ -1,4 +1,4 @@
-import { type Curve, Problem, type Settings, type SignalName, formatNumber } from '@nailset/core';
+import { type Curve, Problem, type Settings, type SignalName, formatNumber, numberIn } from '@nailset/core';
 import { Popover } from 'radix-ui';
 import { memo } from 'react';
 import type { PlotCurve } from '../plot/curves';
@@ -91,7 +91,7 @@ export function familyOverGain(
   signal: SignalName,
 ): PlotCurve[] {
   return factors.flatMap((factor) => {
-    const value = Number((Number(settings[name]) * factor).toPrecision(3));
+    const value = Number((numberIn(settings[name]) * factor).toPrecision(3));
     return member(`${name} ${value}`, curveAt(responses, { ...settings, [name]: String(value) }, signal));
   });
 }

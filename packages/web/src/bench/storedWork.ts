@@ -16,7 +16,7 @@ const isStep = (step: unknown): boolean =>
   (step['gain'] === undefined || isText(step['gain']));
 
 /** What each kind of answer holds beside its kind. */
-const shapes: { [Kind in Answer['kind']]: (answer: Record<string, unknown>) => boolean } = {
+const shapes: Record<Answer['kind'], (answer: Record<string, unknown>) => boolean> = {
   transferFunction: ({ text }) => isText(text),
   number: ({ text }) => isText(text),
   points: ({ text }) => isText(text),

@@ -10,6 +10,7 @@ import {
 import { type Finding } from '@nailset/core/checks';
 import { DropdownMenu } from 'radix-ui';
 import { Field } from '../shared/Field';
+import { AskFirst } from '../shared/AskFirst';
 import { FieldScope } from '../shared/unread';
 import { CheckField, NumberField } from './fields';
 import { DueField } from './DueField';
@@ -98,14 +99,20 @@ export function AskedColumn({
                   </span>
                 </button>
                 {!disabled && parts.length > 1 && (
-                  <button
-                    type="button"
-                    aria-label={`Remove part ${part.title}`}
-                    className="text-slate hover:text-brick"
-                    onClick={() => remove(part.id)}
+                  <AskFirst
+                    title={`Remove the part “${part.title}”?`}
+                    description={`All that was typed for it goes, and its ${inPoints(pointsOf(part))}.`}
+                    action="Remove"
+                    onDo={() => remove(part.id)}
                   >
-                    ×
-                  </button>
+                    <button
+                      type="button"
+                      aria-label={`Remove part ${part.title}`}
+                      className="text-slate hover:text-brick"
+                    >
+                      ×
+                    </button>
+                  </AskFirst>
                 )}
               </div>
               {own.map(({ path, message }) => (

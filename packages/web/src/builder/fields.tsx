@@ -1,5 +1,6 @@
 import { numberIn } from '@nailset/core';
 import { type ReactNode, useState } from 'react';
+import { AskFirst } from '../shared/AskFirst';
 import { DecimalField } from '../shared/DecimalField';
 import { Field } from '../shared/Field';
 import { useTellUnread, useUnreadText } from '../shared/unread';
@@ -199,16 +200,23 @@ export function CheckField({
   );
 }
 
-export function RemoveButton({ label, onClick }: { label: string; onClick: () => void }) {
-  return (
+/** Takes an entry out; with `ask` it says first what goes. */
+export function RemoveButton({ label, onClick, ask }: { label: string; onClick: () => void; ask?: string }) {
+  const button = (
     <button
       type="button"
       aria-label={label}
       className="text-slate hover:text-brick disabled:invisible"
-      onClick={onClick}
+      onClick={ask === undefined ? onClick : undefined}
     >
       ×
     </button>
+  );
+  if (ask === undefined) return button;
+  return (
+    <AskFirst title={`${label}?`} description={ask} action="Remove" onDo={onClick}>
+      {button}
+    </AskFirst>
   );
 }
 

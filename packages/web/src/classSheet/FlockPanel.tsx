@@ -33,14 +33,18 @@ function Drawn({
   flock: Flock;
 }) {
   const fitted = useMemo(() => frameOf(part, horizon, curves), [part, horizon, curves]);
+  const all = () => {
+    const every = curves.map(({ curve }) => curve);
+    return frameFor(horizon, every, part.kind === 'gains' ? [0, 1] : [0]);
+  };
   const [frame, setFrame] = useState<Frame>(fitted);
   const met = useMemo(() => new Set(answers.filter((own) => own.met).map((own) => own.submissionId)), [answers]);
-  const nameOf = (submissionId: string): string =>
-    firstNameOf(answers.find((own) => own.submissionId === submissionId)?.name ?? '');
+  const nameOf = (submissionId: string): string => answers.find((own) => own.submissionId === submissionId)?.name ?? '';
   const shown: PlotCurve[] = curves
-    .map(({ submissionId, curve }): PlotCurve => {
-      if (submissionId === chosen) return { id: submissionId, curve, look: 'second', label: nameOf(submissionId) };
-      return { id: submissionId, curve, look: met.has(submissionId) ? 'held' : 'missed' };
+    .map(({ submissionId: id, curve }): PlotCurve => {
+      const name = nameOf(id);
+      if (id === chosen) return { id, curve, name, look: 'second', label: firstNameOf(name) };
+      return { id, curve, name, look: met.has(id) ? 'held' : 'missed' };
     })
     // The chosen curve is drawn last, over the others; curves that miss lie below those that hold.
     .sort((a, b) => depth(a) - depth(b));
@@ -53,7 +57,12 @@ function Drawn({
       curves={shown}
       limits={part.kind === 'gains' ? classLimits(part, frame) : []}
       {...(reference ? { reference: reference } : {})}
-      onFit={() => setFrame(fitted)}
+      onFit={() => setFrame(all())}
+      tools={
+        <button type="button" className="link" onClick={() => setFrame(fitted)}>
+          Most
+        </button>
+      }
       onPick={onChoose}
       summary={`Step responses of ${curves.length} students to ${part.title}; ${holding} hold every nail.`}
       className="h-[300px]"

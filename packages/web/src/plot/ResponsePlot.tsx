@@ -83,12 +83,12 @@ export function ResponsePlot({
 
 const tableRows = 21;
 
-/** The labelled curves in numbers, at times over the frame. */
+/** The curves that have a label or a name in numbers, at times over the frame. */
 function tableOf(curves: readonly PlotCurve[], { tMax }: Frame): PlotTable {
-  const shown = curves.filter(({ label }) => label);
+  const shown = curves.filter(({ label, name }) => label ?? name);
   const times = Array.from({ length: tableRows }, (_, k) => (k * tMax) / (tableRows - 1));
   return {
-    heads: ['time, s', ...shown.map(({ label }) => label!)],
+    heads: ['time, s', ...shown.map(({ label, name }) => (name ?? label)!)],
     rows: times.map((time) => [time, ...shown.map(({ curve }) => valueAt(curve, time))]),
   };
 }

@@ -15,6 +15,8 @@ export interface PlotCurve {
   readonly curve: Curve;
   readonly look: CurveLook;
   readonly label?: string;
+  /** What it is called in the table where no label stands at its end. */
+  readonly name?: string;
 }
 
 /** How each look is drawn: colour, width, dash and the colour of its label. */

@@ -68,6 +68,12 @@ function Decimal({
           ...(whole === undefined ? {} : { whole }),
         });
   const found = read(typed);
+  // A number that was changed elsewhere shows, even over a text that is not understood.
+  const [seen, setSeen] = useState(value);
+  if (seen !== value) {
+    setSeen(value);
+    if (found !== value) setTyped(own);
+  }
   const problem = typeof found === 'string' ? found : undefined;
   useTellUnread(label, typed, problem);
   return (
@@ -77,8 +83,7 @@ function Decimal({
         aria-label={id === undefined ? label : undefined}
         inputMode="decimal"
         placeholder={placeholder}
-        // A number that was changed elsewhere shows; what is not understood stays.
-        value={problem === undefined && found !== value ? own : typed}
+        value={typed}
         disabled={disabled}
         aria-invalid={problem !== undefined}
         title={problem}

@@ -1,4 +1,4 @@
-import type { CorridorNail } from '@nailset/core';
+import { type CorridorNail, inPoints } from '@nailset/core';
 import { type KeyboardEvent, type PointerEvent, useState } from 'react';
 import { stepFor } from '../../plane/LocusLayers';
 import { placeOn } from '../../plot/pointer';
@@ -44,7 +44,15 @@ export function CorridorEditor({
         value={points}
         onChange={(next) => onChange({ points: next })}
       />
-      {onRemove ? <RemoveButton label="Remove the corridor" onClick={onRemove} /> : <span />}
+      {onRemove ? (
+        <RemoveButton
+          label="Remove the corridor"
+          ask={`Its corners and its ${inPoints(points)} go.`}
+          onClick={onRemove}
+        />
+      ) : (
+        <span />
+      )}
       <CorridorPlot corridor={corridor} horizon={horizon} onChange={set} />
       <label className="col-span-3 text-note text-slate">
         Corridor of y: time, lowest, highest; – for no bound

@@ -156,7 +156,7 @@ export function GainsEditor({ part, scope, series, findings, onChange }: EditorP
             .map(view)}
           {isPid(part.controller) && (
             <CheckField
-              label="a tuned start (may meet all nails at once)"
+              label="ways to start (may meet all nails at once)"
               checked={part.tunedStart ?? false}
               onChange={(on) => onChange({ tunedStart: on || gone })}
             />

@@ -2,6 +2,7 @@ import {
   type MeasureNail,
   type Nail,
   type QuantityName,
+  inPoints,
   neverNegative,
   quantities,
   quantityNames,
@@ -183,7 +184,15 @@ function NailRow({
         value={nail.points}
         onChange={(points) => onChange({ points })}
       />
-      {onRemove ? <RemoveButton label={`Remove the nail ${label}`} onClick={onRemove} /> : <span />}
+      {onRemove ? (
+        <RemoveButton
+          label={`Remove the nail ${label}`}
+          ask={`Its limit and its ${inPoints(nail.points)} go.`}
+          onClick={onRemove}
+        />
+      ) : (
+        <span />
+      )}
     </div>
   );
 }
