@@ -143,7 +143,7 @@ describe('gains', () => {
     expect(own.slip).toBeUndefined();
   });
 
-  test.each([gains('14', '', '3'), gains('x'), gains('1e400'), gains('1,5')])(
+  test.each([gains('14', '', '3'), gains('x'), gains('1e400'), gains('1.500,5')])(
     'gains that are no numbers are refused',
     (answer) => {
       expect(() => readAnswer(tune, student, answer)).toThrow(/number|empty/);

@@ -6,7 +6,7 @@ import { tune } from './documents';
 
 /** Loops with an input of their own, their responses looked at thousands of times. */
 const loops: readonly { name: string; part: Partial<GainsPart>; Kp: string }[] = [
-  { name: 'a step that rings', part: { plant: '9/(s^2 + s)' }, Kp: '1' },
+  { name: 'a step that rings', part: { plant: '9/(s^2 + 0.9*s)' }, Kp: '1' },
   { name: 'a slow step', part: { plant: '1/((s + 1)*(4*s + 1))' }, Kp: '2' },
   { name: 'a zero in the right half-plane', part: { plant: '(1 - s)/((s + 1)*(s + 2))' }, Kp: '1' },
   { name: 'a ramp', part: { plant: '4/(s*(s + 2))', input: { kind: 'ramp', amplitude: 0.5, at: 0 } }, Kp: '1' },
@@ -23,7 +23,7 @@ const loops: readonly { name: string; part: Partial<GainsPart>; Kp: string }[] =
   },
   {
     name: 'limits of the effort',
-    part: { plant: '1/(s*(s + 1))', limits: { low: '-0.4', high: '0.4' } },
+    part: { plant: '1/(s*(s + 1.2))', limits: { low: '-0.4', high: '0.4' } },
     Kp: '2',
   },
 ];

@@ -221,7 +221,7 @@ test('letters stay letters in a diagram; a formula that needs its value is refus
     ...heading,
     kind: 'number' as const,
     points: 1,
-    formula: 'dcGain(L)',
+    formula: 'gainAtRest(L)',
     unit: '',
     tolerancePercent: 1,
   };

@@ -55,7 +55,7 @@ describe('changes on the picture', () => {
   test('signs, names, factors and bindings are changed', () => {
     expect(text(changeSign(loop, 'e', 1))[0]).toBe('e = r + H*y');
     expect(text(rename(loop, 'y', 'speed'))).toEqual(['e = r - H*speed', 'u = C*e', 'speed = G*u']);
-    expect(text(setGain(loop, 'y', '4/(s^2 + s)'))[2]).toBe('y = 4/(s^2 + s)*u');
+    expect(text(setGain(loop, 'y', '7/(s^2 + 3*s)'))[2]).toBe('y = 7/(s^2 + 3*s)*u');
     expect(text(bind(loop, 'G', '2/(s + 1)'))[3]).toBe('where G = 2/(s + 1)');
     expect(text(bind(bind(loop, 'G', '2'), 'G', ' '))).toEqual(text(loop));
     expect(() => setGain(loop, 'y', '2*u')).toThrow('u is a signal');

@@ -147,7 +147,7 @@ describe('Bode', () => {
       expect(Math.abs(phasesDegrees[k]! - phasesDegrees[k - 1]!)).toBeLessThan(15);
     const ends = (text: string) =>
       [...magnitudeAndPhase(transferOf(text), [1e-6, 1e6]).phasesDegrees].map((degrees) => Math.round(degrees) + 0);
-    expect(ends('1/(s*(s+1))')).toEqual([-90, -180]);
+    expect(ends('1/(s*(s+3))')).toEqual([-90, -180]);
     expect(ends('-2/(s+1)')).toEqual([-180, -270]);
     expect(ends('1/(1-s)')).toEqual([0, 90]);
     expect(ends('(1-s)/(1+s)')).toEqual([0, -180]);

@@ -115,7 +115,7 @@ test('loops', () => {
       ...{ id: 't', title: 'T', prompt: '', kind: 'transferFunction', points: 4, expected, tolerancePercent: 1 },
     });
     const [G, H] = [`(${g}/(${T}*s^2+s))`, `(1/(${h}*s+1))`];
-    for (const expected of ['feedback(K*G, H)', 'y/r']) {
+    for (const expected of ['closed(K*G, H)', 'y/r']) {
       for (const text of [
         'K*G/(1+K*G*H)',
         'K(s)G(s)/(1+K*G(s)H(s))',

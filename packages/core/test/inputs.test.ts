@@ -264,7 +264,7 @@ describe('errors and efforts', () => {
 
 describe('actuator limits', () => {
   const controller = { Kp: 4, Ki: 2, Kd: 1, filterTime: 0.1 };
-  const plant = fractionOf('2/(s^2+s)');
+  const plant = fractionOf('2/(s^2+1.2s)');
 
   /** The same loop with small Heun steps. */
   function simulated(low: number, high: number, tracking: number | null, delay: number, until: number) {
@@ -277,7 +277,7 @@ describe('actuator limits', () => {
       const acting = delay > 0 ? (past[k - Math.round(delay / h)] ?? 0) : u;
       return [
         V,
-        -V + 2 * acting,
+        -1.2 * V + 2 * acting,
         2 * (1 - X) + (tracking ? (u - demand) / tracking : 0),
         (1 - X - D) / 0.1,
         u,
@@ -323,7 +323,7 @@ describe('actuator limits', () => {
       reference: { kind: 'step' },
       horizon: 5,
     });
-    const linear = respond(unityFeedback(transferOf('(4+2/s+s/(0.1s+1))*2/(s^2+s)')));
+    const linear = respond(unityFeedback(transferOf('(4+2/s+s/(0.1s+1))*2/(s^2+1.2s)')));
     for (const t of [0.2, 1, 2.5, 5]) {
       expect(output.at(t)).toBeCloseTo(linear.at(t), 6);
       expect(error.at(t)).toBeCloseTo(1 - linear.at(t), 6);
@@ -340,7 +340,7 @@ describe('actuator limits', () => {
       disturbance: { kind: 'step', amplitude: 0.5, at: 1 },
       horizon: 8,
     });
-    const linear = respond(transferOf('0.5*(2/(s^2+s))/(1+(4+2/s+s/(0.1s+1))*2/(s^2+s))'));
+    const linear = respond(transferOf('0.5*(2/(s^2+1.2s))/(1+(4+2/s+s/(0.1s+1))*2/(s^2+1.2s))'));
     for (const t of [1.3, 2, 4]) expect(output.at(t)).toBeCloseTo(linear.at(t - 1), 6);
   });
 

@@ -143,10 +143,10 @@ describe('trend tables', () => {
     points: 4,
     changes: [{ id: 'k', label: 'K up', symbol: 'K', factor: 2 }],
     rows: [
-      { id: 'rise', label: 'Rise', formula: 'riseTime(feedback(K/(s*(s+1))))' },
-      { id: 'over', label: 'Overshoot', formula: 'overshootPercent(feedback(K/(s*(s+1))))' },
-      { id: 'offset', label: 'Offset', formula: 'stepError(K/(s*(s+1)))' },
-      { id: 'sigma', label: 'Decay', formula: 'slowestRealPart(feedback(K/(s*(s+1))))' },
+      { id: 'rise', label: 'Rise', formula: 'riseTime(closed(K/(s*(s+1.4))))' },
+      { id: 'over', label: 'Overshoot', formula: 'overshootPercent(closed(K/(s*(s+1.4))))' },
+      { id: 'offset', label: 'Offset', formula: 'stepError(K/(s*(s+1.4)))' },
+      { id: 'sigma', label: 'Decay', formula: 'slowestRealPart(closed(K/(s*(s+1.4))))' },
     ],
     samePercent: 1,
   };
@@ -255,7 +255,7 @@ describe('the proof before publishing', () => {
   test('a rule that would mislead is warned of', () => {
     const part = {
       ...exercise.parts[1]!,
-      formula: 'overshootPercent(feedback((2*s + 4)/(s^2 + s)))',
+      formula: 'overshootPercent(closed((3*s + 5)/(s^2 + 1.3*s)))',
     } as (typeof exercise.parts)[1];
     const { proof } = finish({ ...exercise, parts: [part] });
     expect(proof.warnings[0]).toMatch(/second-order rule gives/);
@@ -357,6 +357,15 @@ test('a document of the first format is read in the present one', () => {
     controller: { terms: 'P', gains: [{ name: 'Kp', start: 1, fine: 1, coarse: 2 }] },
   });
   expect(upgraded(document)).toBe(document);
+  const nail = { id: 'rest', relation: 'atLeast', limit: 1, points: 1 };
+  const former = {
+    format: 2,
+    parts: [{ kind: 'number' }, { kind: 'gains', nails: [{ ...nail, quantity: 'dcGain' }] }],
+  };
+  expect(upgraded(former)).toEqual({
+    format: 2,
+    parts: [{ kind: 'number' }, { kind: 'gains', nails: [{ ...nail, quantity: 'gainAtRest' }] }],
+  });
 });
 
 describe('guards', () => {

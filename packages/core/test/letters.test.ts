@@ -49,7 +49,7 @@ describe('functions of s', () => {
     ['C(s)G(s)/(1+C(s)G(s)H(s))', 'C*G/(1 + C*G*H)'],
     ['2G(s)', '2*G'],
     ['K(s+2)', 'K*(s + 2)'],
-    ['s(s+1)', 's*(s + 1)'],
+    ['s(s+3)', 's*(s + 3)'],
     ['G1(s)^2', 'G1^2'],
     ['G(2s)', 'G*(2*s)'],
   ])('%s is %s', (typed, meant) => expect(toText(parse(typed))).toBe(meant));
@@ -153,7 +153,7 @@ describe('a hidden parameter', () => {
   test('is what one is asked for: a shown one is warned of', () => {
     const asked: Part = {
       ...{ id: 'n', title: 'N', prompt: '', kind: 'number', points: 1 },
-      ...{ formula: 'dcGain(K*1/(s+1))', unit: '', tolerancePercent: 1 },
+      ...{ formula: 'gainAtRest(K*1/(s+1))', unit: '', tolerancePercent: 1 },
     };
     const document = { ...loop, parts: [asked] };
     expect(finish(document, asked)).toEqual([

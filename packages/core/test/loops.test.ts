@@ -6,7 +6,7 @@ import { exercise, tune } from './documents';
 const nothing = modelOf({ systems: [], series: [] }, {});
 const loopOf = (part: GainsPart, gains: Record<string, string>, of = nothing) =>
   checkAnswer(part, of, { kind: 'gains', gains });
-const simple: GainsPart = { ...tune, plant: '1/(s^2 + s)' };
+const simple: GainsPart = { ...tune, plant: '1/(s^2 + 1.2*s)' };
 const named = (
   terms: 'P' | 'PI' | 'PID',
   form: 'parallel' | 'ideal' | 'series',

@@ -146,14 +146,14 @@ describe('state space', () => {
 describe('other forms', () => {
   test('gain, zeros and poles; standard second order', () => {
     const fraction = fractionFromRoots(
-      2,
-      [{ re: -1, im: 0 }],
+      6,
+      [{ re: -0.4, im: 0 }],
       [
-        { re: -2, im: 1 },
-        { re: -2, im: -1 },
+        { re: -1.5, im: 2.5 },
+        { re: -1.5, im: -2.5 },
       ],
     );
-    expect(isSameFraction(fraction, fractionOf('2(s+1)/(s^2+4s+5)'))).toBe(true);
+    expect(isSameFraction(fraction, fractionOf('6(s+0.4)/(s^2+3s+8.5)'))).toBe(true);
     expect(isSameFraction(standardSecondOrder(3, 0.3, rational(2n)), fractionOf('12/(s^2+1.2s+4)'))).toBe(true);
   });
 
@@ -282,7 +282,7 @@ describe('controllers', () => {
     ['exp(-1.2s)/(4s+1)', 'PI', undefined],
     ['exp(-1.2s)/(4s+1)', 'PID', 0.4],
     ['1/((s+1)(s+2)(s+3))', 'PID', undefined],
-    ['2/(s*(s+1))', 'PD', 3],
+    ['2/(s*(s+0.6))', 'PD', 3],
     ['1/(s-1)', 'PI', 8],
     ['3/(s+1)', 'P', undefined],
   ] as const)('a tuned start for %s, %s', (plant, form, crossover) => {

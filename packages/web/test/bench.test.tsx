@@ -16,7 +16,7 @@ const tune: Extract<Bench['parts'][number], { kind: 'gains' }> = {
   title: 'Tune',
   prompt: 'Nudge.',
   points: 3,
-  plant: '2/(s^2 + s)',
+  plant: '2/(s^2 + 0.8*s)',
   families: [],
   output: 'Position, m',
   controller: {

@@ -130,7 +130,7 @@ describe('asked and accepted', () => {
     expect(latest.parts.map(({ kind }) => kind)).toEqual(['gains', 'number']);
     fireEvent.change(screen.getByLabelText('Asked for'), { target: { value: 'riseTime' } });
     type('Tolerance', '5');
-    expect(latest.parts[1]).toMatchObject({ formula: 'riseTime(feedback(G))', unit: 's', tolerancePercent: 5 });
+    expect(latest.parts[1]).toMatchObject({ formula: 'riseTime(closed(G))', unit: 's', tolerancePercent: 5 });
     await remove('Remove part Work it out');
     expect(latest.parts).toHaveLength(1);
   });

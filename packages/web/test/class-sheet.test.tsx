@@ -20,7 +20,7 @@ const part: Extract<Part, { kind: 'gains' }> = {
   kind: 'gains',
   title: 'Tune',
   prompt: '',
-  plant: '2/(s^2 + s)',
+  plant: '2/(s^2 + 0.8*s)',
   output: 'Position',
   controller: {
     terms: 'PID',

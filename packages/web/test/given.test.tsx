@@ -245,7 +245,7 @@ describe('the editor of a part', () => {
   test('of a number writes the formula of what is picked, with its unit', async () => {
     render(<Editor start={newPart('number', [], 'G')} />);
     await userEvent.selectOptions(screen.getByLabelText('Asked for'), 'phaseMargin');
-    expect(part).toMatchObject({ formula: 'phaseMargin(feedback(G))', unit: '°' });
+    expect(part).toMatchObject({ formula: 'phaseMargin(closed(G))', unit: '°' });
     await userEvent.selectOptions(screen.getByLabelText('counted'), 'absolute');
     change('Tolerance', '2');
     expect(part).toMatchObject({ toleranceAbsolute: 2 });

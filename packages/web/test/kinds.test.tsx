@@ -192,7 +192,7 @@ describe('a loop with all its views', () => {
     ...heading,
     id: 'g',
     kind: 'gains',
-    plant: '2/(s^2 + s)',
+    plant: '2/(s^2 + 0.8*s)',
     families: [
       { parameter: 'a', members: ['0.5', '2'].map((value) => ({ value, plant: `2/(s^2 + ${value}s)` })), sweep: [] },
     ],

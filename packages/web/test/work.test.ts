@@ -13,7 +13,7 @@ const tune: Extract<Bench['parts'][number], { kind: 'gains' }> = {
   title: 'Tune',
   prompt: '',
   points: 2,
-  plant: '2/(s^2 + s)',
+  plant: '2/(s^2 + 0.8*s)',
   families: [],
   output: 'Position',
   controller: {

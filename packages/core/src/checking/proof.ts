@@ -1,3 +1,4 @@
+import { statesToText } from './answers/states.js';
 import { orElse } from '../expression/problem.js';
 import type { Answer, Settings } from '../exercise/answer.js';
 import type { DrawValues, ExerciseDocument } from '../exercise/document.js';
@@ -149,7 +150,7 @@ export function answerToText(answer: Answer): string {
         .map(({ kind, of, gain }) => [kind, ...of, ...(gain === undefined ? [] : ['=', gain])].join(' '))
         .join('; ');
     case 'states':
-      return [answer.a, answer.b, answer.c, answer.d].join(' | ');
+      return statesToText(answer);
     case 'gains':
       return settings(answer.gains);
     case 'curve':

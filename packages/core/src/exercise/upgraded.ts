@@ -2,11 +2,16 @@ type Fields = Record<string, unknown>;
 
 /**
  * A document of an earlier format in the present one; any other value as it is, for the schema to judge. Format 1 knew
- * parts with one quantity of one system, and gains in parallel form only.
+ * parts with one quantity of one system, and gains in parallel form only. Format 2 began with another name for the gain
+ * at rest; formulas read former names themselves.
  */
 export function upgraded(document: unknown): unknown {
-  if (typeof document !== 'object' || document === null || (document as Fields)['format'] !== 1) return document;
+  if (typeof document !== 'object' || document === null || Array.isArray(document)) return document;
   const old = document as Fields;
+  if (old['format'] !== 1) {
+    const parts: unknown[] = Array.isArray(old['parts']) ? old['parts'] : [];
+    return parts.some(hasFormerName) ? { ...old, parts: parts.map(renamed) } : document;
+  }
   return {
     ...old,
     format: 2,
@@ -18,6 +23,24 @@ export function upgraded(document: unknown): unknown {
     late: null,
     parts: Array.isArray(old['parts']) ? (old['parts'] as Fields[]).map(upgradedPart) : old['parts'],
   };
+}
+
+const formerName = 'dcGain';
+
+const nailsOf = (part: unknown): (Fields | null)[] => {
+  const nails = (part as Fields | null)?.['nails'];
+  return Array.isArray(nails) ? (nails as (Fields | null)[]) : [];
+};
+
+const hasFormerName = (part: unknown): boolean => nailsOf(part).some((nail) => nail?.['quantity'] === formerName);
+
+/** The part with its nails by their present names. */
+function renamed(part: unknown): unknown {
+  if (!hasFormerName(part)) return part;
+  const nails = nailsOf(part).map((nail) =>
+    nail?.['quantity'] === formerName ? { ...nail, quantity: 'gainAtRest' } : nail,
+  );
+  return { ...(part as Fields), nails };
 }
 
 const units: Record<string, string> = { overshootPercent: '%', riseTime: 's', settlingTime: 's', peakTime: 's' };

@@ -8,12 +8,12 @@ import type { Tree } from './tree.js';
  * decimals and exponents (`1.5e-3`), names with digits, `exp(…)`, `G(s)` for the block G. Implied and written multiplication bind alike and, with
  * division, from left to right. Method: precedence climbing.
  * With `derivatives`, a prime behind a name stands for a factor s, as in `x''`. With `functions`, those names in front of
- * a bracket are functions, their values separated by commas.
+ * a bracket are functions, their values separated by commas; each stands for the name that the tree holds.
  * @throws Problem with the position of the mistake.
  */
 export function parse(
   text: string,
-  { derivatives = false, functions }: { derivatives?: boolean; functions?: ReadonlySet<string> } = {},
+  { derivatives = false, functions }: { derivatives?: boolean; functions?: ReadonlyMap<string, string> } = {},
 ): Tree {
   const tokens = tokensOf(text, { commas: functions !== undefined });
   let next = 0;
@@ -97,10 +97,9 @@ export function parse(
     switch (token.kind) {
       case 'number':
         return { kind: 'number', text: token.text, at: token.at };
-      case 'name':
-        if (functions?.has(token.text) && peek().kind === '(') {
-          return { kind: 'call', name: token.text, of: values(), at: token.at };
-        }
+      case 'name': {
+        const called = peek().kind === '(' ? functions?.get(token.text) : undefined;
+        if (called !== undefined) return { kind: 'call', name: called, of: values(), at: token.at };
         if (token.text !== 'exp') {
           const ofS = isFunctionOfS(token.text);
           if (ofS) next += 3;
@@ -110,6 +109,7 @@ export function parse(
           throw new Problem('deadTime', 'exp needs a bracket: dead time is typed as exp(-0.5 s).', token.at);
         }
         return { kind: 'exponential', exponent: atom(), at: token.at };
+      }
       case '(':
         return bracketed(token.at, sum);
       case 'end':

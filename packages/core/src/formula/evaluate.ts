@@ -21,7 +21,12 @@ export interface Scope {
   readonly between?: (from: string, to: string) => Transfer | undefined;
 }
 
-const functionNames: ReadonlySet<string> = new Set(Object.keys(functions));
+/** Names of functions, and those that they had before, which stored exercises still use. */
+const functionNames: ReadonlyMap<string, string> = new Map([
+  ...Object.keys(functions).map((name) => [name, name] as const),
+  ['feedback', 'closed'],
+  ['dcGain', 'gainAtRest'],
+]);
 
 /** Reads a formula: an expression with functions. @throws Problem with the position of the mistake. */
 export const parseFormula = (text: string): Tree => parse(text, { functions: functionNames });

@@ -50,8 +50,8 @@ const calculation: Record<string, FormulaFunction> = {
 };
 
 const onSystems: Record<string, FormulaFunction> = {
-  feedback: {
-    usage: 'feedback(G, H)',
+  closed: {
+    usage: 'closed(G, H)',
     gives: 'The loop with negative feedback G/(1 + G·H); H is 1 unless given.',
     fewest: 1,
     most: 2,

@@ -26,7 +26,7 @@ export const quantityNames = [
   'dampedFrequency',
   'timeConstant',
   'slowestRealPart',
-  'dcGain',
+  'gainAtRest',
   'gainMargin',
   'gainMarginDb',
   'phaseMargin',

@@ -58,7 +58,7 @@ export const systemQuantities = {
     usualLimit: -1,
     read: ({ slowest }) => slowest?.re ?? null,
   },
-  dcGain: {
+  gainAtRest: {
     ...system,
     label: 'Gain at rest',
     short: 'Gain at rest',

@@ -114,7 +114,7 @@ export function newPart(
         title: 'Work it out',
         prompt: 'What will the step response show?',
         points: 2,
-        formula: `overshootPercent(feedback(${system}))`,
+        formula: `overshootPercent(closed(${system}))`,
         unit: '%',
         tolerancePercent: 3,
       };
@@ -168,8 +168,8 @@ export function newPart(
         points: 2,
         changes: [{ id: 'up', label: `${parameter} up`, symbol: parameter, factor: 1.5 }],
         rows: [
-          { id: 'rise', label: 'Rise time', formula: `riseTime(feedback(${system}))` },
-          { id: 'overshoot', label: 'Overshoot', formula: `overshootPercent(feedback(${system}))` },
+          { id: 'rise', label: 'Rise time', formula: `riseTime(closed(${system}))` },
+          { id: 'overshoot', label: 'Overshoot', formula: `overshootPercent(closed(${system}))` },
         ],
         samePercent: 1,
       };

@@ -53,7 +53,7 @@ function typedStates({ own }: Model, answer: States): Typed {
 /** Matrices of the system, as they could be typed. @throws Problem for dead time and for more zeros than poles. */
 export function rightStates(part: StatesPart, { scope }: Model): States {
   const form = formOf(part, scope);
-  const text = (rows: Matrix): string => rows.map((row) => row.map(entryText).join(', ')).join('; ');
+  const text = (rows: Matrix): string => rows.map((row) => row.map(entryText).join(' ')).join('\n');
   return { kind: 'states', a: text(form.a), b: text(form.b), c: text(form.c), d: text(form.d) };
 }
 
@@ -188,11 +188,41 @@ function coefficientsOfNumbers({ a, b, c, d }: Record<Name, number[][]>): number
   return [...above, ...below];
 }
 
+/** Matrices in one line: JSON, which `matricesIn` reads; entries that are no decimals stay texts. */
+export function statesToText(answer: States): string {
+  const entry = (text: string): number | string => (/^-?\d+(\.\d+)?$/.test(text) ? Number(text) : text);
+  const rows = (name: Name) => entriesOf(answer[name], name).map((row) => row.map(entry));
+  return JSON.stringify({ a: rows('a'), b: rows('b'), c: rows('c'), d: rows('d') });
+}
+
+/** Matrices as JSON, `{"a": [[0, 1], [-5, -2]], …}`, written as they are typed: rows one a line. */
+function matricesIn(text: string): Record<'a' | 'b' | 'c' | 'd', string> {
+  const refuse = (): never => {
+    throw new Problem('exercise', 'The matrices are no JSON with the rows of a, b, c and d.');
+  };
+  let found: Record<string, unknown>;
+  try {
+    found = JSON.parse(text) as Record<string, unknown>;
+  } catch {
+    return refuse();
+  }
+  const written = (name: string): string => {
+    const rows = found[name];
+    const isMatrix =
+      Array.isArray(rows) &&
+      rows.length > 0 &&
+      rows.every((row) => Array.isArray(row) && row.every((entry) => ['number', 'string'].includes(typeof entry)));
+    return isMatrix ? (rows as (number | string)[][]).map((row) => row.join(' ')).join('\n') : refuse();
+  };
+  return { a: written('a'), b: written('b'), c: written('c'), d: written('d') };
+}
+
 export const states: AnswerKind<'states'> = {
   kind: 'states',
   fromText(_part, text) {
+    if (text.trim().startsWith('{')) return { kind: 'states', ...matricesIn(text) };
     const pieces = text.split('|').map((piece) => piece.trim());
-    if (pieces.length !== 4) throw new Problem('exercise', 'A, B, C and D are asked for, separated by |.');
+    if (pieces.length !== 4) throw new Problem('exercise', 'A, B, C and D are asked for, as JSON or separated by |.');
     const [a, b, c, d] = pieces as [string, string, string, string];
     return { kind: 'states', a, b, c, d };
   },

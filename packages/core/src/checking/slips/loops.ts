@@ -37,9 +37,9 @@ interface LoopTree {
   readonly around: Tree;
 }
 
-/** `feedback(A, B)`, or A/(1 + X). */
+/** `closed(A, B)`, or A/(1 + X). */
 function loopOf(tree: Tree): LoopTree | null {
-  if (tree.kind === 'call' && tree.name === 'feedback') {
+  if (tree.kind === 'call' && tree.name === 'closed') {
     const [forward, back = null] = tree.of as [Tree, Tree | undefined];
     return { forward, back, around: back ? product(forward, back) : forward };
   }

@@ -181,7 +181,7 @@ export const bollardArm: ExerciseDocument = {
       ),
       condition: {
         symbol: 'x',
-        holds: 'overshootPercent(feedback(x/(s*(s + a)))) <= 10',
+        holds: 'overshootPercent(closed(x/(s*(s + a)))) <= 10',
       },
     },
   ],

@@ -179,7 +179,7 @@ export const winchDrive: ExerciseDocument = {
       title: 'Both at once',
       prompt: 'The speed at rest with $u = 100$ V and a load of $m_L = 20$ N m.',
       points: 2,
-      formula: '100*dcGain(w/u) + 20*dcGain(w/mL)',
+      formula: '100*gainAtRest(w/u) + 20*gainAtRest(w/mL)',
       unit: 'rad/s',
       tolerancePercent: 1,
     },

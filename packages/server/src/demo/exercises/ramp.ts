@@ -33,7 +33,7 @@ export const ferryRamp: ExerciseDocument = {
       form: { kind: 'coefficients', numerator: ['2'], denominator: ['1', 'a', '2'] },
     },
     { name: 'C', meaning: 'controller', form: { kind: 'expression', text: 'Kp + Kd*s' } },
-    { name: 'T', meaning: 'closed loop', form: { kind: 'expression', text: 'feedback(C*G)' } },
+    { name: 'T', meaning: 'closed loop', form: { kind: 'expression', text: 'closed(C*G)' } },
   ],
   guards: ['overshootPercent(T) >= 15'],
   parts: [
@@ -57,8 +57,8 @@ export const ferryRamp: ExerciseDocument = {
         horizon: 5,
         curves: [
           { label: 'now', system: 'T', afterwards: false },
-          { label: 'Kp up', system: 'feedback((1.5*Kp + Kd*s)*G)', afterwards: true },
-          { label: 'Kd up', system: 'feedback((Kp + 1.5*Kd*s)*G)', afterwards: true },
+          { label: 'Kp up', system: 'closed((1.5*Kp + Kd*s)*G)', afterwards: true },
+          { label: 'Kd up', system: 'closed((Kp + 1.5*Kd*s)*G)', afterwards: true },
         ],
       },
     },

@@ -77,7 +77,7 @@ export const winchSensor: ExerciseDocument = {
       title: 'Reference to cable',
       prompt: 'The transfer function from $r$ to $y$ of the closed loop.',
       points: 3,
-      expected: 'feedback(K*G, H)',
+      expected: 'closed(K*G, H)',
       tolerancePercent: 1,
     },
     {

@@ -87,7 +87,7 @@ export function FigureEditor({
               text={curve.system ?? ''}
               scope={scope}
               reads="system"
-              placeholder="for example feedback(G)"
+              placeholder="for example closed(G)"
               error={errorAt(index)}
               onChange={(of) => set(index, { system: of })}
             />

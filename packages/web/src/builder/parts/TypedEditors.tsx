@@ -72,7 +72,7 @@ function ExpectedSystem({
         text={part.expected}
         scope={scope}
         reads="system"
-        placeholder="for example feedback(K*G, H)"
+        placeholder="for example closed(K*G, H)"
         error={errorOf(findings, 'expected')}
         onChange={(expected) => onChange({ expected })}
       />
@@ -121,7 +121,7 @@ export function NumberEditor({ part, scope, findings, onChange }: EditorProps<'n
         text={part.formula}
         scope={scope}
         reads="number"
-        placeholder="for example riseTime(feedback(G))"
+        placeholder="for example riseTime(closed(G))"
         error={errorOf(findings, 'formula')}
         onChange={(formula) => onChange({ formula })}
       />
