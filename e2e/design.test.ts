@@ -137,14 +137,14 @@ describe('the lectern', () => {
   };
 
   test('asks, counts hands, and reveals curves and what is right', async () => {
-    await open('Three lamp tables');
+    await open('Two lamp tables');
     await page.getByRole('button', { name: 'One hand more for Table B' }).click();
     await page.getByRole('textbox', { name: 'Hands for Table A' }).fill('3');
     expect(await page.locator('[data-curve]').count()).toBe(0);
     expect(await page.getByText('✓').count()).toBe(0);
     await page.getByRole('button', { name: 'Reveal' }).click();
     await page.locator('[data-curve]').first().waitFor();
-    expect(await page.getByText('✓ Table A').count()).toBe(1);
+    expect(await page.getByText('✓ Table B').count()).toBe(1);
     expect(await page.getByRole('textbox', { name: 'Hands for Table A' }).inputValue()).toBe('3');
   });
 

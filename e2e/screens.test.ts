@@ -52,7 +52,7 @@ const screens: [name: string, who: string | null, open: (page: Page) => Promise<
       await page.locator('[data-curve=now]').waitFor();
     },
   ],
-  ['the bench for a prediction', student, (page) => follow(page, 'Three lamp tables')],
+  ['the bench for a prediction', student, (page) => follow(page, 'Two lamp tables')],
   ['the bench for a trend table', student, (page) => follow(page, 'Ferry ramp')],
   ['the bench for a curve', student, (page) => follow(page, 'Tide-gauge float')],
   [

@@ -76,7 +76,7 @@ await picture('bench', 'Ilse Okafor', nudged);
 await picture('bench-phone', 'Ilse Okafor', nudged, { width: 390, height: 844 });
 await picture('transfer-function', 'Ilse Okafor', link('Lighthouse lamp'));
 await picture('prediction', 'Kofi Lindqvist', async (page) => {
-  await link('Three lamp tables')(page);
+  await link('Two lamp tables')(page);
   await page.getByText('Table A').first().waitFor();
 });
 await picture('curve-match', 'Ilse Okafor', async (page) => {
@@ -148,13 +148,12 @@ await picture('frequency', 'Ilse Okafor', async (page) => {
   await page.waitForTimeout(1100);
 });
 await picture('lectern', 'Marit Solano', async (page) => {
-  await link('Three lamp tables')(page);
+  await link('Two lamp tables')(page);
   await page.getByRole('button', { name: 'More' }).click();
   await page.getByRole('menuitem', { name: 'On the lectern' }).click();
   for (const [table, hands] of [
     ['A', '14'],
     ['B', '3'],
-    ['C', '5'],
   ]) {
     await page.getByRole('textbox', { name: `Hands for Table ${table}` }).fill(String(hands));
   }

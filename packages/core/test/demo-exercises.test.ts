@@ -5,7 +5,7 @@ import * as diagrams from '../../server/src/demo/exercises/diagrams';
 import * as measured from '../../server/src/demo/exercises/measured';
 import { lockGate } from '../../server/src/demo/exercises/lockGate';
 import { ferryRamp } from '../../server/src/demo/exercises/ramp';
-import { lampTurntable, threeTables } from '../../server/src/demo/exercises/secondOrder';
+import { lampTurntable, twoTables } from '../../server/src/demo/exercises/secondOrder';
 import { tideGauge } from '../../server/src/demo/exercises/tideGauge';
 import { craneTrolley } from '../../server/src/demo/exercises/trolley';
 import { cableWinch, winchSensor } from '../../server/src/demo/exercises/winch';
@@ -14,7 +14,7 @@ import { cableWinch, winchSensor } from '../../server/src/demo/exercises/winch';
 test.each([
   lampTurntable,
   craneTrolley,
-  threeTables,
+  twoTables,
   ferryRamp,
   winchSensor,
   tideGauge,

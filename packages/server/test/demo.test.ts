@@ -103,7 +103,7 @@ describe('the demo course', () => {
     const { body } = await browser.get<Session>('/session');
     const { body: home } = await browser.get<Home>(`/courses/${body.memberships[0]!.courseId}/home`);
     const { body: bench } = await browser.get<Bench>(`/exercises/${home.exercises[1]!.id}/bench`);
-    expect(bench.parameters.map(({ value }) => value)).toEqual(['4', '1.4', '0.8']);
+    expect(bench.parameters.map(({ value }) => value)).toEqual(['2.8', '0.6', '1.7']);
   });
 
   test('is made once: a second start changes nothing', async () => {

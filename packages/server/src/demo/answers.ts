@@ -48,18 +48,18 @@ export function lampAnswer(way: string, values: DrawValues): Answer {
 /** Gains worth trying for each part of the demo, from careful to bold; `random` moves the last one a little. */
 const ladders: Readonly<Record<string, (random: number) => Record<string, number>[]>> = {
   pd: (random) =>
-    [8, 10, 12, 14, 17, 20].flatMap((Kp) =>
-      [2, 2.5, 3, 3.5, 4.2, 5].map((Kd) => ({ Kp, Kd: Kd + 0.2 * Math.round(random * 3) })),
+    [8, 12, 13, 14, 17, 20].flatMap((Kp) =>
+      [3, 4.2, 5, 5.5, 6.2, 7].map((Kd) => ({ Kp, Kd: Kd + 0.2 * Math.round(random * 3) })),
     ),
   pid: (random) =>
     [12, 14, 16, 20, 24].flatMap((Kp) =>
-      [4, 6, 9, 12].flatMap((Ki) => [2, 2.5, 3, 4].map((Kd) => ({ Kp, Ki, Kd: Kd + 0.2 * Math.round(random * 3) }))),
+      [8, 12, 15, 18].flatMap((Ki) => [4, 5, 6, 7.5].map((Kd) => ({ Kp, Ki, Kd: Kd + 0.2 * Math.round(random * 3) }))),
     ),
   gain: (random) => [0.46, 0.5, 0.54, 0.6, 0.7, 0.8].map((Kp) => ({ Kp: Kp + 0.02 * Math.round(random * 2) })),
-  line: (random) => [0.26, 0.3, 0.34, 0.4, 0.5].map((K) => ({ K: K + 0.01 * Math.round(random * 3) })),
+  line: (random) => [0.3, 0.4, 0.5, 0.6].map((K) => ({ K: K + 0.01 * Math.round(random * 3) })),
   lead: (random) =>
-    [6, 8.4, 11, 15, 20].flatMap((K) =>
-      [0.9, 1.05].map((z) => ({ K: K + 0.4 * Math.round(random * 2), z1: -z, p1: -8 * z })),
+    [8, 11, 15, 20].flatMap((K) =>
+      [1.4, 1.8].map((z) => ({ K: K + 0.4 * Math.round(random * 2), z1: -z, p1: -8 * z })),
     ),
   lag: (random) =>
     [1.4, 1, 2].flatMap((K) =>
@@ -70,7 +70,7 @@ const ladders: Readonly<Record<string, (random: number) => Record<string, number
       [4.3, 5].map((z) => ({ K: K + 0.04 * Math.round(random * 2), z1: -z, p1: -11.6 * z })),
     ),
   calm: (random) => [0.4, 0.55, 0.7, 0.9, 1.1].map((K) => ({ K: K + 0.05 * Math.round(random * 2) })),
-  pi: (random) => [3, 4.5].flatMap((Kp) => [6, 8].map((Ti) => ({ Kp, Ti: Ti + 0.5 * Math.round(random) }))),
+  pi: (random) => [3, 4.5].flatMap((Kp) => [10, 12].map((Ti) => ({ Kp, Ti: Ti + 0.5 * Math.round(random) }))),
 };
 
 /** Gains that hold every nail, or all but one, for these numbers; where to start looking differs from person to person. */
@@ -113,9 +113,9 @@ export function trolleyAnswer(way: string, part: GainsPart, model: Model, random
     case 'swapped':
       return exchanged(tunedGains(part, model, random));
     case 'noIntegral':
-      return gainsAnswer({ Kp: 20, Ki: 0, Kd: 3 });
+      return gainsAnswer({ Kp: 20, Ki: 0, Kd: 6 });
     case 'unstable':
-      return gainsAnswer({ Kp: 6, Ki: 24, Kd: 0.2 });
+      return gainsAnswer({ Kp: 6, Ki: 38, Kd: 0.2 });
     default:
       throw new Error(`The demo knows no way called ${way}.`);
   }
@@ -157,7 +157,7 @@ function isWrong(part: Part, model: Model, answer: Answer): boolean {
 }
 
 /** The boom's model as read off the plot and refined. */
-const shakenAnswer: Answer = { kind: 'bode', terms: { K: '2.5', wp1: '3', dp1: '0.12', wz1: '9', dz1: '0.08' } };
+const shakenAnswer: Answer = { kind: 'bode', terms: { K: '1.6', wp1: '7.4', dp1: '0.11', wz1: '2.6', dz1: '0.09' } };
 
 /** Gain, time constant and dead time of the recorded float, read off with this relative error. */
 function curveAnswer(error: number): Answer {

@@ -13,7 +13,7 @@ import { gateEquations, gaugeSteps, hoistLoops, lampLoop, rampLoops, winchDrive 
 import { shakenBoom } from './exercises/measured.js';
 import { lockGate } from './exercises/lockGate.js';
 import { ferryRamp } from './exercises/ramp.js';
-import { lampTurntable, threeTables } from './exercises/secondOrder.js';
+import { lampTurntable, twoTables } from './exercises/secondOrder.js';
 import { tideGauge } from './exercises/tideGauge.js';
 import { craneTrolley } from './exercises/trolley.js';
 import { cableWinch, winchSensor } from './exercises/winch.js';
@@ -72,7 +72,7 @@ export async function seedDemo(database: Database): Promise<void> {
   const lamp = await published(database, courseId, instructor.id, lampTurntable, 2);
   const trolley = await published(database, courseId, instructor.id, craneTrolley, 4);
   const others = [
-    await published(database, courseId, instructor.id, threeTables, 6),
+    await published(database, courseId, instructor.id, twoTables, 6),
     await published(database, courseId, instructor.id, ferryRamp, 8),
     await published(database, courseId, instructor.id, winchSensor, 11),
     await published(database, courseId, instructor.id, tideGauge, 13),

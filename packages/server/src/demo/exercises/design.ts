@@ -1,7 +1,7 @@
 import type { ExerciseDocument } from '@nailset/core';
 import { rules } from './rules.js';
 
-const hoist = 'k/(s*(s + 1)*(s + a))';
+const hoist = 'k/(s*(s + 1.7)*(s + a))';
 
 /** The gain on the locus, then a lead beside it, with the response in view. */
 export const mooringWinch: ExerciseDocument = {
@@ -11,13 +11,13 @@ export const mooringWinch: ExerciseDocument = {
   statement: [
     'The winch holds the mooring line of a ferry. From motor command to line length it behaves as',
     '',
-    '$$G(s) = \\frac{ {{k}} }{s\\,(s+1)\\,(s+{{a}})}$$',
+    '$$G(s) = \\frac{ {{k}} }{s\\,(s+1.7)\\,(s+{{a}})}$$',
     '',
     'Drag the poles along the locus; then add a lead and drag its zero.',
   ].join('\n'),
   parameters: [
-    { symbol: 'k', meaning: 'command gain', unit: 'm/s³', draw: { kind: 'range', from: 5, to: 9, step: 0.5 } },
-    { symbol: 'a', meaning: 'drum corner', unit: 'rad/s', draw: { kind: 'range', from: 5, to: 7, step: 0.5 } },
+    { symbol: 'k', meaning: 'command gain', unit: 'm/s³', draw: { kind: 'range', from: 12, to: 20, step: 1 } },
+    { symbol: 'a', meaning: 'drum corner', unit: 'rad/s', draw: { kind: 'range', from: 7, to: 10, step: 0.5 } },
   ],
   parts: [
     {
@@ -35,20 +35,20 @@ export const mooringWinch: ExerciseDocument = {
       horizon: 15,
       views: ['locus'],
       nails: [
-        { id: 'overshoot', quantity: 'overshootPercent', relation: 'atMost', limit: 10, points: 1 },
-        { id: 'settling', quantity: 'settlingTime', relation: 'atMost', limit: 8.5, points: 1 },
+        { id: 'overshoot', quantity: 'overshootPercent', relation: 'atMost', limit: 14, points: 1 },
+        { id: 'settling', quantity: 'settlingTime', relation: 'atMost', limit: 6, points: 1 },
       ],
     },
     {
       id: 'lead',
       kind: 'gains',
       title: 'With a lead',
-      prompt: 'Add a lead, its pole at most ten times its zero, until all nails hold.',
+      prompt: 'Add a lead, its pole at most twelve times its zero, until all nails hold.',
       plant: hoist,
       controller: {
         terms: 'compensator',
         form: 'factors',
-        largestRatio: 10,
+        largestRatio: 12,
         proper: true,
         gains: [
           { name: 'K', start: 1, fine: 0.2, coarse: 2, low: 0, high: 40 },
@@ -61,9 +61,9 @@ export const mooringWinch: ExerciseDocument = {
       horizon: 6,
       views: ['effort', 'locus', 'bode', 'nyquist'],
       nails: [
-        { id: 'overshoot', quantity: 'overshootPercent', relation: 'atMost', limit: 20, points: 1 },
-        { id: 'settling', quantity: 'settlingTime', relation: 'atMost', limit: 3.6, points: 1 },
-        { id: 'margin', quantity: 'phaseMargin', relation: 'atLeast', limit: 45, points: 1 },
+        { id: 'overshoot', quantity: 'overshootPercent', relation: 'atMost', limit: 25, points: 1 },
+        { id: 'settling', quantity: 'settlingTime', relation: 'atMost', limit: 2.2, points: 1 },
+        { id: 'margin', quantity: 'phaseMargin', relation: 'atLeast', limit: 42, points: 1 },
       ],
     },
   ],

@@ -148,10 +148,10 @@ export const winchDrive: ExerciseDocument = {
     '![The motor drive](diagram:M)',
   ].join('\n'),
   parameters: [
-    { symbol: 'R', meaning: 'resistance', unit: 'Ω', draw: { kind: 'list', values: [0.4, 0.5, 0.8] } },
-    { symbol: 'kM', meaning: 'torque per current', unit: 'N m/A', draw: { kind: 'list', values: [1.5, 2, 2.5] } },
+    { symbol: 'R', meaning: 'resistance', unit: 'Ω', draw: { kind: 'list', values: [0.35, 0.45, 0.6] } },
+    { symbol: 'kM', meaning: 'torque per current', unit: 'N m/A', draw: { kind: 'list', values: [1.3, 1.8, 2.2] } },
     { symbol: 'J', meaning: 'inertia', unit: 'kg m²', draw: { kind: 'range', from: 3, to: 6, step: 1 } },
-    { symbol: 'B', meaning: 'friction', unit: 'N m s', draw: { kind: 'list', values: [0.5, 1] } },
+    { symbol: 'B', meaning: 'friction', unit: 'N m s', draw: { kind: 'list', values: [0.6, 0.9] } },
   ],
   systems: [
     {
@@ -177,9 +177,9 @@ export const winchDrive: ExerciseDocument = {
       id: 'rest',
       kind: 'number',
       title: 'Both at once',
-      prompt: 'The speed at rest with $u = 100$ V and a load of $m_L = 20$ N m.',
+      prompt: 'The speed at rest with $u = 84$ V and a load of $m_L = 35$ N m.',
       points: 2,
-      formula: '100*gainAtRest(w/u) + 20*gainAtRest(w/mL)',
+      formula: '84*gainAtRest(w/u) + 35*gainAtRest(w/mL)',
       unit: 'rad/s',
       tolerancePercent: 1,
     },

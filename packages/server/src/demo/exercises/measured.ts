@@ -3,7 +3,7 @@ import { rules } from './rules.js';
 
 /**
  * A crane boom that was shaken at its foot: what the sensor at its tip gave, with the scatter of a test on the quay.
- * Level, a first resonance, a pair of zeros beyond it.
+ * A dip, where the boom stands still while its foot shakes, and a resonance beyond it.
  */
 function shaken(): { omegas: number[]; magnitudesDb: number[]; phasesDegrees: number[] } {
   const omegas = Array.from({ length: 41 }, (_, k) => Number((0.2 * 10 ** (k / 16)).toPrecision(3)));
@@ -12,8 +12,8 @@ function shaken(): { omegas: number[]; magnitudesDb: number[]; phasesDegrees: nu
     return { db: 20 * Math.log10(Math.hypot(re, im)), degrees: (180 / Math.PI) * Math.atan2(im, re) };
   };
   const at = (omega: number) => {
-    const [first, notch] = [pair(omega, 3, 0.12), pair(omega, 9, 0.08)];
-    return { db: 20 * Math.log10(2.5) - first.db + notch.db, degrees: notch.degrees - first.degrees };
+    const [dip, peak] = [pair(omega, 2.6, 0.09), pair(omega, 7.4, 0.11)];
+    return { db: 20 * Math.log10(1.6) - peak.db + dip.db, degrees: dip.degrees - peak.degrees };
   };
   const scatter = (k: number): number => Math.sin(12.9 * k + 1) + Math.sin(7.1 * k);
   return {
@@ -23,7 +23,7 @@ function shaken(): { omegas: number[]; magnitudesDb: number[]; phasesDegrees: nu
   };
 }
 
-/** A model built to measured points from left to right. */
+/** A model built to measured points. */
 export const shakenBoom: ExerciseDocument = {
   ...rules,
   title: 'Crane boom, a model to a shaking test',
@@ -31,7 +31,7 @@ export const shakenBoom: ExerciseDocument = {
   statement: [
     'The foot of a crane boom was shaken at one frequency after another; the dots are what a sensor at its tip gave.',
     '',
-    'Build a model that follows them, from left to right.',
+    'At one frequency the tip hardly moves, at another it swings most. Build a model that follows.',
   ].join('\n'),
   parameters: [],
   parts: [
@@ -39,7 +39,7 @@ export const shakenBoom: ExerciseDocument = {
       id: 'boom',
       kind: 'bode',
       title: 'Build the model',
-      prompt: 'First the level, then the resonance, then the dip. Refine at the end.',
+      prompt: 'Where does it stand still, where does it swing most? Then the level between. Refine at the end.',
       points: 6,
       target: { name: 'boom', ...shaken() },
       terms: ['origin', 'poles', 'zeros', 'polePairs', 'zeroPairs'],
@@ -51,15 +51,15 @@ export const shakenBoom: ExerciseDocument = {
       id: 'which',
       kind: 'choice',
       title: 'Which plot is it?',
-      prompt: 'One of these is the step response of the boom’s foot, $G(s) = 9/(s^2 + 0.72 s + 9)$.',
+      prompt: 'One of these is the step response of the boom’s foot, $G(s) = 6.25/(s^2 + 0.7 s + 6.25)$.',
       points: 2,
       several: false,
       options: (
         [
-          ['a', '9/(s^2 + 0.72*s + 9)', true],
-          ['b', '9/(s^2 + 3*s + 9)', 'This swing dies out in one turn: its damping is 0.5, not 0.12.'],
-          ['c', '1/(s^2 + 0.24*s + 1)', 'The damping fits, but it swings three times as slowly.'],
-          ['d', '9*(1 - 0.3*s)/(s^2 + 0.72*s + 9)', 'This one starts the wrong way: it has a zero on the right.'],
+          ['a', '6.25/(s^2 + 0.7*s + 6.25)', true],
+          ['b', '6.25/(s^2 + 2.6*s + 6.25)', 'This swing dies out in one turn: its damping is 0.52, not 0.14.'],
+          ['c', '1/(s^2 + 0.28*s + 1)', 'The damping fits, but it swings more slowly.'],
+          ['d', '6.25*(1 - 0.4*s)/(s^2 + 0.7*s + 6.25)', 'This one starts the wrong way: it has a zero on the right.'],
         ] as const
       ).map(([id, system, remark]) => ({
         ...{ id, text: `Plot ${id.toUpperCase()}`, right: remark === true },
@@ -73,7 +73,7 @@ export const shakenBoom: ExerciseDocument = {
       title: 'A lamp drive',
       prompt: 'The same for a lamp drive: one integrator, then corners. No refining here.',
       points: 4,
-      target: { system: '6*(1 + s/20)/(s*(1 + s/2))', from: 0.1, to: 200 },
+      target: { system: '4.5*(1 + s/30)/(s*(1 + s/1.6))', from: 0.08, to: 250 },
       terms: ['origin', 'poles', 'zeros'],
       misfitDb: 0.5,
       misfitDegrees: 4,
