@@ -1,5 +1,5 @@
-import type { ExerciseDocument } from '../src/index';
-import { drawValues, examine } from '../src/checks';
+import type { ExerciseDocument, GainsPart, NumberPart } from '../src/index';
+import { drawValues, examine, keptValues } from '../src/checks';
 import { exercise } from './documents';
 
 type Drawn = Pick<ExerciseDocument, 'parameters' | 'systems' | 'guards'>;
@@ -66,4 +66,44 @@ describe('before publishing', () => {
     ['one of fifty', document({ guards: ['a < 2'] })],
     ['what can be divided', document({ systems: [expression('k', '1/(a-2)')], guards: ['a > 2'] })],
   ])('guards that allow %s are fine', (_what, of) => expect(guarded(of)).toEqual([]));
+});
+
+describe('numbers that a student has seen', () => {
+  const before = { a: '7', b: '3' };
+  const [a, b] = [parameter('a', range(100, 200, 1)), parameter('b', range(1, 9, 1))];
+
+  test('stay in a version with other ranges; what is new is drawn, what is gone goes', () => {
+    const kept = keptValues(document({ parameters: [a, parameter('c', range(1, 5, 1))] }), before, 'seed')!;
+    expect(Object.keys(kept)).toEqual(['a', 'c']);
+    expect(kept).toMatchObject({ a: '7' });
+    expect(Number(kept['c'])).toBeGreaterThanOrEqual(1);
+    expect(keptValues(document({ parameters: [a, parameter('c', range(1, 5, 1))] }), before, 'seed')).toEqual(kept);
+  });
+
+  test('give way where the exercise now says one value for all, or its guards rule them out', () => {
+    const fixed = parameter('b', { kind: 'fixed', value: 4.5 });
+    expect(keptValues(document({ parameters: [a, fixed] }), before, 'seed')).toEqual({ a: '7', b: '4.5' });
+    expect(keptValues(document({ parameters: [a, b], guards: ['a > 50'] }), before, 'seed')).toBeUndefined();
+    // A number that is new is drawn until the guards are met with those that stay.
+    const guarded = document({ parameters: [a, parameter('c', range(1, 9, 1))], guards: ['c > a'] });
+    expect(Number(keptValues(guarded, before, 'seed')!['c'])).toBeGreaterThan(7);
+  });
+});
+
+test.each([
+  ['riseTime', -3, 'Rise time, 10–90 % is never below zero; its limit is −3.'],
+  ['phaseMargin', -3, undefined],
+  ['riseTime', 0.3, undefined],
+] as const)('a limit on %s of %d is looked at before publishing', (quantity, limit, words) => {
+  const [, , tune] = exercise.parts as [unknown, unknown, GainsPart];
+  const nails = [{ id: 'n', quantity, relation: 'atMost' as const, limit, points: 1 }];
+  const [finding] = examine({ ...exercise, parts: [{ ...tune, nails }] });
+  expect(finding?.message).toBe(words);
+});
+
+test('per cent of what is zero but for rounding are refused; a tolerance in its unit is taken', () => {
+  const [, overshoot] = exercise.parts as [unknown, NumberPart];
+  const tiny = { ...overshoot, formula: '1 - (0.1 + 0.2)/0.3 + sin(pi)', unit: '', tolerancePercent: 1 };
+  expect(examine({ ...exercise, parts: [tiny] })).toMatchObject([{ path: 'parts/0/tolerancePercent' }]);
+  expect(examine({ ...exercise, parts: [{ ...tiny, toleranceAbsolute: 1e-6 }] })).toEqual([]);
 });

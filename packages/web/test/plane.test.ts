@@ -88,7 +88,7 @@ describe('the locus of a part', () => {
     expect(Math.abs(reading!.im)).toBeCloseTo(Math.abs(pole.im), 3);
     expect(reading!.actual).toBeCloseTo(responses.of({ K: '2' }).measures.overshootPercent!, 9);
     expect(reading!.promised).toBeCloseTo(promisedOvershoot(pole), 1);
-    expect(reading!.words).toMatch(/^K 2, pole .*overshoot by the rule .* %, of the response .* %$/);
+    expect(reading!.words).toMatch(/^pole .*overshoot by the rule .* %, of the response .* %, K 2$/);
     expect(onBranch(branches[upper]!, 0).im).toBeCloseTo(0, 9);
   });
 
@@ -162,7 +162,7 @@ describe('poles over something else than the gain', () => {
   test('readings name what they were read over', () => {
     const sweep = over('b');
     const [reading] = readingsOn(sweep, [{ id: 1, gain: 2, branch: 0 }]);
-    expect(reading!.words).toMatch(/^b 2, pole /);
+    expect(reading!.words).toMatch(/^pole .*, b 2$/);
     expect(reading!.actual).toBeCloseTo(sweep.responseAt(2)!.measures.overshootPercent!, 9);
   });
 });
@@ -201,6 +201,16 @@ describe('the compensator’s zeros and poles', () => {
       ['zr', 'zero', -1, 3],
     ]);
     expect(moved(part, { K: '1', z1: '-2' }, handles[0]!, { re: 5, im: 3 })).toEqual({ K: '1', z1: '-0.1' });
+    const [, limited] = handlesOf(part, { z1: '-2.97', p1: '-8' });
+    const ten = { ...part, controller: { ...part.controller, largestRatio: 10 } } as Gains;
+    const pole = (to: number, held = {}, of = ten) =>
+      Number(moved(of, { K: '1', z1: '-2.97', p1: '-8' }, limited!, { re: to, im: 0 }, held)['p1']);
+    // Its largest ratio stops it, on either side, and rounding does not lead beyond.
+    expect([pole(-500), pole(-1e-6), pole(-20)]).toEqual([-29.7, -0.297, -20]);
+    expect(Math.abs(pole(-500) / 2.97)).toBeLessThanOrEqual(10);
+    // What goes along stops it as well: z1 at a quarter of p1 stays above its own lowest place.
+    expect(pole(-500, { 1: 4 }, part)).toBe(-80);
+    expect(pole(-0.11, { 1: 4 }, part)).toBe(-0.4);
     expect(moved(part, { K: '1', zr: '-1', zi: '3' }, handles[1]!, { re: -1.23456, im: -2 })).toEqual({
       ...{ K: '1', zr: '-1.235', zi: '2' },
     });

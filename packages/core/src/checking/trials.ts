@@ -14,7 +14,7 @@ import { gainsOf, openGains, startOf } from '../loop/controller.js';
 import { isProper } from '../rational/fraction.js';
 import { asDelayedFraction } from '../system/transfer.js';
 import { curveMotion, refuseTakenNames } from './answers/curve.js';
-import { expectedNumber, holdsWith } from './answers/number.js';
+import { expectedNumber, holdsWith, refuseNoise } from './answers/number.js';
 import { checkLoop, loopModelOf } from './answers/gains.js';
 import { isRight, rightOptions } from './answers/choice.js';
 import { exactQuestion, exactTransfer } from '../diagram/exact.js';
@@ -59,6 +59,7 @@ function ownTrials(part: Part, model: Model): Trial[] {
     case 'number':
       return [
         { field: 'formula', run: () => void expectedNumber(part, scope) },
+        { field: 'tolerancePercent', run: () => refuseNoise(part, expectedNumber(part, scope)) },
         {
           field: 'condition',
           run: () => {

@@ -229,10 +229,10 @@ export default function PointsBench({
                     cx={x(point.re)}
                     cy={y(point.im)}
                     r="7"
-                    className="fill-copper/20 stroke-copper"
+                    className="fill-plum/15 stroke-plum"
                     strokeWidth="1.6"
                   />
-                  <circle cx={x(point.re)} cy={y(point.im)} r="1.8" className="fill-copper" />
+                  <circle cx={x(point.re)} cy={y(point.im)} r="1.8" className="fill-plum" />
                 </g>
               ))}
             </svg>
@@ -295,7 +295,7 @@ function StretchLine({
         y1={y(0)}
         y2={y(0)}
         strokeWidth="6"
-        className={chosen ? 'stroke-copper/70' : 'stroke-transparent'}
+        className={chosen ? 'stroke-plum/70' : 'stroke-transparent'}
       />
     </g>
   );
@@ -304,7 +304,7 @@ function StretchLine({
 /** Asymptotes from their meeting point through a point on each, to the edge. */
 function Rays({ from, to, scale: { x, y, width, height } }: { from: Point; to: readonly Point[]; scale: PlaneScale }) {
   return (
-    <g data-rays={to.length} className="stroke-copper" strokeWidth="1.6" strokeDasharray="7 4">
+    <g data-rays={to.length} className="stroke-plum" strokeWidth="1.6" strokeDasharray="7 4">
       {to.map((point, k) => {
         const [dx, dy] = [x(point.re) - x(from.re), y(point.im) - y(from.im)];
         const far = (2 * (width + height)) / (Math.hypot(dx, dy) || 1);

@@ -6,11 +6,11 @@ import {
   formatNumber,
   formatPoint,
   hiddenModes,
-  hiddenWords,
   quantities,
   systemOf,
   withUnit,
 } from '@nailset/core';
+import { HiddenModes } from '../plot/HiddenModes';
 import { useMemo, useState } from 'react';
 import { PolePlane, reachOf } from '../plot/PolePlane';
 import { ResponsePlot } from '../plot/ResponsePlot';
@@ -84,11 +84,7 @@ export function TransferFunctionBench({
                     )}
                   </span>
                 ))}
-              {hidden.length > 0 && (
-                <span className={`block ${hidden.some(({ re }) => re >= 0) ? 'text-brick' : 'text-slate'}`}>
-                  cancelled: {hiddenWords(hidden)}
-                </span>
-              )}
+              <HiddenModes modes={hidden} lead="cancelled: " className="block" />
             </Line>
           </dl>
           <PolePlane

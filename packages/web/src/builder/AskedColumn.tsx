@@ -180,6 +180,10 @@ function changedPart(part: Part, change: Partial<Part>): Part {
   return Object.fromEntries(entries) as Part;
 }
 
+/** Whether nothing is drawn, so that an expected answer is that of everyone. */
+const isSameForAll = ({ parameters }: ExerciseDocument): boolean =>
+  parameters.every(({ draw }) => draw.kind === 'fixed' || (draw.kind === 'list' && draw.values.length === 1));
+
 /** Tries, due date, and what students see when. */
 function Rules({
   document,
@@ -237,6 +241,11 @@ function Rules({
           </select>
         )}
       </Field>
+      {document.solution === 'onceDone' && isSameForAll(document) && (
+        <p className="col-span-2 text-note text-copper">
+          All students have the same numbers: someone with a second account can waste its tries and see the answers.
+        </p>
+      )}
       <div className="col-span-2 grid gap-1.5">
         <CheckField
           label="A verdict tells measured values"

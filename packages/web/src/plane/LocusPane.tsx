@@ -151,7 +151,7 @@ function Readings({ name, readings }: { name: string; readings: readonly PlaneRe
       <table aria-label="Readings on the locus" className="w-full text-right text-note">
         <thead className="text-slate">
           <tr>
-            {['', name, 'pole', 'ζ', 'ωn', 'rule', 'response'].map((head) => (
+            {['', 'pole', 'ζ', 'ωn', 'rule', 'response', name].map((head) => (
               <th key={head} className="px-1.5 font-normal">
                 {head}
               </th>
@@ -162,12 +162,12 @@ function Readings({ name, readings }: { name: string; readings: readonly PlaneRe
           {readings.map(({ id, gain, re, im, dampingRatio, naturalFrequency, promised, actual }) => (
             <tr key={id} className="border-t border-grid">
               <td className="px-1.5 text-copper">{id}</td>
-              <td className="px-1.5">{cell(gain)}</td>
               <td className="px-1.5 whitespace-nowrap">{formatPoint({ re, im })}</td>
               <td className="px-1.5">{cell(dampingRatio)}</td>
               <td className="px-1.5">{cell(naturalFrequency)}</td>
               <td className="px-1.5">{cell(promised, ' %')}</td>
               <td className="px-1.5">{cell(actual, ' %')}</td>
+              <td className="px-1.5">{cell(gain)}</td>
             </tr>
           ))}
         </tbody>

@@ -78,10 +78,13 @@ function allowedFor(part: GainsOf, settings: Settings, name: string, held: HeldR
   return { ...own, near: distance / largest, far: distance * largest };
 }
 
+/** The limit itself is allowed, whatever its last bits are. */
+const slack = 1e-12;
+
 /** The place nearest to the one wanted that is allowed, with four digits; rounding never leads outside. */
 function placed({ low, high, near, far }: Allowed, wanted: number): string {
   const isIn = (value: number): boolean =>
-    value >= low && value <= high && Math.abs(value) >= near && Math.abs(value) <= far;
+    value >= low && value <= high && Math.abs(value) >= near * (1 - slack) && Math.abs(value) <= far * (1 + slack);
   const side = wanted < 0 || (wanted === 0 && high <= 0) ? -1 : 1;
   const away = side * Math.min(far, Math.max(near, Math.abs(wanted)));
   const exact = Math.min(high, Math.max(low, away));

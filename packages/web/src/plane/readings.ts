@@ -56,7 +56,7 @@ export function readingsOn(sweep: Sweep, set: readonly SetReading[]): PlaneReadi
     const rule = promisedOvershoot({ re, im });
     const promised = Number.isFinite(rule) ? rule : null;
     const percent = (value: number | null): string => (value === null ? 'none' : `${formatNumber(value)} %`);
-    const words = `${name} ${formatNumber(reading.gain)}, pole ${formatPoint({ re, im })}, ζ ${formatNumber(dampingRatio)}, ωn ${formatNumber(naturalFrequency)} rad/s, overshoot by the rule ${percent(promised)}, of the response ${percent(actual)}`;
+    const words = `pole ${formatPoint({ re, im })}, ζ ${formatNumber(dampingRatio)}, ωn ${formatNumber(naturalFrequency)} rad/s, overshoot by the rule ${percent(promised)}, of the response ${percent(actual)}, ${name} ${formatNumber(reading.gain)}`;
     return [{ ...reading, re, im, dampingRatio, naturalFrequency, promised, actual, words }];
   });
 }

@@ -1,4 +1,5 @@
 import { type Pole, type Root, formatPoints, hiddenWords } from '@nailset/core';
+import { HiddenModes } from './HiddenModes';
 import { PlotFrame } from './PlotFrame';
 import { useSize } from './useSize';
 
@@ -93,9 +94,7 @@ export function PolePlane({
       {listed && (
         <p className="mt-1 text-note text-slate">
           {formatPoints(poles)}
-          {hidden.length > 0 && (
-            <span className={hidden.some(({ re }) => re >= 0) ? 'text-brick' : ''}>; {hiddenWords(hidden)}</span>
-          )}
+          <HiddenModes modes={hidden} lead="; " />
         </p>
       )}
     </PlotFrame>

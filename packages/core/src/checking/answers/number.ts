@@ -19,12 +19,30 @@ export function expectedNumber(part: Pick<NumberPart, 'formula'>, scope: Scope):
   return expected;
 }
 
-/** An expected value that is smaller is zero but for its rounding. */
+/**
+ * Where an expected value with a relative tolerance is as small as rounding leaves of a zero. Per cent of it say nothing,
+ * so such an exercise is no longer published; in those that were it counts as zero.
+ */
 const nought = 1e-13;
 
-/** How far an answer may be off. */
-export const allowedFor = (part: NumberPart, expected: number): number =>
-  absoluteTolerance(part) ?? (Math.abs(expected) < nought ? 1e-9 : (part.tolerancePercent / 100) * Math.abs(expected));
+/** How far an answer may be off: per cent of zero are zero. */
+export function allowedFor(part: NumberPart, expected: number): number {
+  const isNoise = expected !== 0 && Math.abs(expected) < nought;
+  return absoluteTolerance(part) ?? (isNoise ? 1e-9 : (part.tolerancePercent / 100) * Math.abs(expected));
+}
+
+/**
+ * Refuses a relative tolerance on what may be zero but for its rounding.
+ * @throws Problem `exercise` with what to say instead.
+ */
+export function refuseNoise(part: NumberPart, expected: number): void {
+  if (part.condition || absoluteTolerance(part) !== undefined) return;
+  if (expected === 0 || Math.abs(expected) >= nought) return;
+  throw new Problem(
+    'exercise',
+    `The expected number is ${expected.toPrecision(2)}, so small that per cent of it mean nothing: give the tolerance in its unit.`,
+  );
+}
 
 /** Whether the condition of a part holds with a value for its letter. @throws Problem when it cannot be worked out. */
 export function holdsWith({ symbol, holds: condition }: Condition, model: Model, value: number): boolean {

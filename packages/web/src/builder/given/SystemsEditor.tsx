@@ -7,13 +7,13 @@ import {
   formatNumber,
   formatPoint,
   hiddenModes,
-  hiddenWords,
   nameToLatex,
   systemOf,
   withDeadTime,
   withUnit,
   orElse,
 } from '@nailset/core';
+import { HiddenModes } from '../../plot/HiddenModes';
 import { type Finding } from '@nailset/core/checks';
 import { readWith, symbolsOf } from '@nailset/core/diagrams';
 import { useMemo } from 'react';
@@ -163,9 +163,7 @@ function Understood({ name, scope }: { name: string; scope: Scope }) {
                 ` (ζ ${formatNumber(pole.dampingRatio!)}, ωn ${withUnit(pole.naturalFrequency, 'rad/s')})`}
             </span>
           ))}
-        {hidden.length > 0 && (
-          <span className={hidden.some(({ re }) => re >= 0) ? 'text-brick' : ''}>; {hiddenWords(hidden)}</span>
-        )}
+        <HiddenModes modes={hidden} lead="; " />
       </span>
     </div>
   );
