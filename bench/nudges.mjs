@@ -8,7 +8,7 @@ const nudgesTimed = 200;
  */
 export async function nudges(page) {
   await page.getByRole('link', { name: 'Crane trolley' }).click();
-  await page.getByRole('button', { name: 'Remove the offset' }).click();
+  await page.getByRole('button', { name: 'Bring it back' }).click();
   await page.getByRole('textbox', { name: 'Kp, typed' }).waitFor();
   console.log('Nudge to paint: curve, measures, rail, poles and formula, 1280x800');
   await withShareTaken(async () => {

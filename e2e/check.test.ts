@@ -34,7 +34,7 @@ test('the example is checked as a table, its bad row reported, the rest goes on'
   const [heading, ...lines] = stdout.trim().split('\n');
   expect(heading).toBe('row,student,part,answer,met,points,outOf,close,measured,slip,words,problem');
   expect(lines).toHaveLength(4);
-  expect(lines[0]).toContain('Overshoot 15.8 %, limit 10 %: 5.8 points too high.');
+  expect(lines[0]).toContain('Overshoot 19.1 %, limit 15 %: 4.1 points too high.');
   expect(lines[3]).toContain('not one of Kp, Ki, Kd');
   expect(stderr).toContain('Row 4 (Hana Verhoeven)');
   expect(stderr).toContain('4 rows, 1 of them not checked.');
@@ -45,9 +45,9 @@ test('JSON Lines hold every figure; numbers come from the table or from the stud
     'answers.csv',
     [
       '\ufeffStudent,Part,Answer,b,a,k',
-      'A,pid,"Kp = 14, Ki = 5, Kd = 3",3,1.2,0.8',
-      'A,Remove the offset,14 5 3,3,1.2,0.8',
-      'A,b,"kd: 3; kp: 14; ki: 5",3,1.2,0.8',
+      'A,pid,"Kp = 14, Ki = 5, Kd = 3",2.4,0.7,1.7',
+      'A,Bring it back,14 5 3,2.4,0.7,1.7',
+      'A,b,"kd: 3; kp: 14; ki: 5",2.4,0.7,1.7',
       'B,pid,"Kp=14, Ki=5, Kd=3",,,',
       'B,pid,"Kp=14, Ki=5, Kd=3",,,',
       'C,pid,"Kp=14, Ki=5",,,',
@@ -65,8 +65,8 @@ test('JSON Lines hold every figure; numbers come from the table or from the stud
   const [first, byTitle, byLetter, drawn, again] = rows;
   expect(byTitle!.verdict).toEqual(first!.verdict);
   expect(byLetter!.verdict).toEqual(first!.verdict);
-  expect(first!.verdict!.items.find(({ id }) => id.includes('over'))!.measured).toBeCloseTo(15.8, 1);
-  expect(first!.values).toEqual({ b: '3', a: '1.2', k: '0.8' });
+  expect(first!.verdict!.items.find(({ id }) => id.includes('over'))!.measured).toBeCloseTo(19.1, 1);
+  expect(first!.values).toEqual({ b: '2.4', a: '0.7', k: '1.7' });
   expect(drawn!.values).toEqual(again!.values);
   expect(rows.slice(5).map(({ problem }) => problem)).toEqual([
     'Kd is empty.',

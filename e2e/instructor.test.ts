@@ -15,7 +15,7 @@ const saved = () => page.getByText(/saved \d\d:\d\d$/);
 test('a nail is changed, published, and the student is held to it', async () => {
   const student = await stage.windowOf('Mireille Anand');
   await follow(student, 'Crane trolley');
-  await student.getByRole('button', { name: 'Remove the offset' }).click();
+  await student.getByRole('button', { name: 'Bring it back' }).click();
   const numbers = await student.getByText('Your numbers').innerText();
 
   await follow(page, 'Crane trolley');
@@ -34,9 +34,9 @@ test('a nail is changed, published, and the student is held to it', async () => 
   await student.getByRole('textbox', { name: 'Kp, typed' }).fill('13');
   await student.getByRole('button', { name: 'Hand in' }).click();
   await student.getByRole('button', { name: 'Show the new version' }).click();
-  await student.getByRole('button', { name: 'Stop the ringing' }).click();
+  await student.getByRole('button', { name: 'Stand firm' }).click();
   await student.getByText('at most 7 %').waitFor();
-  await student.getByRole('button', { name: 'Remove the offset' }).click();
+  await student.getByRole('button', { name: 'Bring it back' }).click();
   expect(await student.getByRole('textbox', { name: 'Kp, typed' }).inputValue()).toBe('13');
   expect(await student.getByText('Your numbers').innerText()).toBe(numbers);
   await student.getByRole('button', { name: 'Hand in' }).click();
@@ -49,10 +49,10 @@ test('the class sheet shows nails, measured values, everyone’s curves and the 
   await page.getByRole('link', { name: 'Class sheet' }).click();
   await page.getByText(/Flock · \d\d responses, \d+ hold every nail/i).waitFor();
   expect(await page.locator('[data-curve]').count()).toBeGreaterThanOrEqual(20);
-  await page.getByRole('button', { name: /^Linh Marchetti, Remove the offset/ }).click();
+  await page.getByRole('button', { name: /^Linh Marchetti, Bring it back/ }).click();
   const answer = page.getByRole('region', { name: 'Answer of Linh Marchetti' });
   await answer.waitFor();
-  expect(await answer.innerText()).toMatch(/Rise time [\d.]+ s, limit 0\.3 s: holds/);
+  expect(await answer.innerText()).toMatch(/Overshoot [\d.]+ %, limit 15 %: holds/);
   expect(await answer.getByRole('region', { name: 'Trail' }).getByRole('row').count()).toBeGreaterThan(1);
   expect(await page.locator('path.stroke-copper[data-curve]').count()).toBe(1);
 });
@@ -67,7 +67,7 @@ test('slips are counted with who made them, and lead to their answers', async ()
   const slips = page.getByRole('region', { name: 'Slips' });
   const counts = (await slips.locator('b').allInnerTexts()).map(Number);
   const missed = await page
-    .getByRole('button', { name: /, Remove the offset: [\d.]+ of 6 points/ })
+    .getByRole('button', { name: /, Bring it back: [\d.]+ of 6 points/ })
     .evaluateAll((cells) => cells.filter((cell) => !cell.getAttribute('aria-label')!.includes(': 6 of 6')).length);
   expect(counts.reduce((sum, count) => sum + count, 0)).toBe(missed);
   expect(await slips.getByText('The offset stays because nothing integrates').count()).toBe(1);
@@ -89,7 +89,7 @@ test('everyone lies on the gain map of the answer that is chosen', async () => {
 });
 
 test('points are set otherwise with a reason', async () => {
-  await page.getByRole('button', { name: /^Ravi Castellan, Stop the ringing/ }).click();
+  await page.getByRole('button', { name: /^Ravi Castellan, Stand firm/ }).click();
   const answer = page.getByRole('region', { name: 'Answer of Ravi Castellan' });
   await answer.getByRole('button', { name: 'Decide otherwise' }).click();
   await answer.getByLabel(/Points of/).fill('9');
@@ -98,7 +98,7 @@ test('points are set otherwise with a reason', async () => {
   await answer.getByLabel(/Reason/).fill('Shown to me in the lab.');
   await answer.getByRole('button', { name: 'Set points' }).click();
   await answer.getByText(/Marit Solano set 4 points/).waitFor();
-  await page.getByRole('button', { name: /^Ravi Castellan, Stop the ringing: 4 of 4/ }).waitFor();
+  await page.getByRole('button', { name: /^Ravi Castellan, Stand firm: 4 of 4/ }).waitFor();
 });
 
 test('an exercise is built from nothing, and what is wrong with it is said at once', async () => {

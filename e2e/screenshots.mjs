@@ -48,7 +48,7 @@ const link = (name) => (/** @type {import('playwright-core').Page} */ page) =>
 /** @param {import('playwright-core').Page} page */
 async function nudged(page) {
   await link('Crane trolley')(page);
-  await page.getByRole('button', { name: 'Remove the offset' }).click();
+  await page.getByRole('button', { name: 'Bring it back' }).click();
   for (const [gain, text] of [
     ['Kp', '14'],
     ['Ki', '5'],

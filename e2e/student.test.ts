@@ -17,14 +17,14 @@ describe('the bench', () => {
   beforeAll(async () => {
     page = await stage.windowOf('Ilse Okafor');
     await follow(page, 'Crane trolley');
-    await page.getByRole('button', { name: 'Remove the offset' }).click();
+    await page.getByRole('button', { name: 'Bring it back' }).click();
     await gain(page, 'Kp').waitFor();
   });
 
   test('starts where the exercise says, with the student’s own numbers', async () => {
     expect(await gain(page, 'Kp').inputValue()).toBe('1');
     expect(await page.getByText('Your numbers').innerText()).toMatch(/m\/s² per kN/);
-    expect(await rail(page, 'offset').getAttribute('data-met')).toBe('false');
+    expect(await rail(page, 'push').getAttribute('data-met')).toBe('false');
   });
 
   test('a rung, a key and typing all move curve, measures and rail', async () => {
@@ -38,9 +38,9 @@ describe('the bench', () => {
     expect(await gain(page, 'Kd').inputValue()).toBe('1.1');
     await gain(page, 'Kd').press('ArrowDown');
     expect(await gain(page, 'Kd').inputValue()).toBe('1');
-    const measured = await rail(page, 'rise').innerText();
+    const measured = await rail(page, 'settling').innerText();
     await gain(page, 'Kp').fill('20');
-    expect(await rail(page, 'rise').innerText()).not.toBe(measured);
+    expect(await rail(page, 'settling').innerText()).not.toBe(measured);
   });
 
   test('holding a rung repeats', async () => {
@@ -91,7 +91,7 @@ describe('the bench', () => {
     await page.waitForTimeout(900);
     await page.getByText(/^Saved \d\d:\d\d/).waitFor();
     await page.reload();
-    await page.getByRole('button', { name: 'Remove the offset' }).click();
+    await page.getByRole('button', { name: 'Bring it back' }).click();
     expect(await gain(page, 'Kd').inputValue()).toBe('2.75');
   });
 
@@ -103,19 +103,19 @@ describe('the bench', () => {
     // Beyond its range it is drawn, but not handed in.
     await gain(page, 'Ki').fill('90');
     expect(await page.getByRole('status').last().innerText()).toMatch(
-      /Ki = 90 is outside what is allowed, from 0 to 24/,
+      /Ki = 90 is outside what is allowed, from 0 to 40/,
     );
   });
 
   test('handing in gives the verdict in words and numbers, once', async () => {
-    await gain(page, 'Kp').fill('12');
-    await gain(page, 'Ki').fill('8');
-    await gain(page, 'Kd').fill('7');
+    await gain(page, 'Kp').fill('14');
+    await gain(page, 'Ki').fill('18');
+    await gain(page, 'Kd').fill('7.5');
     expect(await page.locator('[data-nail][data-met=true]').count()).toBe(4);
     await page.getByRole('button', { name: 'Hand in' }).dblclick();
     const handed = page.getByRole('region', { name: 'Handed in' });
     await handed.getByText('6 of 6 points').waitFor();
-    expect(await handed.innerText()).toMatch(/Overshoot [\d.]+ %, limit 10 %: holds\./);
+    expect(await handed.innerText()).toMatch(/Overshoot [\d.]+ %, limit 15 %: holds\./);
     expect(await page.getByText('4 tries left').count()).toBe(1);
     expect(await page.getByRole('button', { name: 'Hand in' }).isDisabled()).toBe(true);
   });
@@ -189,7 +189,7 @@ describe('a transfer function and predictions', () => {
 test('a lost connection is said, nothing is lost, and one try is one try', async () => {
   const page = await stage.windowOf('Kofi Lindqvist');
   await follow(page, 'Crane trolley');
-  await page.getByRole('button', { name: 'Stop the ringing' }).click();
+  await page.getByRole('button', { name: 'Stand firm' }).click();
   await gain(page, 'Kp').fill('11');
   await page.context().setOffline(true);
   await gain(page, 'Kd').fill('4.5');
@@ -207,7 +207,7 @@ test('a lost connection is said, nothing is lost, and one try is one try', async
 test('on a phone the same work can be done', async () => {
   const page = await stage.windowOf('Mireille Anand', phone);
   await follow(page, 'Crane trolley');
-  await page.getByRole('button', { name: 'Stop the ringing' }).click();
+  await page.getByRole('button', { name: 'Stand firm' }).click();
   const before = await gain(page, 'Kp').inputValue();
   await page.getByRole('button', { name: 'Kp up by 0.5' }).click();
   expect(Number(await gain(page, 'Kp').inputValue())).toBe(Number(before) + 0.5);

@@ -1,4 +1,4 @@
-import { useCallback } from 'react';
+import { useCallback, useState } from 'react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type {
   AnswerSave,
@@ -114,9 +114,18 @@ export function useNewExercise(courseId: string) {
   });
 }
 
-export const useDraft = (exerciseId: string) =>
-  useQuery({
-    queryKey: ['draft', exerciseId],
+let visits = 0;
+
+/** A number for each time that a view is opened: what it works on is asked for anew, however quickly one comes back. */
+function useVisit(): number {
+  const [visit] = useState(() => ++visits);
+  return visit;
+}
+
+export function useDraft(exerciseId: string) {
+  const visit = useVisit();
+  return useQuery({
+    queryKey: ['draft', exerciseId, visit],
     queryFn: async () => {
       // What a page that was just left still saves belongs to the draft.
       await pendingSaves();
@@ -126,11 +135,13 @@ export const useDraft = (exerciseId: string) =>
     staleTime: Infinity,
     gcTime: 0,
   });
+}
 
 /** The draft as it stands, for a page that only shows it. */
-export const useDraftShown = (exerciseId: string) =>
-  useQuery({
-    queryKey: ['draft shown', exerciseId],
+export function useDraftShown(exerciseId: string) {
+  const visit = useVisit();
+  return useQuery({
+    queryKey: ['draft shown', exerciseId, visit],
     queryFn: async () => {
       await pendingSaves();
       return request<Draft>('GET', `/exercises/${exerciseId}/draft`);
@@ -138,6 +149,7 @@ export const useDraftShown = (exerciseId: string) =>
     staleTime: Infinity,
     gcTime: 0,
   });
+}
 
 export const useSaveDraft = (exerciseId: string) =>
   useMutation({ mutationFn: (body: DraftSave) => request<DraftSaved>('PUT', `/exercises/${exerciseId}/draft`, body) });
@@ -186,9 +198,10 @@ export function useCopy(exerciseId: string) {
   });
 }
 
-export const useBench = (exerciseId: string) =>
-  useQuery({
-    queryKey: ['bench', exerciseId],
+export function useBench(exerciseId: string) {
+  const visit = useVisit();
+  return useQuery({
+    queryKey: ['bench', exerciseId, visit],
     queryFn: async () => {
       await pendingSaves();
       return request<Bench>('GET', `/exercises/${exerciseId}/bench`);
@@ -196,6 +209,7 @@ export const useBench = (exerciseId: string) =>
     staleTime: Infinity,
     gcTime: 0,
   });
+}
 
 export const useSaveAnswer = (exerciseId: string) =>
   useMutation({
