@@ -70,7 +70,7 @@ export function DueField({
               <input
                 type="date"
                 aria-label="Due day"
-                className="input min-w-0 flex-[1.5] px-1 text-[13px]"
+                className="input flex-[1.5] basis-[8.5rem] px-1.5 text-[13px]"
                 disabled={disabled}
                 defaultValue={start.date}
                 onBlur={take}
@@ -78,7 +78,7 @@ export function DueField({
               <input
                 type="time"
                 aria-label="Due time"
-                className="input min-w-0 flex-1 px-1 text-[13px]"
+                className="input flex-1 basis-[6.5rem] px-1.5 text-[13px]"
                 disabled={disabled}
                 defaultValue={start.time || '18:00'}
                 onBlur={take}

@@ -206,7 +206,7 @@ export function RemoveButton({ label, onClick, ask }: { label: string; onClick: 
     <button
       type="button"
       aria-label={label}
-      className="text-slate hover:text-brick disabled:invisible"
+      className="self-center text-slate hover:text-brick disabled:invisible"
       onClick={ask === undefined ? onClick : undefined}
     >
       ×

@@ -97,11 +97,11 @@ function Decimal({
       />
       {unit && <span className="pointer-events-none absolute top-1.5 right-2 text-note text-slate">{unit}</span>}
       {problem && (
-        <span
-          role="alert"
-          className="absolute top-full right-0 z-10 mt-0.5 w-max max-w-56 rounded-[3px] border border-brick bg-sheet px-1.5 py-0.5 text-note text-brick"
-        >
-          {problem}
+        // Takes a line of its own below, and as much room to the left as it needs.
+        <span className="relative block h-5">
+          <span role="alert" className="absolute top-0.5 right-0 w-max max-w-64 text-note text-brick">
+            {problem}
+          </span>
         </span>
       )}
     </span>

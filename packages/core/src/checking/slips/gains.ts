@@ -1,6 +1,7 @@
 import { numberIn } from '../../expression/decimal.js';
 import type { Answer, Settings } from '../../exercise/answer.js';
-import type { GainsPart } from '../../exercise/parts.js';
+import type { GainsPart, Nail } from '../../exercise/parts.js';
+import { quantities } from '../../quantity/index.js';
 import { isPid } from '../../exercise/controllers.js';
 import { gainsOf, openGains } from '../../loop/controller.js';
 import type { ControlLoop } from '../../loop/controlLoop.js';
@@ -56,8 +57,14 @@ export function slipOfGains(part: GainsPart, model: Model, settings: Settings, c
   const verdict = check({ kind: 'gains', gains: settings });
   const missed = part.nails.filter((nail) => verdict.items.some(({ id, met }) => id === nail.id && !met));
   const fitting: Slip[] = [];
-  if (lacksIntegral(loop) && missed.some(isAboutRest)) fitting.push(noIntegral);
-  const others = missed.filter((nail) => !isAboutRest(nail));
+  // An error that stays makes its integrals endless.
+  const isEndless = (nail: Nail): boolean =>
+    'quantity' in nail &&
+    quantities[nail.quantity].source === 'error' &&
+    verdict.items.some(({ id, measured }) => id === nail.id && measured === null);
+  const rests = missed.filter((nail) => isAboutRest(nail) || isEndless(nail));
+  if (lacksIntegral(loop) && rests.length > 0) fitting.push(noIntegral);
+  const others = missed.filter((nail) => !rests.includes(nail));
   if (others.length > 0 && others.every((nail) => isPromised(nail, loop) === true)) fitting.push(onlyByRule);
   return fitting.length === 1 ? fitting[0] : undefined;
 }
