@@ -158,6 +158,39 @@ describe('the bench for gains', () => {
     expect(status()).toContain(words);
   });
 
+  test('says what a late answer is worth while it is taken', () => {
+    render(<Sheet handing={{ worth: 'Late: keeps 50 % of its points.' }} />);
+    expect(status()).toMatch(/Late: keeps 50 % of its points\.$/);
+    expect(handInButton().disabled).toBe(false);
+  });
+
+  test('gains that are not allowed never take the plot away, not even when the page opens with them', () => {
+    const limited = {
+      ...tune,
+      controller: { ...tune.controller, gains: tune.controller.gains.map((gain) => ({ ...gain, low: 0, high: 10 })) },
+      plant: 'Kp',
+    };
+    const trail = [{ gains: { Kp: '5', Kd: '1' }, holding: 0 }];
+    const answer = { kind: 'gains' as const, gains: { Kp: 'many', Kd: '2' } };
+    const saved = [{ partId: 'tune', answer, trail, savedAt: '', revision: 1 }];
+    render(<Sheet of={{ ...bench, parts: [{ ...limited, plant: tune.plant } as typeof tune], saved }} />);
+    expect(document.querySelectorAll('[data-curve=now]')).toHaveLength(1);
+    expect(status()).toContain('Kp must be a number');
+    expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'Kp, typed' }).value).toBe('many');
+  });
+
+  test('Fit shows all that is drawn, unstable curves too', async () => {
+    const trail = [{ gains: { Kp: '-3', Kd: '0' }, holding: 0 }];
+    const answer = { kind: 'gains' as const, gains: { Kp: '4', Kd: '2' } };
+    const saved = [{ partId: 'tune', answer, trail, savedAt: '', revision: 1 }];
+    render(<Sheet of={{ ...bench, saved }} />);
+    const plot = () => screen.getByRole('group', { name: /^Position, m after a step/ }).textContent;
+    // The first curve runs away downwards.
+    expect(plot()).not.toMatch(/−\d/);
+    await userEvent.click(screen.getAllByRole('button', { name: 'Fit' })[0]!);
+    expect(plot()).toMatch(/−\d/);
+  });
+
   test('an error of the server stands in the bar', () => {
     render(<Sheet handing={{ error: 'No connection to Nailset.' }} />);
     expect(screen.getByRole('alert').textContent).toBe('No connection to Nailset.');

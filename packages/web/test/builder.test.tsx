@@ -160,6 +160,21 @@ describe('asked and accepted', () => {
     expect(latest.solution).toBe('never');
   });
 
+  test('warns where a second account could see the answers', () => {
+    const drawn = newExercise();
+    const [parameter] = drawn.parameters;
+    const same = { ...drawn, parameters: [{ ...parameter!, draw: { kind: 'fixed' as const, value: 2 } }] };
+    const { unmount } = render(<Builder start={same} />);
+    const warning = () => screen.queryByText(/someone with a second account/) !== null;
+    type('and expected answers', 'onceDone');
+    expect(warning()).toBe(true);
+    type('and expected answers', 'afterDue');
+    expect(warning()).toBe(false);
+    unmount();
+    render(<Builder start={{ ...drawn, solution: 'onceDone' }} />);
+    expect(warning()).toBe(drawn.parameters.every(({ draw }) => draw.kind === 'fixed'));
+  });
+
   test('an assistant reads and changes nothing', () => {
     render(<Builder disabled />);
     expect(screen.getByLabelText<HTMLInputElement>('Title').matches(':disabled')).toBe(true);

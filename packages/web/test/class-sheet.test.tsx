@@ -6,6 +6,7 @@ import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { MemoryRouter } from 'react-router';
 import { AnswerPanel } from '../src/classSheet/AnswerPanel';
+import { FlockPlot } from '../src/classSheet/FlockPanel';
 import { PartPanel } from '../src/classSheet/PartPanel';
 import { SheetTable } from '../src/classSheet/SheetTable';
 import { SlipList } from '../src/classSheet/SlipList';
@@ -248,6 +249,45 @@ describe('a part as the class answered it', () => {
       ['Aino', false],
     ]);
     expect(answersTo(sheet, 'other')).toEqual([]);
+  });
+});
+
+describe('the flock', () => {
+  const names = Array.from({ length: 21 }, (_, k) => `Student ${k + 1}`);
+  const answer: Answer = { kind: 'gains', gains: {} };
+  const answers = names.map((name) => ({ submissionId: name, name, values: {}, answer, met: true }));
+  // One of the class runs away.
+  const curves = names.map((submissionId, k) => ({
+    submissionId,
+    curve: { times: Float64Array.from([0, 5]), values: Float64Array.from([0, k === 20 ? 400 : 1 + k / 100]) },
+  }));
+  const show = () =>
+    render(
+      <FlockPlot
+        flock={{ part, horizon: 5, curves }}
+        answers={answers}
+        sheet={{ series: [] } as unknown as ClassSheet}
+        chosen={undefined}
+        onChoose={() => undefined}
+      />,
+    );
+
+  test('has everyone in its table, by name', async () => {
+    show();
+    await userEvent.click(screen.getByRole('button', { name: 'Table' }));
+    const [heads] = screen.getAllByRole('row');
+    expect(within(heads!).getAllByRole('columnheader')).toHaveLength(22);
+    expect(heads!.textContent).toContain('Student 21');
+  });
+
+  test('Fit shows everyone; most of the class is one click away', async () => {
+    const { container } = show();
+    const ticks = () => container.querySelector('svg')!.textContent;
+    expect(ticks()).not.toContain('400');
+    await userEvent.click(screen.getByRole('button', { name: 'Fit' }));
+    expect(ticks()).toContain('400');
+    await userEvent.click(screen.getByRole('button', { name: 'Most' }));
+    expect(ticks()).not.toContain('400');
   });
 });
 

@@ -4,13 +4,15 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
-import { MemoryRouter, Route, Routes, useLocation } from 'react-router';
+import { MemoryRouter, Route, RouterProvider, Routes, createMemoryRouter, useLocation } from 'react-router';
 import { useSession } from '../src/api/queries';
 import { newExercise } from '../src/builder/newExercise';
 import { CoursePage } from '../src/course/CoursePage';
 import { PeoplePage } from '../src/course/PeoplePage';
 import { JoinPage } from '../src/signIn/JoinPage';
 import { SignInPage } from '../src/signIn/SignInPage';
+import { Broken } from '../src/shared/Broken';
+import { letGo } from '../src/api/page';
 import { answered } from './page';
 
 /** What the pages asked of the server, and what they are answered by method and path. */
@@ -293,4 +295,26 @@ describe('getting in', () => {
     await waitFor(() => expect(place()).toBe('/courses/c3'));
     expect(asked.find(({ ask }) => ask === 'POST /courses')!.body).toEqual({ name: 'Dry docks' });
   });
+});
+
+test('a view that breaks says so, gives out the work that was not saved, and leaves the rest usable', async () => {
+  jest.spyOn(console, 'error').mockImplementation(() => undefined);
+  letGo();
+  replies['GET /session'] = session('student');
+  localStorage.setItem('nailset unsaved p1 v1', '{"work":"1/(s+1)"}');
+  localStorage.setItem('nailset unsaved p2 v1', '{"work":"of someone else"}');
+  const Bad = (): ReactNode => {
+    throw new Error('A shape from an earlier release.');
+  };
+  const Later = () => (useSession().data ? <Bad /> : null);
+  const router = createMemoryRouter([{ errorElement: <Broken />, children: [{ path: '/', element: <Later /> }] }]);
+  render(
+    <QueryClientProvider client={new QueryClient()}>
+      <RouterProvider router={router} />
+    </QueryClientProvider>,
+  );
+  await screen.findByText('This page cannot be shown.');
+  expect(screen.getByLabelText<HTMLTextAreaElement>('Unsaved work').value).toBe('{"work":"1/(s+1)"}');
+  expect(screen.getByRole('button', { name: 'Copy the work out' })).toBeTruthy();
+  expect(screen.getByRole('link', { name: 'Nailset, home' })).toBeTruthy();
 });

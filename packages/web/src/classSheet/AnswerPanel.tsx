@@ -15,6 +15,7 @@ import { VerdictLines } from '../bench/Tries';
 import { settingsOf } from '../bench/work';
 import { LecternLink } from '../lectern/LecternLink';
 import { Button } from '../shared/Button';
+import { readDecimal } from '../shared/DecimalField';
 import { Field } from '../shared/Field';
 import { Formula } from '../shared/Formula';
 import { understand } from '../shared/expression';
@@ -231,19 +232,18 @@ function OverrideForm({ submissionId, points, most }: { submissionId: string; po
       </Button>
     );
   }
-  const number = Number(value);
-  const valid = value.trim() !== '' && number >= 0 && number <= most;
+  const number = readDecimal(value, { min: 0, max: most });
+  const problem = typeof number === 'string' ? number : undefined;
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    override.mutate({ points: number, reason }, { onSuccess: () => setOpen(false) });
+    if (typeof number === 'number') override.mutate({ points: number, reason }, { onSuccess: () => setOpen(false) });
   };
   return (
     <form onSubmit={submit} className="mt-3 grid grid-cols-[72px_1fr] gap-2">
-      <Field label={`Points of ${formatNumber(most)}`}>
+      <Field label={`Points of ${formatNumber(most)}`} error={problem}>
         {(ids) => (
           <input
             {...ids}
-            aria-invalid={!valid}
             className="input"
             inputMode="decimal"
             value={value}
@@ -265,7 +265,11 @@ function OverrideForm({ submissionId, points, most }: { submissionId: string; po
         )}
       </Field>
       <div className="col-span-2 flex items-center gap-2">
-        <Button look="strong" type="submit" disabled={!valid || reason.trim().length < 3 || override.isPending}>
+        <Button
+          look="strong"
+          type="submit"
+          disabled={problem !== undefined || reason.trim().length < 3 || override.isPending}
+        >
           Set points
         </Button>
         <Button onClick={() => setOpen(false)}>Leave it</Button>

@@ -13,7 +13,7 @@ import { type Flock, useFlock } from './useFlock';
 export function FlockPanel({ part, answers, sheet, ...rest }: FlockProps & { part: Part }) {
   const flock = useFlock(part, sheet, answers);
   if (!flock) return <Loading what="Drawing everyone’s responses" />;
-  return <Drawn flock={flock} {...{ answers, sheet }} {...rest} />;
+  return <FlockPlot flock={flock} {...{ answers, sheet }} {...rest} />;
 }
 
 interface FlockProps {
@@ -23,7 +23,8 @@ interface FlockProps {
   onChoose: (submissionId: string) => void;
 }
 
-function Drawn({
+/** The curves of a class once they are worked out. */
+export function FlockPlot({
   flock: { part, horizon, curves },
   answers,
   sheet,

@@ -1,0 +1,70 @@
+/** @jest-environment jsdom */
+import type { Draft, ExerciseDocument } from '@nailset/core';
+import { act, renderHook } from '@testing-library/react';
+import { newExercise } from '../src/builder/newExercise';
+import { useDraftSaving } from '../src/builder/useDraftSaving';
+import { begin, pass, refusal, server, wrapper } from './fakeServer';
+
+beforeEach(begin);
+
+describe('saving a draft', () => {
+  const document = newExercise();
+  const draft = { id: 'x', document, revision: 4, savedAt: '2026-11-20T14:00:00Z' } as unknown as Draft;
+  const titled = (title: string): ExerciseDocument => ({ ...document, title });
+  const start = () => renderHook(({ of }) => useDraftSaving(draft, of), { wrapper, initialProps: { of: document } });
+  let revision = 4;
+
+  beforeEach(() => {
+    jest.useFakeTimers();
+    revision = 4;
+    server.answer = () => ({ status: 200, body: { revision: ++revision, savedAt: '2026-11-20T14:05:00Z' } });
+  });
+  afterEach(() => jest.useRealTimers());
+  const bodies = () => server.sent.map(({ body }) => body as { revision: number; document: ExerciseDocument });
+
+  test('each save goes over the revision before it', async () => {
+    const { rerender, result } = start();
+    rerender({ of: titled('One') });
+    await pass(1000);
+    rerender({ of: titled('Two') });
+    await pass(1000);
+    expect(bodies().map((body) => [body.revision, body.document.title])).toEqual([
+      [4, 'One'],
+      [5, 'Two'],
+    ]);
+    expect(result.current.saving).toEqual({ state: 'saved', at: '2026-11-20T14:05:00Z' });
+  });
+
+  test('flushing saves at once and gives the revision', async () => {
+    const { rerender, result } = start();
+    rerender({ of: titled('Now') });
+    let flushed: number | undefined;
+    await act(async () => {
+      flushed = await result.current.flush();
+    });
+    expect(flushed).toBe(5);
+    await pass(2000);
+    expect(server.sent).toHaveLength(1);
+  });
+
+  test('a change made just before the builder is left is saved', async () => {
+    const { rerender, unmount } = start();
+    rerender({ of: titled('Last words') });
+    unmount();
+    await pass(10);
+    expect(bodies().map((body) => [body.revision, body.document.title])).toEqual([[4, 'Last words']]);
+  });
+
+  test('a change from another window is told and nothing is overwritten', async () => {
+    const { rerender, result, unmount } = start();
+    server.answer = () => refusal(409, 'changedElsewhere');
+    rerender({ of: titled('Mine') });
+    await pass(20_000);
+    expect(server.sent).toHaveLength(1);
+    expect(result.current.saving).toEqual({ state: 'refused', message: 'It is changedElsewhere.' });
+    result.current.giveUp();
+    unmount();
+    await pass(10);
+    expect(server.sent).toHaveLength(1);
+  });
+});
