@@ -1,5 +1,6 @@
 import js from '@eslint/js';
 import hooks from 'eslint-plugin-react-hooks';
+import * as regexp from 'eslint-plugin-regexp';
 import globals from 'globals';
 import ts from 'typescript-eslint';
 
@@ -30,6 +31,15 @@ export default ts.config(
     },
   },
   { files: ['packages/web/src/**/*.{ts,tsx}'], ...hooks.configs.flat['recommended-latest'] },
+  {
+    // Texts come from people: no pattern may take longer than in proportion to them.
+    files: ['packages/*/src/**/*.{ts,tsx}'],
+    plugins: { regexp },
+    rules: {
+      'regexp/no-super-linear-backtracking': 'error',
+      'regexp/no-super-linear-move': ['error', { report: 'certain' }],
+    },
+  },
   { files: ['packages/core/src/**/*.ts'], rules: { 'no-console': 'error' } },
   { files: ['**/*.mjs'], languageOptions: { globals: { ...globals.node, ...globals.browser } } },
 );

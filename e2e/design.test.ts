@@ -48,6 +48,7 @@ describe('the s-plane', () => {
   });
 
   test('a click on a branch reads gain, damping and both overshoots there; keys move and remove it', async () => {
+    await gain(page, 'K').fill('0.5');
     await page.getByRole('button', { name: 'Read here' }).click();
     const table = page.getByRole('table', { name: 'Readings on the locus' });
     expect(await table.getByRole('row').nth(1).innerText()).toMatch(/±.*j/);
@@ -89,7 +90,7 @@ describe('the s-plane', () => {
   test('what the exercise does not allow is said at once', async () => {
     await gain(page, 'z1').fill('-0.5');
     expect(await page.getByRole('status').last().innerText()).toContain(
-      'z1 and p1 are 16 times apart; at most 10 is allowed.',
+      'z1 and p1 are 16 times apart; at most 12 is allowed.',
     );
     await gain(page, 'z1').fill('-1');
   });
@@ -106,6 +107,9 @@ describe('the s-plane', () => {
   });
 
   test('the answer is handed in with its places and judged', async () => {
+    await gain(page, 'K').fill('15');
+    await gain(page, 'z1').fill('-1.8');
+    await gain(page, 'p1').fill('-14.4');
     await page.getByRole('button', { name: 'Hand in' }).click();
     await page.getByText('3 of 3 points').waitFor();
   });

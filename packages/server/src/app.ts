@@ -1,3 +1,4 @@
+import type { Socket } from 'node:net';
 import path from 'node:path';
 import { readFileSync } from 'node:fs';
 import cookie from '@fastify/cookie';
@@ -9,7 +10,7 @@ import swagger from '@fastify/swagger';
 import swaggerUi from '@fastify/swagger-ui';
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import { Problem } from '@nailset/core';
-import Fastify, { type FastifyError, type FastifyServerOptions } from 'fastify';
+import Fastify, { type FastifyError, type FastifyRequest, type FastifyServerOptions } from 'fastify';
 import { guardAccess, sessionCookie } from './access.js';
 import { Checker } from './checks/checker.js';
 import { Refusal, refusalOf } from './errors.js';
@@ -19,7 +20,8 @@ import { exerciseRoutes } from './routes/exercises.js';
 import { peopleRoutes } from './routes/people.js';
 import type { App } from './routes/route.js';
 import type { Settings } from './settings.js';
-import type { Database } from './store/database.js';
+import { type Database, isDatabaseAway } from './store/database.js';
+import { cleanTexts } from './texts.js';
 
 const builtInterface = path.resolve(import.meta.dirname, '../../web/dist');
 
@@ -33,6 +35,9 @@ export async function buildApp(
     // A document may carry four pictures and four tables.
     bodyLimit: 3 * 1024 * 1024,
     trustProxy: settings.secureCookies ? 'loopback' : false,
+    requestTimeout: requestSeconds * 1000,
+    connectionTimeout: 2 * requestSeconds * 1000,
+    clientErrorHandler: answerBrokenRequest,
     // Answers are taken as they are sent: nothing is coerced, dropped or filled in.
     ajv: { customOptions: { coerceTypes: false, removeAdditional: false, useDefaults: false } },
     ...options,
@@ -77,12 +82,18 @@ export async function buildApp(
     max: 1200,
     timeWindow: '1 minute',
     keyGenerator: (request) => request.person?.id ?? request.ip,
+    // Pages and their files are for everyone: a lecture hall opens them behind one address.
+    allowList: (request) => !isApi(request),
     errorResponseBuilder: () => new Refusal('tooMany'),
   });
   app.addHook('onRequest', (request, reply, done) => {
     const changes = !['GET', 'HEAD', 'OPTIONS'].includes(request.method);
-    if (changes && request.url.startsWith('/api/')) app.csrfProtection(request, reply, done);
+    if (isApi(request)) void reply.header('cache-control', 'no-store');
+    if (changes && isApi(request)) app.csrfProtection(request, reply, done);
     else done();
+  });
+  app.addHook('preValidation', async (request) => {
+    request.body = cleanTexts(request.body);
   });
 
   await app.register(swagger, {
@@ -112,6 +123,29 @@ export async function buildApp(
   return { app, checker };
 }
 
+/** Longest time for a request to arrive whole; what trickles in is cut off. */
+const requestSeconds = 30;
+
+/** Whether a request is for the API, by the route that it has reached, however its address was spelt. */
+const isApi = ({ routeOptions }: FastifyRequest): boolean => routeOptions.url?.startsWith('/api/') ?? false;
+
+/** What cannot even be read as a request, in our own words. */
+function answerBrokenRequest(error: NodeJS.ErrnoException, socket: Socket): void {
+  if (error.code === 'ECONNRESET' || !socket.writable) return;
+  const { status, code, message } = new Refusal(error.code === 'ERR_HTTP_REQUEST_TIMEOUT' ? 'slow' : 'badRequest');
+  const body = JSON.stringify({ error: { code, message } });
+  socket.end(
+    [
+      `HTTP/1.1 ${status} ${status === 408 ? 'Request Timeout' : 'Bad Request'}`,
+      'content-type: application/json; charset=utf-8',
+      `content-length: ${Buffer.byteLength(body)}`,
+      'connection: close',
+      '',
+      body,
+    ].join('\r\n'),
+  );
+}
+
 /** The built pages: files by their names, the start page for every other address. */
 async function serveInterface(app: App): Promise<void> {
   const page = readFileSync(path.join(builtInterface, 'index.html'), 'utf8');
@@ -122,7 +156,7 @@ async function serveInterface(app: App): Promise<void> {
     maxAge: '1y',
   });
   app.setNotFoundHandler((request, reply) => {
-    if (request.method !== 'GET' || request.url.startsWith('/api/') || request.url.startsWith('/assets/')) {
+    if (request.method !== 'GET' || /^\/(api|assets)\//.test(decoded(request.url))) {
       throw new Refusal('notFound');
     }
     return reply
@@ -132,6 +166,15 @@ async function serveInterface(app: App): Promise<void> {
   });
 }
 
+/** An address as it is meant; as it stands where it is no address. */
+function decoded(url: string): string {
+  try {
+    return decodeURIComponent(url);
+  } catch {
+    return url;
+  }
+}
+
 /** Every error as one of ours; what we do not know is logged and told as `internal`. */
 function asRefusal(error: FastifyError | Refusal | Problem): Refusal {
   if (error instanceof Refusal) return error;
@@ -139,6 +182,7 @@ function asRefusal(error: FastifyError | Refusal | Problem): Refusal {
   if (error.validation) return new Refusal('badRequest', validationMessage(error));
   if (error.code === 'FST_ERR_CTP_BODY_TOO_LARGE') return new Refusal('tooLarge');
   if (error.code?.startsWith('FST_CSRF')) return new Refusal('wrongToken');
+  if (isDatabaseAway(error)) return new Refusal('unavailable');
   if (error.statusCode && error.statusCode < 500) return new Refusal('badRequest', error.message);
   return new Refusal('internal');
 }

@@ -32,6 +32,8 @@ const table = {
   refused: [422, 'This cannot be read.'],
   notReady: [422, 'The exercise cannot be published yet.'],
   tooMany: [429, 'Too many tries. Wait a minute and go on.'],
+  unavailable: [503, 'The database is away for a moment. What was handed in is safe; try again.'],
+  slow: [408, 'The request did not arrive in time. Try again.'],
   internal: [500, 'Something went wrong on our side. What was handed in is safe; try again.'],
 } as const satisfies Record<string, readonly [number, string]>;
 

@@ -2,7 +2,7 @@
 import type { Bench } from '@nailset/core';
 import { act, renderHook } from '@testing-library/react';
 import { unsavedOf } from '../src/bench/unsaved';
-import { basesOf, useSaving } from '../src/bench/useSaving';
+import { basesOf, openPage, useSaving } from '../src/bench/useSaving';
 import { type Work, type WorkAction, workFrom, workReducer } from '../src/bench/work';
 import { saveAll } from '../src/shared/saving';
 import { begin, pass, refusal, server, wrapper } from './fakeServer';
@@ -29,9 +29,10 @@ describe('saving while working', () => {
   const start = (of = bench) => {
     const first = workFrom(of);
     dispatched.length = 0;
+    const page = openPage();
     const hook = renderHook(
       ({ work }) =>
-        useSaving(of, work, (action) => dispatched.push(action), unsaved, { whose: 'ada', bases: basesOf(of) }),
+        useSaving(of, work, (action) => dispatched.push(action), unsaved, { whose: 'ada', bases: basesOf(of), page }),
       { wrapper, initialProps: { work: first } },
     );
     return { ...hook, first };

@@ -61,7 +61,7 @@ export function readEquations(
 
 /** Splits a text into its equations and what follows `where`: one equation a line, bindings separated by commas. */
 export function splitEquations(text: string): { equations: string[]; where: Record<string, string> } {
-  const [above, below] = text.split(/^\s*where\b/m);
+  const [above, below] = text.split(/^[ \t]*where\b/m);
   const bindings: Record<string, string> = {};
   for (const binding of (below ?? '').split(/[,;\n]/)) {
     const [name, meaning] = binding.split('=');

@@ -247,7 +247,7 @@ function outermost(formula: string): QuantityName | undefined {
  * digits, or a transfer function in LaTeX. Other braces stay.
  */
 export function insertValues(text: string, values: DrawValues, scope?: Scope): string {
-  return text.replace(inBraces, (whole, inner: string) => inserted(inner, values, scope) ?? whole);
+  return text.replace(inBraces, (whole, inner: string) => inserted(inner.trim(), values, scope) ?? whole);
 }
 
 /**
@@ -257,13 +257,13 @@ export function insertValues(text: string, values: DrawValues, scope?: Scope): s
 export function leftInBraces(text: string, values: DrawValues, scope: Scope): string[] {
   // Every second piece lies between dollar signs.
   return text.split(/\$+/).flatMap((piece, k) =>
-    Array.from(piece.matchAll(inBraces), ([, inner]) => inner!)
+    Array.from(piece.matchAll(inBraces), ([, inner]) => inner!.trim())
       .filter((inner) => !isNumber(inner) && (k % 2 === 0 || /^[A-Za-z]\w*(\(.*\))?$/.test(inner)))
       .filter((inner) => inserted(inner, values, scope) === undefined),
   );
 }
 
-const inBraces = /\{\{\s*([^{}]+?)\s*\}\}/g;
+const inBraces = /\{\{([^{}]+)\}\}/g;
 
 const inserted = (inner: string, values: DrawValues, scope: Scope | undefined): string | undefined =>
   Object.hasOwn(values, inner) ? values[inner] : scope && written(inner, scope);

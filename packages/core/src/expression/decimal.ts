@@ -1,4 +1,4 @@
-const decimal = /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d{1,2})?$/i;
+const decimal = /^[+-]?(\d+(?:\.\d*)?|\.\d+)(e[+-]?\d{1,2})?$/i;
 const longest = 40;
 
 /**

@@ -23,7 +23,7 @@ const latex: Script = {
   power(symbol, exponent) {
     if (symbol.startsWith('exp(')) {
       const inner = deadTime(symbol, exponent).slice(4, -1);
-      return `e^{${inner.replace(/(\d+)\/(\d+)/, '\\frac{$1}{$2}').replaceAll('*', '\\,')}}`;
+      return `e^{${inner.replace(/(?<!\d)(\d+)\/(\d+)/, '\\frac{$1}{$2}').replaceAll('*', '\\,')}}`;
     }
     return exponent === 1 ? nameToLatex(symbol) : `${nameToLatex(symbol)}^{${exponent}}`;
   },

@@ -7,11 +7,38 @@ import * as schema from './schema.js';
 export type Database = ReturnType<typeof connect>['database'];
 export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 
-/** Opens a pool of connections; `onLost` hears of idle connections that break, which the pool replaces by itself. */
+/**
+ * Opens a pool of connections; `onLost` hears of connections that break, idle or in the middle of a request. The pool
+ * replaces them by itself; a query that was under way fails, and with it its request alone.
+ */
 export function connect(url: string, onLost: (error: Error) => void = () => undefined) {
   const pool = new pg.Pool({ connectionString: url, max: 16 });
   pool.on('error', onLost);
+  // A client that is checked out has no listener of its own, and an error that nobody hears ends the process.
+  pool.on('connect', (client) => client.on('error', onLost));
   return { pool, database: drizzle(pool, { schema, casing: 'snake_case' }) };
+}
+
+const lostCodes = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ENOENT',
+  '57P01',
+  '57P02',
+  '57P03',
+  '08006',
+  '08003',
+]);
+
+/** Whether an error means that the database is away, for the moment at least. */
+export function isDatabaseAway(error: unknown): boolean {
+  for (let at: unknown = error; at instanceof Error; at = at.cause) {
+    const code = (at as Error & { code?: unknown }).code;
+    if (typeof code === 'string' && lostCodes.has(code)) return true;
+    if (at.message.startsWith('Connection terminated')) return true;
+  }
+  return false;
 }
 
 /** Brings the database to the newest migration; running it again changes nothing. */

@@ -13,7 +13,7 @@ import { BenchSheet } from './BenchSheet';
 import { ChangedElsewhere } from './ChangedElsewhere';
 import { DueNote, useDueState, worthNow } from './DueNote';
 import { unsavedOf } from './unsaved';
-import { basesOf, useSaving } from './useSaving';
+import { type OpenPage, basesOf, openPage, useSaving } from './useSaving';
 import { type Work, workFrom, workReducer } from './work';
 
 /** An exercise as its student works on it. */
@@ -21,6 +21,7 @@ export default function BenchPage() {
   const { exerciseId = '' } = useParams();
   const bench = useBench(exerciseId);
   const [before, setBefore] = useState<Work>();
+  const [page] = useState(openPage);
   useTitle(bench.data?.title ?? 'Bench');
   return (
     <PageOf query={bench} what="Opening the bench">
@@ -28,6 +29,7 @@ export default function BenchPage() {
         <Loaded
           key={data.versionId}
           bench={data}
+          page={page}
           before={before}
           keep={setBefore}
           reload={() => void bench.refetch()}
@@ -39,11 +41,13 @@ export default function BenchPage() {
 
 function Loaded({
   bench,
+  page,
   before,
   keep,
   reload,
 }: {
   bench: Bench;
+  page: OpenPage;
   /** What was on the bench under an earlier version. */
   before: Work | undefined;
   keep: (work: Work) => void;
@@ -55,7 +59,7 @@ function Loaded({
   const [found] = useState(() => (before ? undefined : unsaved.find()));
   const [work, dispatch] = useReducer(workReducer, undefined, () => workFrom(bench, before ?? found?.work));
   const bases = found?.bases ?? basesOf(bench);
-  const { saving, changed, settle } = useSaving(bench, work, dispatch, unsaved, { whose: personId, bases });
+  const { saving, changed, settle } = useSaving(bench, work, dispatch, unsaved, { whose: personId, bases, page });
   const handIn = useHandIn(bench.exerciseId);
   const due = useDueState(bench);
   // One key per intent: the same answer sent again after a lost connection stays one try.

@@ -14,6 +14,18 @@ export interface Changed {
   readonly theirs: { readonly answer: Answer; readonly trail: Trail; readonly revision: number };
 }
 
+/** One opened page: it follows itself, whichever version of the exercise it shows. */
+export interface OpenPage {
+  readonly id: string;
+  /** Counts its saves. */
+  nextSave(): number;
+}
+
+export function openPage(): OpenPage {
+  let saves = 0;
+  return { id: nanoid(16), nextSave: () => ++saves };
+}
+
 export interface WorkSaving {
   readonly saving: Saving;
   /** Answers that wait for a decision: nothing of them is saved until then. */
@@ -49,7 +61,7 @@ export function useSaving(
   work: Work,
   dispatch: Dispatch<WorkAction>,
   unsaved: Unsaved,
-  { whose, bases }: { whose: string; bases: Bases },
+  { whose, bases, page: opened }: { whose: string; bases: Bases; page: OpenPage },
 ): WorkSaving {
   const save = useSaveAnswer(bench.exerciseId).mutateAsync;
   const savedAnswers = useSavedAnswers(bench.exerciseId);
@@ -61,8 +73,7 @@ export function useSaving(
   const [saving, setSaving] = useState<Saving>({ state: 'saved', at: newest });
   const [changed, setChanged] = useState<readonly Changed[]>([]);
   const known = useRef<Record<string, number>>({ ...bases });
-  const [page] = useState(() => nanoid(16));
-  const count = useRef(0);
+  const { id: page } = opened;
   const sent = useRef<Sent>(
     // Work carried over from an earlier version may not have reached the server yet.
     work.changes > 0 ? { answers: {}, trails: {} } : { answers: work.answers, trails: work.trails },
@@ -82,7 +93,7 @@ export function useSaving(
       const answer = answers[partId]!;
       const trail = trails[partId] ?? [];
       try {
-        const body = { partId, answer, trail, base: known.current[partId] ?? 0, page, count: ++count.current, whose };
+        const body = { partId, answer, trail, base: known.current[partId] ?? 0, page, count: opened.nextSave(), whose };
         const { revision, savedAt } = await save(body);
         known.current[partId] = revision;
         sent.current = {
@@ -100,7 +111,7 @@ export function useSaving(
         return null;
       }
     },
-    [save, savedAnswers, page, whose, hold],
+    [save, savedAnswers, page, opened, whose, hold],
   );
 
   const saveOnce = useCallback(async (): Promise<void> => {

@@ -43,11 +43,10 @@ function unstableWords(loop: ControlLoop): string {
 
 /** Numbers by name, as in “Kp = 14, Ki = 5” in any order, or bare numbers in the given order. */
 export function namedNumbers(names: readonly string[], text: string): Settings {
-  const pieces = text.split(/[,;\s]+(?=[A-Za-z+\-−.\d])/).filter((piece) => piece.trim() !== '');
   const texts: Settings = {};
-  pieces
-    .join(' ')
-    .replace(/\s*[=:]\s*/g, '=')
+  text
+    .replace(/[,;\s]+/g, ' ')
+    .replace(/ ?[=:] ?/g, '=')
     .split(' ')
     .filter(Boolean)
     .forEach((piece, k) => {

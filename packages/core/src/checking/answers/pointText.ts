@@ -8,10 +8,10 @@ const most = 40;
 /** What items of a verdict on points have in common. */
 export const plain = { unit: '', measured: null, limit: null, relation: 'equal' as const, close: false };
 
-const decimal = String.raw`(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?`;
+const decimal = String.raw`(?:\d+(?:\.\d*)?|\.\d+)(?:e[+-]?\d+)?`;
 const number = `${decimal}(?:/${decimal})?`;
 const written = new RegExp(
-  `^([+-]?${number})?(?:(±|[+-])?(${number})?\\*?([ij])(?:/(${decimal})|\\*?(${number}))?)?$`,
+  `^(?:([+-]?${number})(?=[±+-]|$))?(?:(±|[+-])?(${number})?\\*?([ij])(?:/(${decimal})|\\*?(${number}))?)?$`,
   'i',
 );
 

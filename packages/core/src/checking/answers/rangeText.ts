@@ -6,7 +6,7 @@ import { numberFromText } from './numberText.js';
 const letter = String.raw`[\p{L}][\p{L}\p{Nd}_]*`;
 const isLetter = new RegExp(`^${letter}$`, 'u');
 const inside = new RegExp(`^${letter}\\s*(?:∈|in\\b)\\s*`, 'u');
-const interval = /[([\]]\s*([^()[\],;<>]+)[,;]\s*([^()[\],;<>]+)[)\][]/g;
+const interval = /[([\]]([^()[\],;<>]+)[,;]([^()[\],;<>]+)[)\][]/g;
 const nothing = new RegExp(`^(?:none|∅|\\{\\s*\\}|no ${letter}|never)\\.?$`, 'iu');
 
 /** What one piece says: an inequality with one end, or a stretch with two. */
@@ -78,8 +78,11 @@ function listed(words: string): Range[] {
 
 function pieceOf(words: string): Piece {
   const bare = words.replace(inside, '');
-  const stretch = /^(.+?)(?:…|\.\.+|\bto\b)(.+)$/.exec(bare);
-  if (stretch) return { range: [endOf(stretch[1]!, words), endOf(stretch[2]!, words)], twoSided: true };
+  const between = /…|\.{2,}|\bto\b/.exec(bare);
+  if (between) {
+    const [from, to] = [bare.slice(0, between.index), bare.slice(between.index + between[0].length)];
+    return { range: [endOf(from, words), endOf(to, words)], twoSided: true };
+  }
   const signs = bare.match(/[<>]/g) ?? [];
   const sides = bare.split(/[<>]/).map((side) => side.trim());
   const rising = signs[0] === '<';
@@ -104,11 +107,13 @@ function endOf(text: string, words: string): number {
   return value;
 }
 
-const unreadable = (words: string): Problem =>
-  new Problem(
+function unreadable(words: string): Problem {
+  const asTyped = words.split(/\s+/).map((word) => (word.includes('…') ? `(${word.replace('…', ', ')})` : word));
+  return new Problem(
     'notANumber',
-    `“${words.replace(/(\S+)…(\S+)/g, '($1, $2)')}” is not a range; write 0 < K < 42, K > 3, or several with “or”.`,
+    `“${asTyped.join(' ')}” is not a range; write 0 < K < 42, K > 3, or several with “or”.`,
   );
+}
 
 function united(ranges: readonly Range[]): Range[] {
   const result: [number, number][] = [];

@@ -28,7 +28,7 @@ function entriesOf(text: string, name: string): string[][] {
     .split(/[;\n]/)
     .map((row) => row.trim())
     .filter(Boolean)
-    .map((row) => row.split(/\s*,\s*|\s+/).filter(Boolean));
+    .map((row) => row.split(/[\s,]/).filter(Boolean));
   if (rows.length === 0) throw new Problem('empty', `${name.toUpperCase()} is empty.`);
   return rows;
 }

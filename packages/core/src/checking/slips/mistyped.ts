@@ -44,12 +44,12 @@ function meantBy(typed: string): Set<string> {
     for (let k = 0; k <= typed.length; k++)
       for (let digit = 0; digit <= 9; digit++) found.add(`${typed.slice(0, k)}${digit}${typed.slice(k)}`);
   found.delete(typed);
-  return new Set([...found].filter((text) => /^(?!0\d)\d*\.?\d+$/.test(text)));
+  return new Set([...found].filter((text) => /^(?!0\d)(?:\d+(?:\.\d+)?|\.\d+)$/.test(text)));
 }
 
 /** The text with the sign in front of one term in s turned round; a constant term may be that of the feedback. */
 function otherSigns(text: string): string[] {
-  return Array.from(text.matchAll(/([+−-])(?=\s*[\d.]*\s*\*?\s*s(?!\^))/g), ({ index, 1: sign }) => {
+  return Array.from(text.matchAll(/([+−-])(?=\s*(?:[\d.]+\s*)?(?:\*\s*)?s(?!\^))/g), ({ index, 1: sign }) => {
     return `${text.slice(0, index)}${sign === '+' ? '-' : '+'}${text.slice(index + 1)}`;
   }).filter((other) => other.lastIndexOf('/') >= 0);
 }

@@ -44,7 +44,7 @@ const rowsOf = (text: string): string[][] =>
     .split(/[;\n]/)
     .map((row) => row.trim())
     .filter(Boolean)
-    .map((row) => row.split(/\s*,\s*|\s+/).filter(Boolean));
+    .map((row) => row.split(/[\s,]/).filter(Boolean));
 const textOf = (rows: readonly (readonly string[])[]): string => rows.map((row) => row.join(', ')).join('; ');
 const negated = (entry: string): string =>
   /^[-−]/.test(entry) ? entry.slice(1) : entry === '0' ? entry : `-(${entry})`;

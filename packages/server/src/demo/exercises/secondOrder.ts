@@ -68,7 +68,9 @@ export const twoTables: ExerciseDocument = {
   statement: [
     'Two turntables have the same spring and the same damping. Table A is pushed by its motor; table B is pulled round by its counterweight, which leaves a zero at $s = {{z}}$:',
     '',
-    '$$G_A(s) = {{A}} \\qquad G_B(s) = \\left(1 - \\frac{s}{ {{z}} }\\right) G_A(s)$$',
+    '$$G_A(s) = {{A}}$$',
+    '',
+    '$$G_B(s) = \\left(1 - \\frac{s}{ {{z}} }\\right) G_A(s)$$',
     '',
     'Both get the same step. Say first what happens; the curves follow your answer.',
   ].join('\n'),

@@ -312,7 +312,11 @@ const placeText = ({ re, im }: Place): string => (im === undefined ? re : `${re}
 
 /** −1 ± 3j, −1 + 3j, or a real place. */
 function placeFrom(text: string): Place {
-  const pair = /^(.*?)\s*(?:±|\+-|\+|(?<=.)-)\s*([^+±]*?)\s*\*?\s*[ij]$/.exec(text.replaceAll('−', '-'));
-  if (!pair) return { re: text.replaceAll('−', '-') };
-  return { re: pair[1]!.trim() || '0', im: pair[2]!.trim() || '1' };
+  const plain = text.replaceAll('−', '-').replace('+-', '±').trim();
+  // The sign of an exponent, and the one in front of all, part nothing.
+  const signs = Array.from(plain.matchAll(/(?<![eE])[±+-]/g)).filter(({ 0: sign, index }) => index > 0 || sign !== '-');
+  const at = signs.at(-1)?.index;
+  if (at === undefined || !/[ij]$/.test(plain)) return { re: text.replaceAll('−', '-') };
+  const im = plain.slice(at + 1, -1).trim();
+  return { re: plain.slice(0, at).trim() || '0', im: (im.endsWith('*') ? im.slice(0, -1).trim() : im) || '1' };
 }

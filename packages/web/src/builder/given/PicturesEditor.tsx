@@ -29,7 +29,7 @@ export function PicturesEditor({
       .toLowerCase()
       .replace(/\.[^.]*$/, '')
       .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^[^a-z]+|-+$/g, '');
+      .replace(/^[^a-z]+|-$/g, '');
     const id = freeId(
       base.slice(0, 28) || 'picture',
       pictures.map((picture) => picture.id),

@@ -24,7 +24,7 @@ export function TablesEditor({
         name
           .toLowerCase()
           .replace(/[^a-z0-9]+/g, '-')
-          .replace(/^[^a-z]+|-+$/g, '')
+          .replace(/^[^a-z]+|-$/g, '')
           .slice(0, 28) || 'table';
       const id = freeId(
         base,
