@@ -1,6 +1,7 @@
 import type { Socket } from 'node:net';
 import path from 'node:path';
 import { readFileSync } from 'node:fs';
+import compress from '@fastify/compress';
 import cookie from '@fastify/cookie';
 import csrf from '@fastify/csrf-protection';
 import helmet from '@fastify/helmet';
@@ -73,6 +74,7 @@ export async function buildApp(
     // Nailset runs on loopback or behind a proxy; the proxy decides about HTTPS for the host name.
     strictTransportSecurity: settings.secureCookies,
   });
+  await app.register(compress, { threshold: 1024 });
   await app.register(cookie);
   await app.register(csrf, {
     cookieOpts: { path: '/', httpOnly: true, sameSite: 'strict', secure: settings.secureCookies },
@@ -154,6 +156,8 @@ async function serveInterface(app: App): Promise<void> {
     prefix: '/assets/',
     immutable: true,
     maxAge: '1y',
+    // Made by the build, beside the files themselves.
+    preCompressed: true,
   });
   app.setNotFoundHandler((request, reply) => {
     if (request.method !== 'GET' || /^\/(api|assets)\//.test(decoded(request.url))) {

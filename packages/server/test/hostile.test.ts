@@ -86,6 +86,23 @@ test('answers of the API are not kept by anybody on the way', async () => {
   expect(headers.get('cache-control')).toBe('no-store');
 });
 
+test('files and answers go out compressed', async () => {
+  const as = (encoding: string) => ({ headers: { 'accept-encoding': encoding } });
+  const { body: page } = await course.student.send<string>('GET', '/', undefined, as('identity'));
+  const [script] = /\/assets\/index-[^"]+\.js/.exec(page)!;
+  for (const [encoding, used] of [
+    ['br, gzip', 'br'],
+    ['gzip', 'gzip'],
+    ['identity', null],
+  ] as const) {
+    const { headers, status } = await course.student.send('GET', script, undefined, as(encoding));
+    expect([status, headers.get('content-encoding')]).toEqual([200, used]);
+    expect(headers.get('cache-control')).toContain('immutable');
+  }
+  const sheet = await course.instructor.send('GET', `/api/exercises/${course.exerciseId}/class`, undefined, as('gzip'));
+  expect(sheet.headers.get('content-encoding')).toBe('gzip');
+});
+
 test('what is no request is answered in our own words', async () => {
   const { hostname, port } = new URL(server.url);
   const heard = await new Promise<string>((resolve, reject) => {
