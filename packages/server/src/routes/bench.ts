@@ -19,7 +19,7 @@ import {
 import { revealedCurves, studentExercise, solutionCurve, solutionOf, verdictAsShown } from '@nailset/core/checks';
 import { personOf } from '../access.js';
 import { Refusal } from '../errors.js';
-import { drawFor, draftOf, newestVersion } from '../store/exercises.js';
+import { drawFor, factsOf, newestVersion } from '../store/exercises.js';
 import { publishedExercises } from '../store/shelf.js';
 import {
   type Standing,
@@ -28,6 +28,7 @@ import {
   handIn,
   saveAnswer,
   savedAnswersOf,
+  standingIn,
   standingOf,
 } from '../store/submissions.js';
 import { membershipsOf } from '../store/people.js';
@@ -45,8 +46,12 @@ export function benchRoutes(app: App, { database, checker }: House): void {
       const person = personOf(request);
       const { courseId } = request.params;
       const course = (await membershipsOf(database, person.id)).find((m) => m.courseId === courseId)!.course;
-      const exercises = (await publishedExercises(database, courseId)).map(async ({ exercise, version }) => {
-        const standing = await standingOf(database, exercise.id, person.id);
+      const [published, all] = await Promise.all([
+        publishedExercises(database, courseId),
+        standingIn(database, courseId, person.id),
+      ]);
+      const exercises = published.map(({ exercise, version }) => {
+        const standing = all.filter((entry) => entry.exerciseId === exercise.id);
         const shown = showsVerdicts(version.document, exercise.dueAt);
         const best = version.document.parts.map((part) => bestOf(standing.filter((entry) => entry.partId === part.id)));
         return {
@@ -58,7 +63,7 @@ export function benchRoutes(app: App, { database, checker }: House): void {
           parts: version.document.parts.map((part, k) => ({ title: part.title, state: stateOf(best[k], shown) })),
         };
       });
-      return { course, exercises: await Promise.all(exercises) };
+      return { course, exercises };
     },
   );
 
@@ -72,9 +77,8 @@ export function benchRoutes(app: App, { database, checker }: House): void {
       const { exerciseId } = request.params;
       const person = personOf(request);
       const version = await newestVersion(database, exerciseId);
-      const { courseId, course, dueAt, archived } = await draftOf(database, exerciseId);
+      const { courseId, course, dueAt: due, archived } = await factsOf(database, exerciseId);
       if (archived && request.role === 'student') throw new Refusal('putAway');
-      const due = dueAt ? new Date(dueAt) : null;
       const values = await drawFor(database, version, person.id);
       const standing = await standingOf(database, exerciseId, person.id);
       const saved = await savedAnswersOf(database, exerciseId, person.id);
@@ -85,7 +89,7 @@ export function benchRoutes(app: App, { database, checker }: House): void {
         version: version.number,
         courseId,
         course,
-        dueAt,
+        dueAt: due?.toISOString() ?? null,
         ...studentExercise(version.document, values),
         mayHandIn: request.role === 'student',
         closesAt: closesAt(due, version.document.late)?.toISOString() ?? null,
@@ -148,8 +152,8 @@ export function benchRoutes(app: App, { database, checker }: House): void {
         entry = await find();
       }
       const version = await newestVersion(database, exerciseId);
-      const { dueAt } = await draftOf(database, exerciseId);
-      const shown = showsVerdicts(version.document, dueAt ? new Date(dueAt) : null);
+      const { dueAt } = await factsOf(database, exerciseId);
+      const shown = showsVerdicts(version.document, dueAt);
       return attemptOf(entry, shown ? version.document.shows : null);
     },
   );

@@ -2,7 +2,7 @@ import { ClassSheet, Handed, Override, type Part, type SheetCell, modelOf, point
 import { solutionOf } from '@nailset/core/checks';
 import { personOf } from '../access.js';
 import { Refusal } from '../errors.js';
-import { draftOf, drawsOf, newestVersion } from '../store/exercises.js';
+import { drawsOf, factsOf, newestVersion } from '../store/exercises.js';
 import { courseWithPeople } from '../store/people.js';
 import {
   type Standing,
@@ -25,7 +25,7 @@ export function classSheetRoutes(app: App, { database }: House): void {
     async (request) => {
       const { exerciseId } = request.params;
       const version = await newestVersion(database, exerciseId);
-      const { courseId, course, dueAt } = await draftOf(database, exerciseId);
+      const { courseId, course, dueAt } = await factsOf(database, exerciseId);
       const { people } = await courseWithPeople(database, courseId);
       const [standing, valuesOf] = await Promise.all([standingOf(database, exerciseId), drawsOf(database, exerciseId)]);
       const { parts, title, systems, series } = version.document;
@@ -51,7 +51,7 @@ export function classSheetRoutes(app: App, { database }: House): void {
         course,
         title,
         version: version.number,
-        dueAt,
+        dueAt: dueAt?.toISOString() ?? null,
         outOf: sumOfShares(parts.map(pointsOf)),
         parts,
         systems,
@@ -70,7 +70,7 @@ export function classSheetRoutes(app: App, { database }: House): void {
     },
     async (request) => {
       const { submission, version, part, values } = await submissionToCheck(database, request.params.submissionId);
-      const { courseId } = await draftOf(database, submission.exerciseId);
+      const { courseId } = await factsOf(database, submission.exerciseId);
       const { people } = await courseWithPeople(database, courseId);
       const { id, name, email } = people.find((person) => person.id === submission.personId)!;
       const standing = await standingOf(database, submission.exerciseId, submission.personId);

@@ -12,7 +12,12 @@ export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
  * replaces them by itself; a query that was under way fails, and with it its request alone.
  */
 export function connect(url: string, onLost: (error: Error) => void = () => undefined) {
-  const pool = new pg.Pool({ connectionString: url, max: 16 });
+  const pool = new pg.Pool({
+    connectionString: url,
+    max: 16,
+    // Compiling a query takes longer than running one of ours.
+    options: '-c jit=off',
+  });
   pool.on('error', onLost);
   // A client that is checked out has no listener of its own, and an error that nobody hears ends the process.
   pool.on('connect', (client) => client.on('error', onLost));

@@ -40,6 +40,32 @@ export async function newestVersion(database: Database | Transaction, exerciseId
   return found;
 }
 
+/** The newest published version of every exercise of a course that has one, by exercise. */
+export async function newestVersions(database: Database, courseId: string) {
+  const found = await database
+    .selectDistinctOn([versions.exerciseId], { version: versions })
+    .from(versions)
+    .innerJoin(exercises, eq(exercises.id, versions.exerciseId))
+    .where(eq(exercises.courseId, courseId))
+    .orderBy(versions.exerciseId, desc(versions.number));
+  return new Map(found.map(({ version }) => [version.exerciseId, version]));
+}
+
+/** Where an exercise belongs and when it is due, without its documents. */
+export async function factsOf(database: Database, exerciseId: string) {
+  const [found] = await database
+    .select({
+      courseId: exercises.courseId,
+      course: courses.name,
+      dueAt: exercises.dueAt,
+      archived: exercises.archived,
+    })
+    .from(exercises)
+    .innerJoin(courses, eq(courses.id, exercises.courseId))
+    .where(eq(exercises.id, exerciseId));
+  return found!;
+}
+
 /** Every published version, newest first, with who published it and how much was handed in to it. */
 export async function versionsOf(database: Database, exerciseId: string): Promise<Version[]> {
   const found = await database

@@ -71,22 +71,26 @@ export const memberships = pgTable(
       .references(() => people.id),
     role: role('role').notNull(),
   },
-  (t) => [primaryKey({ columns: [t.courseId, t.personId] })],
+  (t) => [primaryKey({ columns: [t.courseId, t.personId] }), index('memberships_person').on(t.personId)],
 );
 
 /** An exercise with its draft; the draft's revision guards against two people saving over each other. */
-export const exercises = pgTable('exercises', {
-  id: id(),
-  courseId: uuid('course_id')
-    .notNull()
-    .references(() => courses.id),
-  draft: exerciseDocument('draft').notNull(),
-  revision: integer('revision').notNull().default(1),
-  savedAt: now('saved_at'),
-  dueAt: time('due_at'),
-  archived: boolean('archived').notNull().default(false),
-  createdAt: now('created_at'),
-});
+export const exercises = pgTable(
+  'exercises',
+  {
+    id: id(),
+    courseId: uuid('course_id')
+      .notNull()
+      .references(() => courses.id),
+    draft: exerciseDocument('draft').notNull(),
+    revision: integer('revision').notNull().default(1),
+    savedAt: now('saved_at'),
+    dueAt: time('due_at'),
+    archived: boolean('archived').notNull().default(false),
+    createdAt: now('created_at'),
+  },
+  (t) => [index('exercises_course').on(t.courseId)],
+);
 
 /** Published versions; never changed (a trigger refuses it). */
 export const versions = pgTable(
@@ -169,6 +173,8 @@ export const submissions = pgTable(
   (t) => [
     unique().on(t.personId, t.exerciseId, t.partId, t.key),
     unique().on(t.exerciseId, t.personId, t.partId, t.attempt),
+    // Enough to count a whole course without reading an answer.
+    index('submissions_of_exercise').on(t.exerciseId, t.personId, t.id),
   ],
 );
 
@@ -183,8 +189,12 @@ export const verdicts = pgTable(
     result: jsonb('result').$type<Verdict>(),
     points: doublePrecision('points').notNull(),
     checkedAt: now('checked_at'),
+    /** Wants a person: an item close to its limit, or no result. Kept beside it, so that a shelf reads no results. */
+    close: boolean('close').generatedAlwaysAs(
+      sql`result is null or jsonb_path_exists(result, '$.items[*] ? (@.close == true)')`,
+    ),
   },
-  (t) => [index('verdicts_submission').on(t.submissionId, t.checkedAt)],
+  (t) => [index('verdicts_newest').on(t.submissionId, t.checkedAt, t.close)],
 );
 
 /** Points set by a person with a reason, the newest counts; never changed. */

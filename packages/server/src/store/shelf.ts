@@ -1,10 +1,10 @@
 import { isDeepStrictEqual } from 'node:util';
-import { and, asc, count, countDistinct, eq } from 'drizzle-orm';
+import { and, asc, count, eq } from 'drizzle-orm';
 import { type Shelf, pointsOf, sumOfShares } from '@nailset/core';
 import type { Database } from './database.js';
-import { newestVersion } from './exercises.js';
-import { courses, exercises, memberships, submissions } from './schema.js';
-import { standingOf } from './submissions.js';
+import { newestVersions } from './exercises.js';
+import { courses, exercises, memberships } from './schema.js';
+import { countsIn } from './submissions.js';
 
 /** Exercises of a course, oldest first; archived ones only when asked for. */
 function exercisesOf(database: Database, courseId: string, archivedToo = false) {
@@ -22,14 +22,13 @@ export async function shelfOf(database: Database, courseId: string): Promise<She
     .select({ count: count() })
     .from(memberships)
     .where(and(eq(memberships.courseId, courseId), eq(memberships.role, 'student')));
-  const found = await exercisesOf(database, courseId, true);
-  const rows = found.map(async (exercise) => {
-    const version = await newestVersion(database, exercise.id).catch(() => undefined);
-    const [handedIn] = await database
-      .select({ count: countDistinct(submissions.personId) })
-      .from(submissions)
-      .where(eq(submissions.exerciseId, exercise.id));
-    const standing = await standingOf(database, exercise.id);
+  const [found, versions, counts] = await Promise.all([
+    exercisesOf(database, courseId, true),
+    newestVersions(database, courseId),
+    countsIn(database, courseId),
+  ]);
+  const rows = found.map((exercise) => {
+    const version = versions.get(exercise.id);
     const document = version?.document ?? exercise.draft;
     return {
       id: exercise.id,
@@ -40,20 +39,19 @@ export async function shelfOf(database: Database, courseId: string): Promise<She
       parts: document.parts.length,
       points: sumOfShares(document.parts.map(pointsOf)),
       students: students!.count,
-      handedIn: handedIn!.count,
+      handedIn: counts.get(exercise.id)?.students ?? 0,
       archived: exercise.archived,
-      wantingLook: standing.filter((entry) => entry.look).length,
+      wantingLook: counts.get(exercise.id)?.wantingLook ?? 0,
     };
   });
-  return { course: course!.name, joinCode: course!.joinCode, exercises: await Promise.all(rows) };
+  return { course: course!.name, joinCode: course!.joinCode, exercises: rows };
 }
 
 /** Exercises that students can see, with their newest version. */
 export async function publishedExercises(database: Database, courseId: string) {
-  const found = await exercisesOf(database, courseId);
-  const withVersion = found.map(async (exercise) => ({
-    exercise,
-    version: await newestVersion(database, exercise.id).catch(() => undefined),
-  }));
-  return (await Promise.all(withVersion)).flatMap(({ exercise, version }) => (version ? [{ exercise, version }] : []));
+  const [found, versions] = await Promise.all([exercisesOf(database, courseId), newestVersions(database, courseId)]);
+  return found.flatMap((exercise) => {
+    const version = versions.get(exercise.id);
+    return version ? [{ exercise, version }] : [];
+  });
 }

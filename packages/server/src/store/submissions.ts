@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
-import { and, asc, count, desc, eq, notExists, sql } from 'drizzle-orm';
+import { type SQL, and, asc, count, desc, eq, inArray, notExists, sql } from 'drizzle-orm';
 import {
   type Answer,
   type AnswerSave,
@@ -170,6 +170,7 @@ export async function uncheckedSubmissions(database: Database): Promise<string[]
 /** One submission as it stands now: its newest verdict and override, and the points that follow from them. */
 export interface Standing {
   readonly id: string;
+  readonly exerciseId: string;
   readonly personId: string;
   readonly partId: string;
   readonly attempt: number;
@@ -185,47 +186,76 @@ export interface Standing {
 }
 
 /** All submissions of an exercise (of one student, if given) as they stand now, oldest first. */
-export async function standingOf(database: Database, exerciseId: string, personId?: string): Promise<Standing[]> {
+export const standingOf = (database: Database, exerciseId: string, personId?: string): Promise<Standing[]> =>
+  standingWhere(
+    database,
+    and(
+      eq(submissions.exerciseId, exerciseId),
+      personId === undefined ? undefined : eq(submissions.personId, personId),
+    ),
+    eq(versions.exerciseId, exerciseId),
+  );
+
+/** The same for all of one student's submissions to a course. */
+export function standingIn(database: Database, courseId: string, personId: string): Promise<Standing[]> {
+  const own = database.select({ id: exercises.id }).from(exercises).where(eq(exercises.courseId, courseId));
+  return standingWhere(
+    database,
+    and(eq(submissions.personId, personId), inArray(submissions.exerciseId, own)),
+    inArray(versions.exerciseId, own),
+  );
+}
+
+/**
+ * The newest verdict and decision of each submission are looked up by its index, one by one; what a version says about
+ * late answers is read once per version, as documents are large.
+ */
+async function standingWhere(
+  database: Database,
+  which: SQL | undefined,
+  ofVersions: SQL | undefined,
+): Promise<Standing[]> {
   const verdict = database
-    .selectDistinctOn([verdicts.submissionId], { submissionId: verdicts.submissionId, result: verdicts.result })
+    .select({ result: verdicts.result })
     .from(verdicts)
-    .orderBy(verdicts.submissionId, desc(verdicts.checkedAt))
+    .where(eq(verdicts.submissionId, submissions.id))
+    .orderBy(desc(verdicts.checkedAt))
+    .limit(1)
     .as('verdict');
   const override = database
-    .selectDistinctOn([overrides.submissionId], {
-      submissionId: overrides.submissionId,
-      points: overrides.points,
-      reason: overrides.reason,
-    })
+    .select({ points: overrides.points, reason: overrides.reason })
     .from(overrides)
-    .orderBy(overrides.submissionId, desc(overrides.at))
+    .where(eq(overrides.submissionId, submissions.id))
+    .orderBy(desc(overrides.at))
+    .limit(1)
     .as('override');
-  const rows = await database
-    .select({
-      submission: submissions,
-      version: versions.number,
-      late: sql<Late>`${versions.document} -> 'late'`,
-      dueAt: exercises.dueAt,
-      result: verdict.result,
-      overridePoints: override.points,
-      overrideReason: override.reason,
-    })
-    .from(submissions)
-    .innerJoin(versions, eq(versions.id, submissions.versionId))
-    .innerJoin(exercises, eq(exercises.id, submissions.exerciseId))
-    .leftJoin(verdict, eq(verdict.submissionId, submissions.id))
-    .leftJoin(override, eq(override.submissionId, submissions.id))
-    .where(
-      and(
-        eq(submissions.exerciseId, exerciseId),
-        personId === undefined ? undefined : eq(submissions.personId, personId),
-      ),
-    )
-    .orderBy(asc(submissions.handedInAt));
-  return rows.map(({ submission, version, late, dueAt, result, overridePoints, overrideReason }) => {
+  const [rows, lateRules] = await Promise.all([
+    database
+      .select({
+        submission: submissions,
+        dueAt: exercises.dueAt,
+        result: verdict.result,
+        overridePoints: override.points,
+        overrideReason: override.reason,
+      })
+      .from(submissions)
+      .innerJoin(exercises, eq(exercises.id, submissions.exerciseId))
+      .leftJoinLateral(verdict, sql`true`)
+      .leftJoinLateral(override, sql`true`)
+      .where(which)
+      .orderBy(asc(submissions.handedInAt)),
+    database
+      .select({ id: versions.id, number: versions.number, late: sql<Late>`${versions.document} -> 'late'` })
+      .from(versions)
+      .where(ofVersions),
+  ]);
+  const ofVersion = new Map(lateRules.map((version) => [version.id, version]));
+  return rows.map(({ submission, dueAt, result, overridePoints, overrideReason }) => {
+    const { number: version, late } = ofVersion.get(submission.versionId)!;
     const decided = overridePoints !== null ? { points: overridePoints, reason: overrideReason! } : null;
     return {
       id: submission.id,
+      exerciseId: submission.exerciseId,
       personId: submission.personId,
       partId: submission.partId,
       attempt: submission.attempt,
@@ -239,6 +269,27 @@ export async function standingOf(database: Database, exerciseId: string, personI
       look: decided === null && (result === null || result.items.some((item) => item.close)),
     };
   });
+}
+
+/** How much was handed in to each exercise of a course: students, and answers that want a look. */
+export async function countsIn(database: Database, courseId: string): Promise<Map<string, HandedCounts>> {
+  const { rows } = await database.execute<{ exerciseId: string; students: number; wantingLook: number }>(sql`
+    select s.exercise_id as "exerciseId",
+           count(distinct s.person_id)::int as students,
+           (count(*) filter (where o.points is null and coalesce(v.close, true)))::int as "wantingLook"
+      from ${submissions} s
+      join ${exercises} e on e.id = s.exercise_id
+      left join lateral (select close from ${verdicts} where submission_id = s.id
+                          order by checked_at desc limit 1) v on true
+      left join lateral (select points from ${overrides} where submission_id = s.id order by at desc limit 1) o on true
+     where e.course_id = ${courseId}
+     group by s.exercise_id`);
+  return new Map(rows.map(({ exerciseId, ...counts }) => [exerciseId, counts]));
+}
+
+export interface HandedCounts {
+  readonly students: number;
+  readonly wantingLook: number;
 }
 
 /** The submission that counts: most points, the earliest of equals. */
