@@ -107,6 +107,7 @@ describe('a model over frequency', () => {
     expect(await number(page, 'K')).toBeCloseTo(10 ** (1 / 20), 2);
     await page.getByRole('button', { name: 'Add a pair of zeros' }).click();
     await gain(page, 'wz1').fill('3');
+    await gain(page, 'wp1').fill('7');
     await page.getByRole('button', { name: 'Add a pole', exact: true }).click();
     await page.getByRole('button', { name: 'Remove p1' }).click();
     await page.getByRole('button', { name: 'Refine all' }).click();

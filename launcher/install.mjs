@@ -71,7 +71,8 @@ export async function build() {
   const complete = built.every((file) => existsSync(path.join(home, 'packages', file)));
   if (complete && existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   await step('Building', async () => {
-    await run('npm', ['run', 'build', '--silent'], { cwd: home });
+    // Whatever the caller's environment is for: what is built is what people get.
+    await run('npm', ['run', 'build', '--silent'], { cwd: home, env: { ...process.env, NODE_ENV: 'production' } });
     writeFileSync(stamp, wanted);
   });
 }
