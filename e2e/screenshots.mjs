@@ -51,8 +51,8 @@ async function nudged(page) {
   await page.getByRole('button', { name: 'Bring it back' }).click();
   for (const [gain, text] of [
     ['Kp', '14'],
-    ['Ki', '5'],
-    ['Kd', '2.4'],
+    ['Ki', '18'],
+    ['Kd', '5.5'],
   ]) {
     await page.waitForTimeout(1100);
     await page.getByRole('textbox', { name: `${gain}, typed` }).fill(String(text));
@@ -69,7 +69,7 @@ await picture('class-sheet', 'Marit Solano', async (page) => {
     .getByRole('row', { name: /Crane trolley/ })
     .getByRole('link', { name: 'Class sheet' })
     .click();
-  await page.getByRole('button', { name: /^Freya Mbeki, Remove/ }).click();
+  await page.getByRole('button', { name: /^Freya Mbeki, Bring/ }).click();
 });
 await picture('home', 'Kofi Lindqvist', async (page) => page.waitForTimeout(300));
 await picture('bench', 'Ilse Okafor', nudged);
@@ -126,8 +126,8 @@ await picture('s-plane', 'Ilse Okafor', async (page) => {
   if (await add.isVisible()) await add.click();
   await page.getByRole('textbox', { name: 'K, typed' }).fill('4');
   await page.waitForTimeout(1100);
-  await page.getByRole('textbox', { name: 'K, typed' }).fill('9');
-  await page.getByRole('textbox', { name: 'z1, typed' }).fill('-1.1');
+  await page.getByRole('textbox', { name: 'K, typed' }).fill('13');
+  await page.getByRole('textbox', { name: 'z1, typed' }).fill('-1.5');
   await page.getByRole('button', { name: 'Read here' }).click();
 });
 await picture('bode-match', 'Ilse Okafor', async (page) => {
@@ -137,7 +137,7 @@ await picture('bode-match', 'Ilse Okafor', async (page) => {
   if (await poles.isVisible()) await poles.click();
   const zeros = page.getByRole('button', { name: 'Add a pair of zeros' });
   if (await zeros.isVisible()) await zeros.click();
-  for (const [name, text] of Object.entries({ K: '2.5', wp1: '3', dp1: '0.14', wz1: '8', dz1: '0.1' })) {
+  for (const [name, text] of Object.entries({ K: '1.7', wp1: '7', dp1: '0.13', wz1: '2.4', dz1: '0.11' })) {
     await page.getByRole('textbox', { name: `${name}, typed` }).fill(text);
   }
 });
