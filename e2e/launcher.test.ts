@@ -106,6 +106,40 @@ test('after a kill of everything the next start clears up and works', async () =
   expect(await next.ended).toBe(0);
 });
 
+test('a server that dies is started again; one that its launcher left behind is ended', async () => {
+  const run = start(/Ctrl-C stops/, ['--no-demo']);
+  await run.said;
+  const serverOf = (child: ChildProcess) =>
+    Number(
+      execFileSync('pgrep', ['-P', String(child.pid), '-f', 'server/dist/main.js'])
+        .toString()
+        .trim(),
+    );
+  process.kill(serverOf(run.child), 'SIGKILL');
+  for (let tries = 0; tries < 100 && !run.heard.output.includes('is started again'); tries++) await pause(100);
+  expect(run.heard.output).toContain('The server stopped unexpectedly; it is started again in 1 s.');
+  let up = false;
+  for (let tries = 0; tries < 150 && !up; tries++) {
+    await pause(100);
+    up = await isUp();
+  }
+  expect(up).toBe(true);
+  run.child.kill('SIGKILL');
+  await run.ended;
+  expect(await isUp()).toBe(true);
+  const next = start(/Ctrl-C stops/, ['--no-demo']);
+  expect(await next.said).toMatch(/An earlier run did not end properly[\s\S]*Open http/);
+  next.child.kill('SIGTERM');
+  expect(await next.ended).toBe(0);
+  expect(await isUp()).toBe(false);
+});
+
+test('a port that browsers refuse is refused at once', () => {
+  expect(() => execFileSync(launcher, ['start', '--port', '4190', '--data', data], { stdio: 'pipe' })).toThrow(
+    /Browsers refuse to open port 4190/,
+  );
+});
+
 test('a stale note with a process id that someone else has now does no harm', async () => {
   writeFileSync(path.join(data, 'running.json'), JSON.stringify({ pid: process.pid, url: `http://127.0.0.1:${port}` }));
   const run = start(/Ctrl-C stops/);

@@ -36,6 +36,9 @@ export async function start(args) {
     console.log(`Nailset is running already: ${running}`);
     return 0;
   }
+  if (unsafePorts.has(port)) {
+    throw new Trouble(`Browsers refuse to open port ${port}. Take another one: ./nailset start --port 4180`);
+  }
   if (!(await isFree(port, host))) {
     throw new Trouble(`Port ${port} is used by another program. Take another one: ./nailset start --port ${port + 1}`);
   }
@@ -66,28 +69,44 @@ export async function start(args) {
   }
   const url = `http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}`;
   const log = path.join(data, 'server.log');
-  const server = spawn(process.execPath, [path.join(home, 'packages/server/dist/main.js')], {
-    cwd: home,
-    detached: true,
-    stdio: ['ignore', openSync(log, 'a'), openSync(log, 'a')],
-    env: {
-      ...process.env,
-      DATABASE_URL: given ?? postgres?.url('nailset'),
-      NAILSET_PORT: String(port),
-      NAILSET_HOST: host,
-      NAILSET_DEMO: demo ? '1' : '0',
-      NAILSET_COURSE_KEY: courseKey(data),
-    },
-  });
-  const ended = new Promise((resolve) => server.once('exit', () => resolve('ended')));
+  const launch = () =>
+    spawn(process.execPath, [path.join(home, serverFile)], {
+      cwd: home,
+      detached: true,
+      stdio: ['ignore', openSync(log, 'a'), openSync(log, 'a')],
+      env: {
+        ...process.env,
+        DATABASE_URL: given ?? postgres?.url('nailset'),
+        NAILSET_PORT: String(port),
+        NAILSET_HOST: host,
+        NAILSET_DEMO: demo ? '1' : '0',
+        NAILSET_COURSE_KEY: courseKey(data),
+      },
+    });
+  let server = launch();
+  let ended = endOf(server);
+  const noted = () => writeFileSync(note, JSON.stringify({ pid: process.pid, url, server: server.pid }));
   try {
+    noted();
     await step(demo ? 'Preparing tables and demo, starting the server' : 'Preparing tables, starting the server', () =>
       healthy(url, server, stopping.signal),
     );
-    writeFileSync(note, JSON.stringify({ pid: process.pid, url }));
+    if (server.exitCode !== null || server.signalCode !== null) {
+      throw new Trouble(`The server stopped unexpectedly. The end of ${log}:\n${tail(log)}`);
+    }
     if (!stopping.signal.aborted) greet(url, demo, courseKey(data));
-    const reason = await Promise.race([ended, interrupted]);
-    if (reason === 'ended') throw new Trouble(`The server stopped unexpectedly. The end of ${log}:\n${tail(log)}`);
+    // A server that dies is started again, after a pause that grows while it keeps dying.
+    for (let pause = 1; ; pause = Math.min(60, 2 * pause)) {
+      const since = Date.now();
+      if ((await Promise.race([ended, interrupted])) === 'interrupted') break;
+      if (Date.now() - since > 60_000) pause = 1;
+      console.log(`The server stopped unexpectedly; it is started again in ${pause} s. Its log: ${log}`);
+      const waited = new Promise((resolve) => setTimeout(() => resolve('waited'), pause * 1000));
+      if ((await Promise.race([waited, interrupted])) === 'interrupted') break;
+      server = launch();
+      ended = endOf(server);
+      noted();
+    }
     console.log('\nStopping …');
     return 0;
   } finally {
@@ -102,6 +121,17 @@ export async function start(args) {
     console.log('Stopped: server and database.');
   }
 }
+
+const serverFile = 'packages/server/dist/main.js';
+
+/** @param {import('node:child_process').ChildProcess} child */
+const endOf = (child) => new Promise((resolve) => child.once('exit', () => resolve('ended')));
+
+/** Ports above 1023 that browsers do not open. Source: the list of bad ports in the Fetch standard. */
+const unsafePorts = new Set([
+  ...[1719, 1720, 1723, 2049, 3659, 4045, 4190, 5060, 5061, 6000, 6566, 6665, 6666, 6667, 6668, 6669, 6679, 6697],
+  10080,
+]);
 
 /** @param {string[]} args */
 function readOptions(args) {
@@ -133,16 +163,37 @@ function readOptions(args) {
  */
 async function alreadyRunning(note) {
   if (!existsSync(note)) return undefined;
+  /** @type {{ pid?: number, url?: string, server?: number }} */
+  let found = {};
   try {
-    const { pid, url } = JSON.parse(readFileSync(note, 'utf8'));
-    process.kill(pid, 0);
-    if (await isHealthy(url)) return url;
+    found = JSON.parse(readFileSync(note, 'utf8'));
+    process.kill(found.pid ?? 0, 0);
+    if (found.url && (await isHealthy(found.url))) return found.url;
   } catch {
     // Nobody has that process id any more, or the note is damaged.
   }
+  if (found.server) await endLeftOver(found.server);
   console.log('An earlier run did not end properly; its note is removed.');
   rmSync(note, { force: true });
   return undefined;
+}
+
+/**
+ * Ends a server whose launcher was killed; a process of another program that has its number by now is left alone.
+ * @param {number} pid
+ */
+async function endLeftOver(pid) {
+  const isOurs = () => {
+    try {
+      return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(serverFile);
+    } catch {
+      return false;
+    }
+  };
+  for (let tries = 0; isOurs() && tries < 150; tries++) {
+    process.kill(pid, tries < 100 ? 'SIGTERM' : 'SIGKILL');
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
 }
 
 /** @param {string} url */
