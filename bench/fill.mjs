@@ -11,7 +11,9 @@ const { values } = parseArgs({
     tries: { type: 'string', default: '3' },
   },
 });
-const [courses, students, tries] = [values.courses, values.students, values.tries].map(Number);
+const courses = Number(values.courses);
+const students = Number(values.students);
+const tries = Number(values.tries);
 if (![courses, students, tries].every((count) => Number.isInteger(count) && count > 0)) {
   throw new Error('--courses, --students and --tries are whole numbers above 0.');
 }

@@ -8,6 +8,7 @@ import {
   rational,
   rationalFromDecimal,
   toLatex,
+  transferFrom,
 } from '../src/index';
 
 const bindings = new Map([
@@ -123,3 +124,21 @@ describe('mistakes are refused with their place', () => {
     );
   });
 });
+
+test.each([
+  ['a power of a sum of dead times', `(${delays(20)})^20`],
+  ['products of such sums', `(${delays(30)})*(${delays(30)})*(${delays(30)})`],
+  ['a long sum of them', delays(60)],
+])('%s is refused by a count of work, not by a clock', (_name, text) => {
+  expect(() => transferFrom(parse(text), new Map())).toThrow(
+    'At most 40 different dead times are worked out in one expression.',
+  );
+});
+
+test('a few dead times are worked out, in products and loops too', () => {
+  expect(() => transferFrom(parse(`(${delays(6)})^6/(1 + (${delays(6)})^5)`), new Map())).not.toThrow();
+});
+
+function delays(count: number): string {
+  return Array.from({ length: count }, (_, k) => `exp(-${k + 1}*s)`).join(' + ');
+}

@@ -18,6 +18,8 @@ export const limits = {
   typedWork: 10_000,
   /** rows and columns of a matrix */
   order: 20,
+  /** different dead times in one sum */
+  delays: 40,
   /** degree of a polynomial in s */
   degree: 40,
   /** bits of the largest whole number that exact arithmetic may produce */

@@ -1,4 +1,5 @@
 import { parse } from '../expression/parse.js';
+import { limits } from '../expression/limits.js';
 import { Problem } from '../expression/problem.js';
 import { type Fraction, lowestTerms } from '../rational/fraction.js';
 import { evaluate, unknownName } from '../rational/evaluate.js';
@@ -129,7 +130,7 @@ export function inSeries(left: Transfer, right: Transfer): Transfer {
   };
 }
 
-/** Sum of two sums; terms with the same delay become one. */
+/** Sum of two sums; terms with the same delay become one. @throws Problem `tooLong` for more delays than are worked out. */
 export function sumOfTerms(
   left: readonly DelayedPolynomial[],
   right: readonly DelayedPolynomial[],
@@ -139,6 +140,9 @@ export function sumOfTerms(
     const at = terms.findIndex(({ delay }) => compareRational(delay, term.delay) === 0);
     if (at < 0) terms.push(term);
     else terms[at] = { delay: term.delay, polynomial: add(terms[at]!.polynomial, term.polynomial) };
+  }
+  if (terms.length > limits.delays) {
+    throw new Problem('tooLong', `At most ${limits.delays} different dead times are worked out in one expression.`);
   }
   return terms.filter(({ polynomial: p }) => !isZero(p)).sort((a, b) => compareRational(a.delay, b.delay));
 }
