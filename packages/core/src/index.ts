@@ -112,5 +112,6 @@ export { pointWords, pointsFromText, textOfPoints } from './checking/answers/poi
 export { rangeWords, rangesFromText } from './checking/answers/rangeText.js';
 export { type Stretch, stretchesOf } from './checking/answers/sketch.js';
 export { numberFromText } from './checking/answers/numberText.js';
+export { cellText } from './exchange/cell.js';
 export * from './exchange/messages.js';
 export { formatMark, formatNumber, formatPoint, formatPoints, inPoints, withUnit } from './checking/words.js';

@@ -1,4 +1,4 @@
-import { formatMark, withUnit } from '@nailset/core';
+import { cellText, formatMark, withUnit } from '@nailset/core';
 import { stringify } from 'csv-stringify/sync';
 import type { CheckedRow } from './checkFile.js';
 
@@ -34,7 +34,7 @@ export const reports: Readonly<Record<'csv' | 'jsonl', Report>> = {
       return stringify([
         [
           row,
-          ...[student, part, answer].map(harmless),
+          ...[student, part, answer].map(cellText),
           yesNo(verdict?.met),
           verdict ? formatMark(verdict.points) : '',
           verdict ? formatMark(verdict.outOf) : '',
@@ -52,6 +52,3 @@ export const reports: Readonly<Record<'csv' | 'jsonl', Report>> = {
     line: (row) => `${JSON.stringify(row)}\n`,
   },
 };
-
-/** A cell that a spreadsheet would take for a formula gets an apostrophe in front. */
-const harmless = (text: string): string => (/^[=+@\t\r]|^-(?![\d.])/.test(text) ? `'${text}` : text);

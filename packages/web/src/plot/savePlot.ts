@@ -1,3 +1,5 @@
+import { cellText } from '@nailset/core';
+import { stringify } from 'csv-stringify/browser/esm/sync';
 import { download, pngOf } from '../shared/files';
 
 const kept = [
@@ -27,10 +29,8 @@ export function saveTable(
   rows: readonly (readonly (string | number | null)[])[],
   title: string,
 ): void {
-  const cell = (value: string | number | null): string => {
-    const text = value === null ? '' : String(value);
-    return /[",\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
-  };
-  const lines = [heads, ...rows].map((row) => row.map(cell).join(','));
-  download(new Blob([`${lines.join('\n')}\n`], { type: 'text/csv' }), `${title}.csv`);
+  // Names in it are typed by people.
+  const cell = (value: string | number | null) => (typeof value === 'string' ? cellText(value) : value);
+  const table = stringify([heads, ...rows].map((row) => row.map(cell)));
+  download(new Blob([table], { type: 'text/csv' }), `${title}.csv`);
 }

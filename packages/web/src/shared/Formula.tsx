@@ -44,6 +44,8 @@ export const Formula = memo(function Formula({
           throwOnError: false,
           strict: false,
           maxExpand: 20_000,
+          // In em: what is typed cannot cover the page.
+          maxSize: 40,
         });
       }
     };
