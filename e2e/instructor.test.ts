@@ -33,7 +33,10 @@ test('a nail is changed, published, and the student is held to it', async () => 
 
   await student.getByRole('textbox', { name: 'Kp, typed' }).fill('13');
   await student.getByRole('button', { name: 'Hand in' }).click();
-  await student.getByRole('button', { name: 'Show the new version' }).click();
+  const anew = student.getByRole('button', { name: 'Show the new version' });
+  await anew.click();
+  // What is clicked before it is there belongs to the old one.
+  await anew.waitFor({ state: 'detached' });
   await student.getByRole('button', { name: 'Stand firm' }).click();
   await student.getByText('at most 7 %').waitFor();
   await student.getByRole('button', { name: 'Bring it back' }).click();
