@@ -206,6 +206,7 @@ describe('saving while working', () => {
       await pass(20_000);
       expect(server.sent.filter(({ method }) => method === 'PUT')).toHaveLength(1);
       expect(result.current.changed).toEqual([{ partId: 'a', theirs }]);
+      expect(result.current.saving).toMatchObject({ state: 'refused' });
       expect(unsaved.find()!.work.answers['a']).toMatchObject({ text: '1/s' });
     });
 

@@ -4,6 +4,7 @@ import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { type Kept, useKept } from '../src/bench/useKept';
 import { withFormula } from '../src/builder/parts/editor';
+import { InputEditor } from '../src/builder/parts/InputEditor';
 import { LadderFields } from '../src/builder/parts/LadderFields';
 import { DecimalField, OptionalDecimalField } from '../src/shared/DecimalField';
 import { Formula } from '../src/shared/Formula';
@@ -138,7 +139,7 @@ describe('texts that are not understood', () => {
     const [open, setOpen] = useState('a');
     const [limits, setLimits] = useState<Record<string, number>>({ a: 1, b: 2 });
     const [hasNail, setHasNail] = useState(true);
-    const { value } = useUnreadTexts(open);
+    const { value } = useUnreadTexts(open, ['a', 'b']);
     return (
       <UnreadProvider value={value}>
         <button onClick={() => setOpen(open === 'a' ? 'b' : 'a')}>other part</button>
@@ -173,6 +174,50 @@ describe('texts that are not understood', () => {
     expect(field().value).toBe('3 tries');
     fireEvent.change(field(), { target: { value: '3' } });
     expect(told()).toBe('');
+  });
+
+  test('of two inputs of one part are told apart, though their fields have one name', () => {
+    const levels = { kind: 'levels', from: 0, to: 1, at: 0 } as const;
+    function Two() {
+      const { value } = useUnreadTexts('a', ['a']);
+      return (
+        <UnreadProvider value={value}>
+          {['Reference', 'Disturbance'].map((label) => (
+            <InputEditor key={label} label={label} input={levels} series={[]} onChange={() => undefined} />
+          ))}
+          <output>{[...value.texts.values()].map(({ text }) => text)}</output>
+        </UnreadProvider>
+      );
+    }
+    render(<Two />);
+    const [reference, disturbance] = screen.getAllByLabelText('to');
+    fireEvent.change(reference!, { target: { value: 'abc' } });
+    fireEvent.change(disturbance!, { target: { value: 'x' } });
+    fireEvent.change(disturbance!, { target: { value: '2' } });
+    expect(told()).toBe('abc');
+  });
+
+  test('do not come back with a part that has the name of one that was taken out', () => {
+    function Parts({ parts }: { parts: readonly string[] }) {
+      const { value } = useUnreadTexts('b', parts);
+      return (
+        <UnreadProvider value={value}>
+          {parts.includes('a') && (
+            <FieldScope name="a">
+              <DecimalField label="Limit" value={1} onChange={() => undefined} />
+            </FieldScope>
+          )}
+          <output>{value.texts.size}</output>
+        </UnreadProvider>
+      );
+    }
+    const { rerender } = render(<Parts parts={['a', 'b']} />);
+    fireEvent.change(field(), { target: { value: 'x' } });
+    expect(told()).toBe('1');
+    rerender(<Parts parts={['b']} />);
+    expect(told()).toBe('0');
+    rerender(<Parts parts={['a', 'b']} />);
+    expect([field().value, told()]).toEqual(['1', '0']);
   });
 
   test('go with the entry that they belong to', async () => {

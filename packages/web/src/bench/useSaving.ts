@@ -134,7 +134,8 @@ export function useSaving(
     if (unsavedParts(bench, workRef.current, sent.current).length === 0) unsaved.forget(page);
     const times = results.flatMap((result) => (result.status === 'fulfilled' && result.value ? [result.value] : []));
     const again = times.length < parts.length;
-    setSaving((old) => (times.length > 0 ? { state: 'saved', at: times.sort().at(-1)! } : old));
+    if (changedRef.current.length > 0) setSaving({ state: 'refused', message: 'It waits for your choice.' });
+    else setSaving((old) => (times.length > 0 ? { state: 'saved', at: times.sort().at(-1)! } : old));
     if (again) setTries((n) => n + 1);
   }, [bench, sendOne, unsaved, page, workRef]);
 

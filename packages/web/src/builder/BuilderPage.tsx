@@ -44,10 +44,11 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
   const publish = usePublish(draft.id);
   const [asked, setAsked] = useState<number>();
   const publishing = usePublishing(draft.id, asking ? asked : undefined);
-  const { value: unread, clear } = useUnreadTexts(open);
-  const unreadNow = [...unread.texts.values()].filter(
-    ({ scope: part }) => part === '' || document.parts.some(({ id }) => id === part),
+  const { value: unread, clear } = useUnreadTexts(
+    open,
+    document.parts.map(({ id }) => id),
   );
+  const unreadNow = [...unread.texts.values()];
   useLeaveWarning(unreadNow.length > 0);
   const change = useChangeExercise(draft.id);
   const role = useSession().data!.memberships.find(({ courseId }) => courseId === draft.courseId)?.role;

@@ -60,7 +60,12 @@ export function FlockPlot({
       {...(reference ? { reference: reference } : {})}
       onFit={() => setFrame(all())}
       tools={
-        <button type="button" className="link" onClick={() => setFrame(fitted)}>
+        <button
+          type="button"
+          className="link"
+          title="Fit most of the class: a few wild responses leave the frame"
+          onClick={() => setFrame(fitted)}
+        >
           Most
         </button>
       }

@@ -30,13 +30,24 @@ const nothing: Unread = { texts: new Map(), set: () => undefined, isShown: () =>
 const UnreadContext = createContext(nothing);
 const ScopeContext = createContext('');
 
-/** Texts on a page that are not understood, kept while their part is closed; `clear` when all fields start afresh. */
-export function useUnreadTexts(open: string) {
+/**
+ * Texts on a page that are not understood, kept while their part is closed and for as long as it is one of `parts`;
+ * `clear` when all fields start afresh.
+ */
+export function useUnreadTexts(open: string, parts: readonly string[]) {
   const [texts, setTexts] = useState<ReadonlyMap<string, UnreadText>>(new Map());
   const shown = useRef(open);
   useLayoutEffect(() => {
     shown.current = open;
   }, [open]);
+  const present = parts.join('\n');
+  useEffect(() => {
+    const known = new Set(['', ...present.split('\n')]);
+    setTexts((old) => {
+      const left = [...old].filter(([, { scope }]) => known.has(scope));
+      return left.length === old.size ? old : new Map(left);
+    });
+  }, [present]);
   const set = useCallback((key: string, text: UnreadText | undefined) => {
     setTexts((old) => {
       if (!text && !old.has(key)) return old;

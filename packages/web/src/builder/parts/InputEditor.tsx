@@ -1,4 +1,5 @@
 import type { InputSignal, Series } from '@nailset/core';
+import { FieldScope } from '../../shared/unread';
 import { Field } from '../../shared/Field';
 import { NumberField, NumberListInput, SelectField } from '../fields';
 
@@ -44,50 +45,52 @@ export function InputEditor({
   const { initial: _initial, ...forLoops } = kinds;
   const offered = loops ? forLoops : kinds;
   return (
-    <div className="grid grid-cols-[1.3fr_1fr_1fr_1fr] gap-2">
-      <SelectField
-        label={label}
-        value={shown.kind}
-        options={offered as Record<Kind, string>}
-        onChange={(kind) => onChange(fresh(kind, series))}
-      />
-      {shown.kind === 'levels' && (
-        <>
-          <NumberField label="from" value={shown.from} onChange={(from) => onChange({ ...shown, from })} />
-          <NumberField label="to" value={shown.to} onChange={(to) => onChange({ ...shown, to })} />
-          <NumberField label="at" unit="s" min={0} value={shown.at} onChange={(at) => onChange({ ...shown, at })} />
-        </>
-      )}
-      {'amplitude' in shown && (
-        <>
-          <NumberField
-            label={shown.kind === 'ramp' ? 'slope' : shown.kind === 'impulse' ? 'area' : 'curvature'}
-            value={shown.amplitude}
-            onChange={(amplitude) => onChange({ ...shown, amplitude })}
-          />
-          <NumberField label="at" unit="s" min={0} value={shown.at} onChange={(at) => onChange({ ...shown, at })} />
-        </>
-      )}
-      {shown.kind === 'series' && (
+    <FieldScope name={label}>
+      <div className="grid grid-cols-[1.3fr_1fr_1fr_1fr] gap-2">
         <SelectField
-          label="table"
-          value={shown.series}
-          options={Object.fromEntries(series.map(({ id, name }) => [id, name]))}
-          onChange={(id) => onChange({ kind: 'series', series: id })}
+          label={label}
+          value={shown.kind}
+          options={offered as Record<Kind, string>}
+          onChange={(kind) => onChange(fresh(kind, series))}
         />
-      )}
-      {shown.kind === 'initial' && (
-        <Field label="y; y′; …">
-          {({ id }) => (
-            <NumberListInput
-              id={id}
-              label="y; y′; …"
-              values={shown.values}
-              onChange={(values) => onChange({ kind: 'initial', values })}
+        {shown.kind === 'levels' && (
+          <>
+            <NumberField label="from" value={shown.from} onChange={(from) => onChange({ ...shown, from })} />
+            <NumberField label="to" value={shown.to} onChange={(to) => onChange({ ...shown, to })} />
+            <NumberField label="at" unit="s" min={0} value={shown.at} onChange={(at) => onChange({ ...shown, at })} />
+          </>
+        )}
+        {'amplitude' in shown && (
+          <>
+            <NumberField
+              label={shown.kind === 'ramp' ? 'slope' : shown.kind === 'impulse' ? 'area' : 'curvature'}
+              value={shown.amplitude}
+              onChange={(amplitude) => onChange({ ...shown, amplitude })}
             />
-          )}
-        </Field>
-      )}
-    </div>
+            <NumberField label="at" unit="s" min={0} value={shown.at} onChange={(at) => onChange({ ...shown, at })} />
+          </>
+        )}
+        {shown.kind === 'series' && (
+          <SelectField
+            label="table"
+            value={shown.series}
+            options={Object.fromEntries(series.map(({ id, name }) => [id, name]))}
+            onChange={(id) => onChange({ kind: 'series', series: id })}
+          />
+        )}
+        {shown.kind === 'initial' && (
+          <Field label="y; y′; …">
+            {({ id }) => (
+              <NumberListInput
+                id={id}
+                label="y; y′; …"
+                values={shown.values}
+                onChange={(values) => onChange({ kind: 'initial', values })}
+              />
+            )}
+          </Field>
+        )}
+      </div>
+    </FieldScope>
   );
 }
