@@ -41,13 +41,12 @@ export function useUnreadTexts(open: string, parts: readonly string[]) {
     shown.current = open;
   }, [open]);
   const present = parts.join('\n');
-  useEffect(() => {
-    const known = new Set(['', ...present.split('\n')]);
-    setTexts((old) => {
-      const left = [...old].filter(([, { scope }]) => known.has(scope));
-      return left.length === old.size ? old : new Map(left);
-    });
-  }, [present]);
+  const [known, setKnown] = useState(present);
+  if (known !== present) {
+    setKnown(present);
+    const scopes = ['', ...parts];
+    setTexts(new Map([...texts].filter(([, { scope }]) => scopes.includes(scope))));
+  }
   const set = useCallback((key: string, text: UnreadText | undefined) => {
     setTexts((old) => {
       if (!text && !old.has(key)) return old;
