@@ -3,7 +3,8 @@ import type { Person, Role } from '@nailset/core';
 import { Refusal } from './errors.js';
 import type { Database } from './store/database.js';
 import { courseOfExercise } from './store/exercises.js';
-import { personBySession, roleIn, sessionDays } from './store/people.js';
+import { roleIn } from './store/people.js';
+import { personBySession, sessionDays } from './store/sessions.js';
 import { courseOfSubmission } from './store/submissions.js';
 
 export const sessionCookie = 'nailset_session';
@@ -21,9 +22,12 @@ const roles: Record<Exclude<Access, 'anyone' | 'signedIn'>, readonly Role[]> = {
 declare module 'fastify' {
   interface FastifyContextConfig {
     access?: Access;
+    /** False for what is not counted. */
+    limit?: boolean;
   }
   interface FastifyRequest {
     person: Person | null;
+    session: string | null;
     role: Role | null;
   }
 }
@@ -40,6 +44,7 @@ export function personOf(request: FastifyRequest): Person {
  */
 export function guardAccess(app: FastifyInstance, database: Database, secureCookies: boolean): void {
   app.decorateRequest('person', null);
+  app.decorateRequest('session', null);
   app.decorateRequest('role', null);
 
   app.addHook('onRoute', (route) => {
@@ -50,7 +55,9 @@ export function guardAccess(app: FastifyInstance, database: Database, secureCook
 
   app.addHook('onRequest', async (request) => {
     const token = request.cookies[sessionCookie];
-    if (token) request.person = (await personBySession(database, token)) ?? null;
+    const found = token ? await personBySession(database, token) : undefined;
+    request.person = found?.person ?? null;
+    request.session = found?.session ?? null;
     const access = request.routeOptions.config.access ?? 'anyone';
     refuseOtherPerson(request);
     if (access === 'anyone') return;

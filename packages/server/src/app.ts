@@ -5,16 +5,22 @@ import compress from '@fastify/compress';
 import cookie from '@fastify/cookie';
 import csrf from '@fastify/csrf-protection';
 import helmet from '@fastify/helmet';
-import rateLimit from '@fastify/rate-limit';
 import serveFiles from '@fastify/static';
 import swagger from '@fastify/swagger';
 import swaggerUi from '@fastify/swagger-ui';
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import { Problem } from '@nailset/core';
-import Fastify, { type FastifyError, type FastifyRequest, type FastifyServerOptions } from 'fastify';
+import Fastify, { type FastifyBaseLogger, type FastifyError, type FastifyRequest } from 'fastify';
+import { nanoid } from 'nanoid';
+import type { Logger } from 'pino';
 import { guardAccess, sessionCookie } from './access.js';
-import { Checker } from './checks/checker.js';
+import { VerdictNews } from './checks/news.js';
+import { Threads } from './checks/threads.js';
 import { Refusal, refusalOf } from './errors.js';
+import { Limits } from './limits.js';
+import { postBy } from './mail.js';
+import { serveMetrics } from './metrics.js';
+import { accountRoutes } from './routes/account.js';
 import { benchRoutes } from './routes/bench.js';
 import { classSheetRoutes } from './routes/classSheet.js';
 import { exerciseRoutes } from './routes/exercises.js';
@@ -22,6 +28,7 @@ import { peopleRoutes } from './routes/people.js';
 import type { App } from './routes/route.js';
 import type { Settings } from './settings.js';
 import { type Database, isDatabaseAway } from './store/database.js';
+import { waitingChecks } from './store/jobs.js';
 import { cleanTexts } from './texts.js';
 
 const builtInterface = path.resolve(import.meta.dirname, '../../web/dist');
@@ -30,26 +37,45 @@ const builtInterface = path.resolve(import.meta.dirname, '../../web/dist');
 export async function buildApp(
   settings: Settings,
   database: Database,
-  options: FastifyServerOptions = {},
-): Promise<{ app: App; checker: Checker }> {
+  log: Logger,
+): Promise<{ app: App; threads: Threads }> {
   const app = Fastify({
+    loggerInstance: log as FastifyBaseLogger,
+    disableRequestLogging: true,
+    // Short enough to be read out on the telephone.
+    genReqId: () => nanoid(10),
     // A document may carry four pictures and four tables.
     bodyLimit: 3 * 1024 * 1024,
-    trustProxy: settings.secureCookies ? 'loopback' : false,
+    trustProxy: settings.trustedProxies.length > 0 ? [...settings.trustedProxies] : false,
     requestTimeout: requestSeconds * 1000,
     connectionTimeout: 2 * requestSeconds * 1000,
     clientErrorHandler: answerBrokenRequest,
     // Answers are taken as they are sent: nothing is coerced, dropped or filled in.
     ajv: { customOptions: { coerceTypes: false, removeAdditional: false, useDefaults: false } },
-    ...options,
   }).withTypeProvider<TypeBoxTypeProvider>();
-  const checker = new Checker(database, settings.checkSeconds, app.log);
+  app.server.maxConnections = mostConnections;
+  const threads = new Threads(settings.checks, settings.checkSeconds, app.log);
+  const news = new VerdictNews(settings.databaseUrl, app.log);
+  const limits = new Limits(database.$client);
 
   app.setErrorHandler((error: FastifyError, request, reply) => {
     const refusal = asRefusal(error);
-    if (refusal.status >= 500) request.log.error(error);
+    if (refusal.status >= 500) request.log.error({ err: error }, 'a request failed');
     const { code, message, details, status } = refusal;
-    return reply.status(status).send({ error: { code, message, ...details } });
+    if (details.wait) void reply.header('retry-after', details.wait);
+    const ours = status >= 500 ? { request: request.id } : {};
+    return reply.status(status).send({ error: { code, message, ...details, ...ours } });
+  });
+  // One line a request: the route that it reached, never the address as it was typed.
+  app.addHook('onResponse', (request, reply, done) => {
+    const { method, routeOptions, person } = request;
+    const route = routeOptions.url ?? '(page)';
+    const ms = Math.round(reply.elapsedTime);
+    request.log.info(
+      { method, route, status: reply.statusCode, ms, ...(person ? { person: person.id } : {}) },
+      'request',
+    );
+    done();
   });
 
   await app.register(helmet, {
@@ -80,13 +106,12 @@ export async function buildApp(
     cookieOpts: { path: '/', httpOnly: true, sameSite: 'strict', secure: settings.secureCookies },
   });
   guardAccess(app, database, settings.secureCookies);
-  await app.register(rateLimit, {
-    max: 1200,
-    timeWindow: '1 minute',
-    keyGenerator: (request) => request.person?.id ?? request.ip,
+  app.addHook('onRequest', async (request) => {
     // Pages and their files are for everyone: a lecture hall opens them behind one address.
-    allowList: (request) => !isApi(request),
-    errorResponseBuilder: () => new Refusal('tooMany'),
+    const { limit = true } = request.routeOptions.config;
+    if (!isApi(request) || !limit) return;
+    if (request.person) await limits.take('person', request.person.id, 1200, 60);
+    else await limits.take('address', request.ip, 6000, 60);
   });
   app.addHook('onRequest', (request, reply, done) => {
     const changes = !['GET', 'HEAD', 'OPTIONS'].includes(request.method);
@@ -109,21 +134,27 @@ export async function buildApp(
       security: [{ session: [] }],
     },
   });
-  await app.register(swaggerUi, { routePrefix: '/reference', staticCSP: true });
+  await app.register(swaggerUi, { routePrefix: '/reference' });
 
-  app.get('/api/health', { config: { access: 'anyone', rateLimit: false }, schema: { hide: true } }, async () => {
-    await database.execute('select 1');
-    return { ok: true };
+  app.get('/api/health', { config: { access: 'anyone', limit: false }, schema: { hide: true } }, async () => {
+    const { waiting, oldestSeconds } = await waitingChecks(database);
+    return { ok: true, checks: { waiting, oldestSeconds: Math.round(10 * oldestSeconds) / 10 } };
   });
-  const house = { database, checker, settings };
+  serveMetrics(app, database, settings.metricsToken);
+  const house = { database, threads, news, limits, post: postBy(settings.smtpUrl, settings.mailFrom), settings };
   peopleRoutes(app, house);
+  accountRoutes(app, house);
   exerciseRoutes(app, house);
   benchRoutes(app, house);
   classSheetRoutes(app, house);
   await serveInterface(app);
-  app.addHook('onClose', () => checker.close());
-  return { app, checker };
+  news.start();
+  app.addHook('preClose', () => news.stop());
+  return { app, threads };
 }
+
+/** Most open connections: a course of some hundreds with their browsers, and no more than the machine carries. */
+const mostConnections = 4000;
 
 /** Longest time for a request to arrive whole; what trickles in is cut off. */
 const requestSeconds = 30;

@@ -5,6 +5,12 @@ import type { Finding } from '@nailset/core/checks';
 const table = {
   notSignedIn: [401, 'You are not signed in, or the session has ended. Sign in again; nothing is lost.'],
   wrongPassword: [401, 'E-mail and password do not belong together.'],
+  weakPassword: [
+    422,
+    'This password is easy to guess: it is common, like your name or e-mail, or repeats itself. Three or four words that do not belong together make a good one.',
+  ],
+  usedLink: [404, 'This link has been used, or is older than three days. Ask for a new one.'],
+  noMail: [404, 'This installation sends no mail. Ask your instructor for a link to set a new password.'],
   forbidden: [403, 'Your role in this course does not allow this.'],
   otherPerson: [
     409,
@@ -31,7 +37,8 @@ const table = {
   tooLarge: [413, 'This is too large to be read.'],
   refused: [422, 'This cannot be read.'],
   notReady: [422, 'The exercise cannot be published yet.'],
-  tooMany: [429, 'Too many tries. Wait a minute and go on.'],
+  tooSlow: [503, 'This takes too long to work out. Tell your instructor; nothing was lost.'],
+  tooMany: [429, 'Too many tries. Wait a moment and go on.'],
   unavailable: [503, 'The database is away for a moment. What was handed in is safe; try again.'],
   slow: [408, 'The request did not arrive in time. Try again.'],
   internal: [500, 'Something went wrong on our side. What was handed in is safe; try again.'],
@@ -46,7 +53,7 @@ export class Refusal extends Error {
   constructor(
     readonly code: ErrorCode,
     message?: string,
-    readonly details: { at?: number; findings?: Finding[] } = {},
+    readonly details: { at?: number; findings?: Finding[]; wait?: number } = {},
   ) {
     super(message ?? table[code][1]);
     this.status = table[code][0];

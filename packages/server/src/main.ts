@@ -1,31 +1,33 @@
 import { buildApp } from './app.js';
 import { seedDemo } from './demo/seed.js';
+import { openQueue } from './checks/open.js';
+import { errorForLog, openLog } from './log.js';
 import { settingsFrom } from './settings.js';
-import { connect, migrateDatabase } from './store/database.js';
+import { connect } from './store/database.js';
+import { setUpDatabase } from './store/setUp.js';
+import { queueLog } from './checks/queue.js';
+import { stopOnSignal } from './stopping.js';
 
 const settings = settingsFrom(process.env);
+const log = openLog(settings.logLevel, settings.logFolder, 'server');
 const { pool, database } = connect(settings.databaseUrl, (error) =>
-  app.log.warn({ error }, 'a database connection was lost'),
+  log.warn({ err: error }, 'a database connection was lost'),
 );
-const { app, checker } = await buildApp(settings, database, {
-  logger: { level: process.env['NAILSET_LOG_LEVEL'] ?? 'info', redact: ['req.headers.cookie'] },
-});
-
-async function stop(signal: string): Promise<void> {
-  app.log.info({ signal }, 'stopping');
-  await app.close();
-  await pool.end();
-  process.exit(0);
-}
-process.once('SIGINT', () => void stop('SIGINT'));
-process.once('SIGTERM', () => void stop('SIGTERM'));
 
 try {
-  await migrateDatabase(database);
+  await setUpDatabase(settings.ownerUrl, settings.databaseUrl, queueLog(log));
   if (settings.demo) await seedDemo(database);
+  const { app, threads } = await buildApp(settings, database, log);
+  const queue = settings.checks > 0 ? openQueue(settings, threads, log) : undefined;
+  stopOnSignal(log, async () => {
+    await Promise.all([app.close(), queue?.stop()]);
+    await threads.close();
+    await pool.end();
+  });
+  queue?.start();
   await app.listen({ host: settings.host, port: settings.port });
-  await checker.catchUp();
 } catch (error) {
-  app.log.fatal(error);
+  log.fatal({ err: error }, 'the server cannot start');
+  console.error(errorForLog(error));
   process.exit(1);
 }

@@ -1,5 +1,6 @@
 import { type ChildProcess, spawn } from 'node:child_process';
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
+import { readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
 import pg from 'pg';
 import type { Bench, ExerciseDocument, Session } from '@nailset/core';
@@ -7,22 +8,75 @@ import type { Bench, ExerciseDocument, Session } from '@nailset/core';
 const admin = process.env['NAILSET_TEST_DATABASE'];
 export const courseKey = 'the-course-key';
 
-/** The built server on a database and port of its own. */
+const role = 'nailset_server';
+const rolePassword = 'only-for-tests';
+
+/** The address of a database with another name, and for the server’s role where it is for the server. */
+function addressOf(name: string, forServer: boolean): string {
+  const url = new URL(admin!);
+  url.pathname = `/${name}`;
+  if (forServer) [url.username, url.password] = [role, rolePassword];
+  return url.href;
+}
+
+/** Names what a database is made from: another build never uses it. */
+function templateName(kind: string): string {
+  const hash = createHash('sha256').update(kind);
+  const folder = path.resolve(__dirname, '../migrations');
+  for (const file of readdirSync(folder).filter((name) => name.endsWith('.sql')))
+    hash.update(readFileSync(path.join(folder, file)));
+  for (const file of ['store/setUp.js', 'demo/handedIn.json', 'demo/seed.js']) {
+    hash.update(readFileSync(path.resolve(__dirname, '../dist', file)));
+  }
+  return `template_${hash.digest('hex').slice(0, 16)}`;
+}
+
+/** A database with tables, and the demo if wanted, made once and then copied; files that run at once wait for it. */
+async function template(kind: 'bare' | 'demo'): Promise<string> {
+  const name = templateName(kind);
+  const client = new pg.Client({ connectionString: admin });
+  await client.connect();
+  try {
+    await client.query('select pg_advisory_lock(1)');
+    const known = await client.query('select from pg_database where datname = $1', [name]);
+    if (known.rowCount) return name;
+    const roles = await client.query('select from pg_roles where rolname = $1', [role]);
+    if (!roles.rowCount) await client.query(`create role ${role} login password '${rolePassword}'`);
+    await client.query(`create database ${name}_making`);
+    const maker = new TestServer(`${name}_making`, { NAILSET_DEMO: kind === 'demo' ? '1' : '0', NAILSET_CHECKS: '0' });
+    await maker.run();
+    await maker.end();
+    await client.query(`alter database ${name}_making rename to ${name}`);
+    return name;
+  } finally {
+    await client.end();
+  }
+}
+
+/** Processes that this test file started; none outlives it, whatever happens. */
+const children = new Set<ChildProcess>();
+const endAll = () => children.forEach((child) => child.kill('SIGKILL'));
+process.once('exit', endAll);
+afterAll(endAll);
+
+/** The built server, or a worker, on a database of its own. */
 export class TestServer {
   private child: ChildProcess | undefined;
   private port = 0;
-  private output = '';
+  output = '';
 
-  private constructor(
-    readonly databaseUrl: string,
-    private readonly environment: Record<string, string>,
+  constructor(
+    readonly database: string,
+    private readonly environment: Record<string, string> = {},
+    private readonly program: 'main' | 'worker' = 'main',
   ) {}
 
+  /** A server on a new database. */
   static async start(environment: Record<string, string> = {}): Promise<TestServer> {
     if (!admin) throw new Error('Run the tests by ./nailset test, which brings a database.');
     const name = `test_${randomUUID().replaceAll('-', '')}`;
-    await query(admin, `create database ${name}`);
-    const server = new TestServer(admin.replace(/\/[^/]*$/, `/${name}`), environment);
+    await copyOf(await template(environment['NAILSET_DEMO'] === '1' ? 'demo' : 'bare'), name);
+    const server = new TestServer(name, environment);
     await server.run();
     return server;
   }
@@ -31,33 +85,45 @@ export class TestServer {
     return `http://127.0.0.1:${this.port}`;
   }
 
-  /** Starts the process and waits until it listens. */
+  get pid(): number {
+    return this.child!.pid!;
+  }
+
+  get environmentOfIts(): Record<string, string> {
+    return {
+      DATABASE_URL: addressOf(this.database, true),
+      NAILSET_OWNER_URL: addressOf(this.database, false),
+      NAILSET_PORT: String(this.port),
+      NAILSET_COURSE_KEY: courseKey,
+      ...this.environment,
+    };
+  }
+
+  /** Starts the process and waits until it is ready. */
   async run(): Promise<void> {
-    const main = path.resolve(__dirname, '../dist/main.js');
+    const main = path.resolve(__dirname, `../dist/${this.program}.js`);
     this.output = '';
     const child = spawn(process.execPath, [main], {
-      env: {
-        ...process.env,
-        DATABASE_URL: this.databaseUrl,
-        NAILSET_PORT: String(this.port),
-        NAILSET_COURSE_KEY: courseKey,
-        ...this.environment,
-      },
+      env: { ...process.env, ...this.environmentOfIts },
       stdio: ['ignore', 'pipe', 'pipe'],
     });
     this.child = child;
+    children.add(child);
     await new Promise<void>((resolve, reject) => {
       const hear = (data: Buffer) => {
         this.output += data.toString();
-        const listening = /Server listening at http:\/\/127\.0\.0\.1:(\d+)/.exec(this.output);
+        const listening = /Server listening at http:\/\/127\.0\.0\.1:(\d+)|"msg":"checking"/.exec(this.output);
         if (listening) {
-          this.port = Number(listening[1]);
+          this.port = Number(listening[1] ?? 0);
           resolve();
         }
       };
       child.stdout.on('data', hear);
       child.stderr.on('data', hear);
-      child.once('exit', () => reject(new Error(`The server did not start:\n${this.output}`)));
+      child.once('exit', () => {
+        children.delete(child);
+        reject(new Error(`The server did not start:\n${this.output}`));
+      });
     });
   }
 
@@ -70,8 +136,28 @@ export class TestServer {
     await ended;
   }
 
+  /** A connection as the owner, to be ended by who asked. */
+  async connection(): Promise<pg.Client> {
+    const client = new pg.Client({ connectionString: addressOf(this.database, false) });
+    await client.connect();
+    return client;
+  }
+
   sql<T extends pg.QueryResultRow>(text: string, values: unknown[] = []): Promise<T[]> {
-    return query<T>(this.databaseUrl, text, values);
+    return query<T>(addressOf(this.database, false), text, values);
+  }
+}
+
+/** A copy of a template; PostgreSQL copies only what nobody is connected to, so a moment may have to pass. */
+async function copyOf(from: string, name: string): Promise<void> {
+  for (let tries = 0; ; tries++) {
+    try {
+      await query(admin!, `create database ${name} template ${from}`);
+      return;
+    } catch (error) {
+      if (tries >= 100 || (error as { code?: string }).code !== '55006') throw error;
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
   }
 }
 
@@ -109,8 +195,7 @@ export class Browser {
     const response = await fetch(this.server.url + address, {
       method,
       headers: {
-        cookie: [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; '),
-        ...(this.token ? { 'x-csrf-token': this.token } : {}),
+        ...this.headers(),
         ...(payload === undefined ? {} : { 'content-type': 'application/json' }),
         ...extra.headers,
       },
@@ -129,6 +214,14 @@ export class Browser {
       // Not every answer is JSON.
     }
     return { status: response.status, body: parsed as T, headers: response.headers };
+  }
+
+  /** What says who this is. */
+  headers(): Record<string, string> {
+    return {
+      cookie: [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; '),
+      ...(this.token ? { 'x-csrf-token': this.token } : {}),
+    };
   }
 
   get = <T>(address: string) => this.send<T>('GET', `/api${address}`);
@@ -177,8 +270,15 @@ export async function smallCourse(server: TestServer, document: ExerciseDocument
 
 export type SmallCourse = Awaited<ReturnType<typeof smallCourse>>;
 
-/** Hands in; the key is new unless given. */
-export async function handIn(
+interface HandedInAnswer {
+  id: string;
+  attempt: number;
+  checked: boolean;
+  verdict?: { met: boolean; points: number; words: string };
+}
+
+/** Hands in and does not wait for the verdict; the key is new unless given. */
+export async function post(
   browser: Browser,
   exerciseId: string,
   partId: string,
@@ -186,10 +286,18 @@ export async function handIn(
   extra: Record<string, unknown> = {},
 ) {
   const { body: bench } = await browser.get<Bench>(`/exercises/${exerciseId}/bench`);
-  return browser.post<{ id: string; attempt: number; verdict?: { met: boolean; points: number; words: string } }>(
-    `/exercises/${exerciseId}/submissions`,
-    { key: randomUUID(), versionId: bench.versionId, partId, answer, trail: [], ...extra },
-  );
+  return browser.post<HandedInAnswer>(`/exercises/${exerciseId}/submissions`, {
+    ...{ key: randomUUID(), versionId: bench.versionId, partId, answer, trail: [] },
+    ...extra,
+  });
+}
+
+/** Hands in and waits for the verdict, as a bench does. */
+export async function handIn(...handing: Parameters<typeof post>) {
+  const [browser, exerciseId] = handing;
+  const handed = await post(...handing);
+  if (handed.status !== 200 || handed.body.checked) return handed;
+  return browser.get<HandedInAnswer>(`/exercises/${exerciseId}/attempts/${handed.body.id}`);
 }
 
 /** Saves an answer in the making as a page does; `saved` says from what and as which save of which page. */

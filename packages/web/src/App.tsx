@@ -13,15 +13,23 @@ import { SignInPage } from './signIn/SignInPage';
 const BenchPage = lazy(() => import('./bench/BenchPage'));
 const BuilderPage = lazy(() => import('./builder/BuilderPage'));
 const LecternPage = lazy(() => import('./lectern/LecternPage'));
+const AccountPage = lazy(() => import('./account/AccountPage'));
+const ForgottenPage = lazy(() => import('./signIn/ForgottenPage'));
+const NewPasswordPage = lazy(() => import('./signIn/NewPasswordPage'));
 const ClassSheetPage = lazy(() => import('./classSheet/ClassSheetPage'));
 
 /** Every address and its view. A view that breaks leaves the rest usable. */
 const routes = createRoutesFromElements(
   <Route errorElement={<Broken />}>
     <Route path="/join" element={<JoinPage />} />
+    <Route element={<Apart />}>
+      <Route path="/forgotten" element={<ForgottenPage />} />
+      <Route path="/new-password" element={<NewPasswordPage />} />
+    </Route>
     <Route element={<SignedIn />}>
       <Route errorElement={<Broken />}>
         <Route index element={<Start />} />
+        <Route path="/account" element={<AccountPage />} />
         <Route path="/courses/:courseId" element={<CoursePage />} />
         <Route path="/courses/:courseId/people" element={<PeoplePage />} />
         <Route path="/exercises/:exerciseId" element={<BenchPage />} />
@@ -37,6 +45,15 @@ const routes = createRoutesFromElements(
 export function App() {
   const [router] = useState(() => createBrowserRouter(routes));
   return <RouterProvider router={router} />;
+}
+
+/** Views for who is not signed in, which most people never open. */
+function Apart() {
+  return (
+    <Suspense fallback={<Loading what="Opening" />}>
+      <Outlet />
+    </Suspense>
+  );
 }
 
 /** Asks for the sign-in where someone is not, and then shows the view that was asked for. */

@@ -89,6 +89,8 @@ const attempt = (change: Partial<Attempt>): Attempt => ({
   attempt: 1,
   version: 1,
   handedInAt: '2026-11-20T10:00:00Z',
+  checked: true,
+  outOfTime: false,
   answer: { kind: 'gains', gains: { Kp: '4', Kd: '0' } },
   ...change,
 });

@@ -48,6 +48,7 @@ describe('the answer of one student', () => {
     version: 1,
     attempt: 2,
     handedInAt: '2026-11-20T10:00:00Z',
+    checked: true,
     // As a store that keeps no order gives it back.
     answer: { kind: 'gains', gains: { Kd: '3.2', Ki: '12', Kp: '40' } },
     trail: [{ gains: { Kd: '0', Ki: '0', Kp: '4' }, holding: 1, name: 'calm' }],
@@ -108,6 +109,7 @@ describe('the sheet', () => {
     points,
     outOf: 3,
     checked: true,
+    outOfTime: false,
     look,
     items: [
       { id: 'over', met: points === 3, close: false },

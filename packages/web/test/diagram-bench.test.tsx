@@ -86,6 +86,8 @@ describe('a transfer function of a diagram', () => {
       attempt: 1,
       version: 1,
       handedInAt: '2026-11-20T10:00:00Z',
+      checked: true,
+      outOfTime: false,
       answer: { kind: 'diagram', texts: { y: 'C*G' } },
       verdict: {
         checker: '3',

@@ -114,6 +114,8 @@ describe('a prediction', () => {
         attempt: 1,
         version: 1,
         handedInAt: '2026-11-20T10:00:00Z',
+        checked: true,
+        outOfTime: false,
         answer: { kind: 'number' as const, text: '2' },
       },
     ];

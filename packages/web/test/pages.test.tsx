@@ -39,6 +39,7 @@ const session = (role: 'instructor' | 'assistant' | 'student' | null): Session =
   person: role ? person : null,
   memberships: role ? [{ courseId: 'c1', course: 'Harbour machinery', role }] : [],
   demo: [],
+  mail: false,
 });
 
 /** What is only there for someone signed in. */

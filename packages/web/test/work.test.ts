@@ -49,6 +49,8 @@ const attempt = (
   attempt: 1,
   version: 1,
   handedInAt: '',
+  checked: true,
+  outOfTime: false,
   answer,
   verdict: { checker: '1', met, points: 0, outOf: 1, words: '', items: [] },
 });

@@ -20,6 +20,8 @@ export const ErrorMessage = Type.Object({
     code: Type.String(),
     message: Type.String({ description: 'What happened and what to do, for people.' }),
     at: Type.Optional(Type.Integer({ description: 'Zero-based position in the typed text.' })),
+    wait: Type.Optional(Type.Integer({ description: 'Seconds until the next try.' })),
+    request: Type.Optional(Type.String({ description: 'Names the request in the log of the server.' })),
     findings: Type.Optional(
       Type.Array(
         Type.Object({ path: Type.String(), message: Type.String(), at: Type.Optional(Type.Integer()) }, closed),
@@ -44,6 +46,7 @@ export const Session = Type.Object(
       description: 'People of the demo course to sign in as; empty outside demo mode.',
     }),
     demoPassword: Type.Optional(Type.String()),
+    mail: Type.Boolean({ description: 'Whether a link to set a new password can be sent by mail.' }),
   },
   closed,
 );
@@ -62,6 +65,22 @@ export type SignIn = Static<typeof SignIn>;
 
 export const Registration = Type.Object({ name, email, password, joinCode: Type.Optional(joinCode) }, closed);
 export type Registration = Static<typeof Registration>;
+
+export const PasswordChange = Type.Object({ current: Type.String({ maxLength: 200 }), password }, closed);
+export type PasswordChange = Static<typeof PasswordChange>;
+export const ResetRequest = Type.Object({ email }, closed);
+export const PasswordByLink = Type.Object({ token: Type.String({ maxLength: 100 }), password }, closed);
+export type PasswordByLink = Static<typeof PasswordByLink>;
+export const ResetLink = Type.Object(
+  { path: Type.String({ description: 'To be opened at the address of this installation.' }), expiresAt: Time },
+  closed,
+);
+export type ResetLink = Static<typeof ResetLink>;
+export const SessionRow = Type.Object(
+  { id: Id, browser: Type.String(), createdAt: Time, seenAt: Time, current: Type.Boolean() },
+  closed,
+);
+export type SessionRow = Static<typeof SessionRow>;
 
 export const Join = Type.Object({ joinCode }, closed);
 export const NewCourse = Type.Object(
@@ -197,6 +216,8 @@ export const Attempt = Type.Object(
     version: Type.Integer(),
     handedInAt: Time,
     answer: Answer,
+    checked: Type.Boolean({ description: 'Whether its check is done; a verdict is shown when the exercise says so.' }),
+    outOfTime: Type.Boolean({ description: 'The check was stopped, so there is no verdict.' }),
     verdict: Type.Optional(Verdict),
     override: Type.Optional(Type.Object({ points: Type.Number(), reason: Type.String() }, closed)),
     points: Type.Optional(Type.Number({ description: 'What it gives, after the late rule and any decision.' })),
@@ -290,7 +311,8 @@ const SheetCell = Type.Object(
     submissionId: Id,
     attempt: Type.Integer(),
     version: Type.Integer(),
-    checked: Type.Boolean(),
+    checked: Type.Boolean({ description: 'False while its check waits or runs.' }),
+    outOfTime: Type.Boolean({ description: 'The check was stopped, so there is no verdict.' }),
     met: Type.Boolean(),
     points: Type.Number(),
     outOf: Type.Number(),
@@ -347,6 +369,7 @@ export const Handed = Type.Object(
     answer: Answer,
     trail: Trail,
     expected: orNull(Type.String()),
+    checked: Type.Boolean(),
     verdict: orNull(Verdict),
     points: Type.Number({ description: 'After the late rule and any decision.' }),
     overrides: Type.Array(

@@ -12,30 +12,22 @@ import {
   type Part,
   attemptsOf,
   isPrediction,
-  modelOf,
   pointsOf,
   sumOfShares,
 } from '@nailset/core';
-import { revealedCurves, studentExercise, solutionCurve, solutionOf, verdictAsShown } from '@nailset/core/checks';
+import { verdictAsShown } from '@nailset/core/checks';
 import { personOf } from '../access.js';
+import type { StudentVersion } from '../checks/threads.js';
 import { Refusal } from '../errors.js';
 import { drawFor, factsOf, newestVersion } from '../store/exercises.js';
 import { publishedExercises } from '../store/shelf.js';
-import {
-  type Standing,
-  bestOf,
-  closesAt,
-  handIn,
-  saveAnswer,
-  savedAnswersOf,
-  standingIn,
-  standingOf,
-} from '../store/submissions.js';
+import { closesAt, handIn } from '../store/handIn.js';
+import { type Standing, bestOf, saveAnswer, savedAnswersOf, standingIn, standingOf } from '../store/submissions.js';
 import { membershipsOf } from '../store/people.js';
-import { type App, type House, answers, byCourse, byExercise } from './route.js';
+import { type App, type House, answers, byCourse, byExercise, bySubmission } from './route.js';
 
 /** What a student works with. Everything here is about the person who asks and nobody else. */
-export function benchRoutes(app: App, { database, checker }: House): void {
+export function benchRoutes(app: App, { database, threads, news }: House): void {
   app.get(
     '/api/courses/:courseId/home',
     {
@@ -79,7 +71,8 @@ export function benchRoutes(app: App, { database, checker }: House): void {
       const version = await newestVersion(database, exerciseId);
       const { courseId, course, dueAt: due, archived } = await factsOf(database, exerciseId);
       if (archived && request.role === 'student') throw new Refusal('putAway');
-      const values = await drawFor(database, version, person.id);
+      const values = await drawFor(database, threads, version, person.id);
+      const own = { versionId: version.id, personId: person.id, document: version.document, values };
       const standing = await standingOf(database, exerciseId, person.id);
       const saved = await savedAnswersOf(database, exerciseId, person.id);
       const shown = showsVerdicts(version.document, due);
@@ -90,7 +83,7 @@ export function benchRoutes(app: App, { database, checker }: House): void {
         courseId,
         course,
         dueAt: due?.toISOString() ?? null,
-        ...studentExercise(version.document, values),
+        ...(await threads.seen('view', own)),
         mayHandIn: request.role === 'student',
         closesAt: closesAt(due, version.document.late)?.toISOString() ?? null,
         saved: saved.map(({ partId, answer, trail, savedAt, revision }) => ({
@@ -101,12 +94,8 @@ export function benchRoutes(app: App, { database, checker }: House): void {
           savedAt: savedAt.toISOString(),
         })),
         handedIn: standing.map((entry) => attemptOf(entry, shown ? version.document.shows : null)),
-        solutions: showsSolutions(version.document, due, standing)
-          ? version.document.parts.flatMap((part) => solutionIn(part, modelOf(version.document, values)))
-          : [],
-        revealed: version.document.parts
-          .filter((part) => isPrediction(part) && isCommitted(version.document, part, due, standing))
-          .map((part) => ({ partId: part.id, curves: revealedCurves(version.document, part, values) })),
+        solutions: showsSolutions(version.document, due, standing) ? await threads.seen('solutions', own) : [],
+        revealed: await revealedTo(own, due, standing),
       };
     },
   );
@@ -144,20 +133,63 @@ export function benchRoutes(app: App, { database, checker }: House): void {
     async (request) => {
       const { exerciseId } = request.params;
       const person = personOf(request);
-      const id = await handIn(database, exerciseId, person.id, request.body);
-      const find = async () => (await standingOf(database, exerciseId, person.id)).find((entry) => entry.id === id)!;
-      let entry = await find();
-      if (!entry.verdict) {
-        await checker.check(id);
-        entry = await find();
-      }
-      const version = await newestVersion(database, exerciseId);
-      const { dueAt } = await factsOf(database, exerciseId);
-      const shown = showsVerdicts(version.document, dueAt);
-      return attemptOf(entry, shown ? version.document.shows : null);
+      const handed = await handIn(database, threads, exerciseId, person.id, request.body);
+      const { isNew, handedInAt, ...facts } = handed;
+      // One that was sent before may be checked by now.
+      if (!isNew) return (await attemptFor(exerciseId, person.id, handed.id))!;
+      const { partId, answer } = request.body;
+      return { ...facts, partId, answer, handedInAt: handedInAt.toISOString(), checked: false, outOfTime: false };
     },
   );
+
+  app.get(
+    '/api/exercises/:exerciseId/attempts/:submissionId',
+    {
+      config: { access: 'student', limit: false },
+      schema: {
+        summary: 'One attempt of mine, when it is checked',
+        description: `Answers as soon as the verdict is there, and after ${newsSeconds} s in any case.`,
+        params: Type.Object({ ...byExercise.properties, ...bySubmission.properties }),
+        response: answers(AttemptMessage),
+      },
+    },
+    async (request) => {
+      const { exerciseId, submissionId } = request.params;
+      const person = personOf(request);
+      const gone = new AbortController();
+      request.raw.once('close', () => request.raw.destroyed && gone.abort());
+      const checked = async () => {
+        const found = await attemptFor(exerciseId, person.id, submissionId);
+        if (!found) throw new Refusal('notFound');
+        return found.checked ? found : undefined;
+      };
+      const found = await news.until(submissionId, newsSeconds * 1000, checked, gone.signal);
+      return found ?? (await attemptFor(exerciseId, person.id, submissionId))!;
+    },
+  );
+
+  /** One attempt as its student may see it by now; undefined for someone else’s. */
+  async function attemptFor(exerciseId: string, personId: string, submissionId: string) {
+    const entry = (await standingOf(database, exerciseId, personId)).find(({ id }) => id === submissionId);
+    if (!entry) return undefined;
+    const { document } = await newestVersion(database, exerciseId);
+    const { dueAt } = await factsOf(database, exerciseId);
+    return attemptOf(entry, showsVerdicts(document, dueAt) ? document.shows : null);
+  }
+
+  /** The curves of predictions that can no longer be changed. */
+  async function revealedTo(own: StudentVersion, due: Date | null, standing: readonly Standing[]) {
+    const committed = own.document.parts.filter(
+      (part) => isPrediction(part) && isCommitted(own.document, part, due, standing),
+    );
+    if (committed.length === 0) return [];
+    const curves = await threads.seen('revealed', own);
+    return curves.filter(({ partId }) => committed.some(({ id }) => id === partId));
+  }
 }
+
+/** How long a question for a verdict is kept open, shorter than proxies wait. */
+const newsSeconds = 25;
 
 /** Whether no answer is taken any more, not even a late one. */
 function isClosed({ late }: ExerciseDocument, due: Date | null): boolean {
@@ -190,13 +222,6 @@ function isCommitted(document: ExerciseDocument, part: Part, due: Date | null, s
   return isClosed(document, due) || standing.some((entry) => entry.partId === part.id);
 }
 
-function solutionIn(part: Part, model: ReturnType<typeof modelOf>): Bench['solutions'] {
-  const text = solutionOf(part, model);
-  if (text === null) return [];
-  const curve = solutionCurve(part, model);
-  return [{ partId: part.id, text, ...(curve ? { curve } : {}) }];
-}
-
 function stateOf(best: Standing | undefined, shown: boolean): 'open' | 'handedIn' | 'met' | 'missed' {
   if (!best) return 'open';
   if (!shown || !best.verdict) return 'handedIn';
@@ -214,6 +239,8 @@ function attemptOf(entry: Standing, shows: ExerciseDocument['shows'] | null): At
     version: entry.version,
     handedInAt: entry.handedInAt.toISOString(),
     answer: entry.answer,
+    checked: entry.checked,
+    outOfTime: shows !== null && entry.checked && entry.verdict === null,
     ...(shows && entry.verdict ? { verdict: verdictAsShown(entry.verdict, shows) } : {}),
     ...(shows && entry.override ? { override: entry.override } : {}),
     ...(shows && (entry.override ?? entry.verdict) ? { points: entry.points } : {}),

@@ -1,8 +1,8 @@
-import { ClassSheet, Handed, Override, type Part, type SheetCell, modelOf, pointsOf, sumOfShares } from '@nailset/core';
-import { solutionOf } from '@nailset/core/checks';
+import { ClassSheet, Handed, Override, type Part, type SheetCell, pointsOf, sumOfShares } from '@nailset/core';
 import { personOf } from '../access.js';
 import { Refusal } from '../errors.js';
 import { drawsOf, factsOf, newestVersion } from '../store/exercises.js';
+import { checkAgain } from '../store/jobs.js';
 import { courseWithPeople } from '../store/people.js';
 import {
   type Standing,
@@ -15,7 +15,7 @@ import {
 import { type App, type House, answers, byExercise, bySubmission, nothing } from './route.js';
 
 /** What staff see of a class, and their decisions. */
-export function classSheetRoutes(app: App, { database }: House): void {
+export function classSheetRoutes(app: App, { database, threads }: House): void {
   app.get(
     '/api/exercises/:exerciseId/class',
     {
@@ -69,25 +69,31 @@ export function classSheetRoutes(app: App, { database }: House): void {
       schema: { summary: 'One answer with its verdict and trail', params: bySubmission, response: answers(Handed) },
     },
     async (request) => {
-      const { submission, version, part, values } = await submissionToCheck(database, request.params.submissionId);
+      const { submission, number, document, part, values } = await submissionToCheck(
+        database,
+        request.params.submissionId,
+      );
       const { courseId } = await factsOf(database, submission.exerciseId);
       const { people } = await courseWithPeople(database, courseId);
       const { id, name, email } = people.find((person) => person.id === submission.personId)!;
       const standing = await standingOf(database, submission.exerciseId, submission.personId);
       const own = standing.find((entry) => entry.id === submission.id)!;
+      const { versionId, personId } = submission;
+      const solutions = await threads.seen('solutions', { versionId, personId, document, values });
       return {
         id: submission.id,
         person: { id, name, email },
         part,
-        systems: version.document.systems,
-        series: version.document.series,
+        systems: document.systems,
+        series: document.series,
         values,
         attempt: submission.attempt,
-        version: version.number,
+        version: number,
         handedInAt: submission.handedInAt.toISOString(),
         answer: submission.answer,
         trail: submission.trail,
-        expected: solutionOf(part, modelOf(version.document, values)),
+        expected: solutions.find(({ partId }) => partId === part.id)?.text ?? null,
+        checked: own.checked,
         verdict: own.verdict,
         points: own.points,
         overrides: await overridesOf(database, submission.id),
@@ -117,6 +123,23 @@ export function classSheetRoutes(app: App, { database }: House): void {
       return {};
     },
   );
+
+  app.post(
+    '/api/submissions/:submissionId/checks',
+    {
+      config: { access: 'staff' },
+      schema: {
+        summary: 'Check an answer again, by the checker as it is now',
+        params: bySubmission,
+        response: answers(nothing),
+      },
+    },
+    async (request) => {
+      const { submission } = await submissionToCheck(database, request.params.submissionId);
+      await checkAgain(database, submission.id, submission.personId);
+      return {};
+    },
+  );
 }
 
 function cellOf(best: Standing, part: Part): SheetCell {
@@ -125,7 +148,8 @@ function cellOf(best: Standing, part: Part): SheetCell {
     submissionId: best.id,
     attempt: best.attempt,
     version: best.version,
-    checked: best.verdict !== null,
+    checked: best.checked,
+    outOfTime: best.checked && best.verdict === null,
     met: best.override ? best.points >= outOf : (best.verdict?.met ?? false),
     points: best.points,
     outOf,

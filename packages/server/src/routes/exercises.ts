@@ -27,7 +27,7 @@ import { shelfOf } from '../store/shelf.js';
 import { type App, type House, answers, byCourse, byExercise, nothing } from './route.js';
 
 /** Making exercises: the shelf, drafts and published versions. */
-export function exerciseRoutes(app: App, { database, checker }: House): void {
+export function exerciseRoutes(app: App, { database, threads }: House): void {
   app.get(
     '/api/courses/:courseId/shelf',
     {
@@ -144,7 +144,7 @@ export function exerciseRoutes(app: App, { database, checker }: House): void {
     },
     async (request) => ({
       version: await publishDraft(database, request.params.exerciseId, request.body, personOf(request).id, (document) =>
-        checker.examine(document),
+        threads.examine(document),
       ),
     }),
   );
@@ -160,7 +160,7 @@ export function exerciseRoutes(app: App, { database, checker }: House): void {
       },
     },
     async (request) =>
-      publishingOf(database, request.params.exerciseId, (document, seen) => checker.countRuledOut(document, seen)),
+      publishingOf(database, request.params.exerciseId, (document, seen) => threads.countRuledOut(document, seen)),
   );
 
   app.patch(

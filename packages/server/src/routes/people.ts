@@ -14,23 +14,23 @@ import {
 import { personOf, sessionCookie } from '../access.js';
 import { demoPassword } from '../demo/people.js';
 import { Refusal } from '../errors.js';
+import { hashPassword, refuseWeakPassword } from '../passwords.js';
 import {
   addCourse,
   addPerson,
   changeRole,
-  closeSession,
   courseWithPeople,
   demoPeople,
-  hashPassword,
   joinCourse,
   membershipsOf,
-  openSession,
   personByPassword,
 } from '../store/people.js';
+import { closeSession, openSession } from '../store/sessions.js';
+import { browserOf } from './browser.js';
 import { type App, type House, answers, byCourse, nothing } from './route.js';
 
 /** Signing in and out, accounts, courses and who belongs to them. */
-export function peopleRoutes(app: App, { database, settings }: House): void {
+export function peopleRoutes(app: App, { database, limits, post, settings }: House): void {
   app.get(
     '/api/session',
     { config: { access: 'anyone' }, schema: { summary: 'Who is signed in here', response: answers(Session) } },
@@ -40,29 +40,24 @@ export function peopleRoutes(app: App, { database, settings }: House): void {
       memberships: request.person ? await membershipsOf(database, request.person.id) : [],
       demo: settings.demo ? await demoPeople(database) : [],
       ...(settings.demo ? { demoPassword } : {}),
+      mail: post !== undefined,
     }),
   );
 
   app.post(
     '/api/session',
     {
-      config: {
-        access: 'anyone',
-        // Per e-mail, so that a whole class behind one address can sign in at once but nobody can be guessed at.
-        rateLimit: {
-          max: 10,
-          timeWindow: '1 minute',
-          hook: 'preHandler',
-          keyGenerator: (request) => `sign-in ${(request.body as { email: string }).email.trim().toLowerCase()}`,
-        },
-      },
+      config: { access: 'anyone' },
       schema: { summary: 'Sign in', body: SignIn, response: answers(Person) },
     },
     async (request, reply) => {
-      // Everybody knows the password of the demo; outside it, it opens nothing.
-      if (!settings.demo && request.body.password === demoPassword) throw new Refusal('wrongPassword');
-      const person = await personByPassword(database, request.body.email, request.body.password);
-      reply.signIn(await openSession(database, person.id));
+      const { email, password } = request.body;
+      const person = await limits.signingIn(email, request.ip, async () => {
+        // Everybody knows the password of the demo; outside it, it opens nothing.
+        if (!settings.demo && password === demoPassword) throw new Refusal('wrongPassword');
+        return personByPassword(database, email, password);
+      });
+      reply.signIn(await openSession(database, person.id, browserOf(request)));
       return person;
     },
   );
@@ -81,7 +76,7 @@ export function peopleRoutes(app: App, { database, settings }: House): void {
   app.post(
     '/api/people',
     {
-      config: { access: 'anyone', rateLimit: { max: 300, timeWindow: '1 minute' } },
+      config: { access: 'anyone' },
       schema: {
         summary: 'Make an account, and join a course by its code',
         body: Registration,
@@ -90,13 +85,15 @@ export function peopleRoutes(app: App, { database, settings }: House): void {
     },
     async (request, reply) => {
       const { name, email, password, joinCode } = request.body;
+      await limits.take('accounts', request.ip, 300, 60);
+      refuseWeakPassword(password, { name, email });
       const passwordHash = await hashPassword(password);
       const person = await database.transaction(async (tx) => {
         const added = await addPerson(tx, { name, email, passwordHash });
         if (joinCode) await joinCourse(tx, added.id, joinCode);
         return added;
       });
-      reply.signIn(await openSession(database, person.id));
+      reply.signIn(await openSession(database, person.id, browserOf(request)));
       return person;
     },
   );
@@ -104,20 +101,25 @@ export function peopleRoutes(app: App, { database, settings }: House): void {
   app.post(
     '/api/memberships',
     {
-      config: { access: 'signedIn', rateLimit: { max: 20, timeWindow: '1 minute' } },
+      config: { access: 'signedIn' },
       schema: { summary: 'Join a course by its code', body: Join, response: answers(Created) },
     },
-    async (request) => ({ id: await joinCourse(database, personOf(request).id, request.body.joinCode) }),
+    async (request) => {
+      const { id } = personOf(request);
+      await limits.take('joining', id, 20, 60);
+      return { id: await joinCourse(database, id, request.body.joinCode) };
+    },
   );
 
   app.post(
     '/api/courses',
     {
-      config: { access: 'signedIn', rateLimit: { max: 20, timeWindow: '1 minute' } },
+      config: { access: 'signedIn' },
       schema: { summary: 'Start a course as its instructor', body: NewCourse, response: answers(Created) },
     },
     async (request) => {
       const person = personOf(request);
+      await limits.take('starting courses', person.id, 20, 60);
       const teaches = (await membershipsOf(database, person.id)).some(({ role }) => role === 'instructor');
       const { name, courseKey } = request.body;
       if (!teaches && (!settings.courseKey || courseKey?.trim() !== settings.courseKey))

@@ -8,14 +8,21 @@ import type {
 } from 'fastify';
 import Type from 'typebox';
 import { ErrorMessage, Id } from '@nailset/core';
-import type { Checker } from '../checks/checker.js';
+import type { VerdictNews } from '../checks/news.js';
+import type { Threads } from '../checks/threads.js';
+import type { Limits } from '../limits.js';
+import type { Post } from '../mail.js';
 import type { Settings } from '../settings.js';
 import type { Database } from '../store/database.js';
 
 /** What every group of routes is given. */
 export interface House {
   readonly database: Database;
-  readonly checker: Checker;
+  readonly threads: Threads;
+  readonly news: VerdictNews;
+  readonly limits: Limits;
+  /** Undefined where no mail is sent. */
+  readonly post: Post | undefined;
   readonly settings: Settings;
 }
 

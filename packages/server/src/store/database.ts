@@ -1,6 +1,4 @@
-import path from 'node:path';
 import { drizzle } from 'drizzle-orm/node-postgres';
-import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
 import * as schema from './schema.js';
 
@@ -11,10 +9,10 @@ export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
  * Opens a pool of connections; `onLost` hears of connections that break, idle or in the middle of a request. The pool
  * replaces them by itself; a query that was under way fails, and with it its request alone.
  */
-export function connect(url: string, onLost: (error: Error) => void = () => undefined) {
+export function connect(url: string, onLost: (error: Error) => void = () => undefined, max = 16) {
   const pool = new pg.Pool({
     connectionString: url,
-    max: 16,
+    max,
     // Compiling a query takes longer than running one of ours.
     options: '-c jit=off',
   });
@@ -44,9 +42,4 @@ export function isDatabaseAway(error: unknown): boolean {
     if (at.message.startsWith('Connection terminated')) return true;
   }
   return false;
-}
-
-/** Brings the database to the newest migration; running it again changes nothing. */
-export async function migrateDatabase(database: Database): Promise<void> {
-  await migrate(database, { migrationsFolder: path.resolve(import.meta.dirname, '../../migrations') });
 }

@@ -1,9 +1,11 @@
 import { isDeepStrictEqual } from 'node:util';
 import { and, count, desc, eq, gte, lt, lte, max } from 'drizzle-orm';
 import { type DrawValues, type ExerciseDocument, type Version } from '@nailset/core';
-import { drawValues, type Finding, keptValues } from '@nailset/core/checks';
+import type { Finding } from '@nailset/core/checks';
+import type { Threads } from '../checks/threads.js';
 import { Refusal } from '../errors.js';
 import type { Database, Transaction } from './database.js';
+import { documentOf, documentsOf } from './documents.js';
 import { courses, draws, exercises, people, submissions, versions } from './schema.js';
 
 /** The course that an exercise belongs to; undefined for an unknown id. */
@@ -28,27 +30,33 @@ export async function addExercise(
   return added!.id;
 }
 
+const versionFacts = { id: versions.id, exerciseId: versions.exerciseId, number: versions.number };
+
 /** The newest published version. @throws Refusal `notPublished`. */
 export async function newestVersion(database: Database | Transaction, exerciseId: string) {
   const [found] = await database
-    .select()
+    .select(versionFacts)
     .from(versions)
     .where(eq(versions.exerciseId, exerciseId))
     .orderBy(desc(versions.number))
     .limit(1);
   if (!found) throw new Refusal('notPublished');
-  return found;
+  return { ...found, document: await documentOf(database, found.id) };
 }
 
 /** The newest published version of every exercise of a course that has one, by exercise. */
 export async function newestVersions(database: Database, courseId: string) {
   const found = await database
-    .selectDistinctOn([versions.exerciseId], { version: versions })
+    .selectDistinctOn([versions.exerciseId], versionFacts)
     .from(versions)
     .innerJoin(exercises, eq(exercises.id, versions.exerciseId))
     .where(eq(exercises.courseId, courseId))
     .orderBy(versions.exerciseId, desc(versions.number));
-  return new Map(found.map(({ version }) => [version.exerciseId, version]));
+  const documents = await documentsOf(
+    database,
+    found.map(({ id }) => id),
+  );
+  return new Map(found.map((version) => [version.exerciseId, { ...version, document: documents.get(version.id)! }]));
 }
 
 /** Where an exercise belongs and when it is due, without its documents. */
@@ -138,7 +146,8 @@ export async function saveDraft(database: Database, exerciseId: string, revision
 }
 
 /**
- * Publishes the draft as the next version, if `examine` finds nothing against the draft of that revision.
+ * Publishes the draft as the next version, if `examine` finds nothing against the draft of that revision. Examining
+ * takes long, so nothing is locked meanwhile; what was changed or published in the meantime is refused.
  * @throws Refusal `changedElsewhere`, or `notReady` with every finding.
  */
 export async function publishDraft(
@@ -148,21 +157,26 @@ export async function publishDraft(
   personId: string,
   examine: (document: ExerciseDocument) => Finding[] | Promise<Finding[]>,
 ): Promise<number> {
-  return database.transaction(async (tx) => {
-    const [exercise] = await tx.select().from(exercises).where(eq(exercises.id, exerciseId)).for('update');
+  const draftNow = async (tx: Database | Transaction) => {
+    const [exercise] = await tx
+      .select({ draft: exercises.draft, revision: exercises.revision })
+      .from(exercises)
+      .where(eq(exercises.id, exerciseId));
     if (exercise!.revision !== revision) throw new Refusal('changedElsewhere');
-    const findings = await examine(exercise!.draft);
-    if (findings.length > 0) throw new Refusal('notReady', findings[0]!.message, { findings });
+    return exercise!.draft;
+  };
+  const findings = await examine(await draftNow(database));
+  if (findings.length > 0) throw new Refusal('notReady', findings[0]!.message, { findings });
+  return database.transaction(async (tx) => {
+    // Two who publish at once take turns.
+    await tx.select({ id: exercises.id }).from(exercises).where(eq(exercises.id, exerciseId)).for('update');
+    const draft = await draftNow(tx);
     const [last] = await tx
-      .select({ number: versions.number })
+      .select({ number: max(versions.number) })
       .from(versions)
-      .where(eq(versions.exerciseId, exerciseId))
-      .orderBy(desc(versions.number))
-      .limit(1);
+      .where(eq(versions.exerciseId, exerciseId));
     const number = (last?.number ?? 0) + 1;
-    await tx
-      .insert(versions)
-      .values({ exerciseId, number, document: exercise!.draft, newNumbers, publishedBy: personId });
+    await tx.insert(versions).values({ exerciseId, number, document: draft, newNumbers, publishedBy: personId });
     return number;
   });
 }
@@ -183,6 +197,7 @@ export async function changeExercise(
  */
 export async function drawFor(
   database: Database | Transaction,
+  threads: Pick<Threads, 'draw'>,
   version: { id: string; exerciseId: string; number: number; document: ExerciseDocument },
   personId: string,
 ): Promise<DrawValues> {
@@ -205,13 +220,14 @@ export async function drawFor(
     .orderBy(desc(versions.number))
     .limit(1);
   const seed = seedOf(version.exerciseId, personId, anew);
-  const values = (before && keptValues(version.document, before.values, seed)) ?? drawValues(version.document, seed);
+  const { document } = version;
+  const values = await threads.draw({ document, seed, ...(before ? { before: before.values } : {}) });
   await database.insert(draws).values({ versionId: version.id, personId, values }).onConflictDoNothing();
   return values;
 }
 
 /** What a student's numbers are drawn from. */
-const seedOf = (exerciseId: string, personId: string, anew: number): string =>
+export const seedOf = (exerciseId: string, personId: string, anew: number): string =>
   `${exerciseId}\n${personId}${anew > 0 ? `\nversion ${anew}` : ''}`;
 
 /** The last version up to this one that was published with new numbers for everyone; 0 for none. */

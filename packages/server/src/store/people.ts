@@ -1,22 +1,12 @@
-import { createHash, randomBytes, randomInt } from 'node:crypto';
-import { hash, verify } from '@node-rs/argon2';
-import { and, asc, eq, gt, lt, sql } from 'drizzle-orm';
+import { randomInt } from 'node:crypto';
+import { and, asc, eq, sql } from 'drizzle-orm';
 import type { Membership, Person, Role } from '@nailset/core';
 import { Refusal } from '../errors.js';
+import { isPasswordOf } from '../passwords.js';
 import type { Database, Transaction } from './database.js';
-import { courses, memberships, people, sessions } from './schema.js';
+import { courses, memberships, people } from './schema.js';
 
-/** How long a browser stays signed in. */
-export const sessionDays = 14;
-
-const person = { id: people.id, name: people.name, email: people.email };
-const hashOfToken = (token: string): string => createHash('sha256').update(token).digest('hex');
-
-/** Hash to store for a password: argon2id with the library's parameters. */
-export const hashPassword = (password: string): Promise<string> => hash(password);
-
-/** Compared when no account has the e-mail, so that the answer takes as long as a wrong password. */
-let nobody: Promise<string> | undefined;
+export const person = { id: people.id, name: people.name, email: people.email };
 
 /** The person with this e-mail and password. @throws Refusal `wrongPassword`, the same for either being wrong. */
 export async function personByPassword(database: Database, email: string, password: string): Promise<Person> {
@@ -24,8 +14,7 @@ export async function personByPassword(database: Database, email: string, passwo
     .select({ ...person, passwordHash: people.passwordHash })
     .from(people)
     .where(eq(sql`lower(${people.email})`, email.trim().toLowerCase()));
-  nobody ??= hashPassword('nobody has this password');
-  const right = await verify(found?.passwordHash ?? (await nobody), password);
+  const right = await isPasswordOf(found?.passwordHash, password);
   if (!found || !right) throw new Refusal('wrongPassword');
   return { id: found.id, name: found.name, email: found.email };
 }
@@ -44,32 +33,6 @@ export async function addPerson(
   return added;
 }
 
-/** Starts a session and returns the token for the cookie. */
-export async function openSession(database: Database, personId: string): Promise<string> {
-  const token = randomBytes(32).toString('base64url');
-  await database.delete(sessions).where(lt(sessions.expiresAt, new Date()));
-  await database.insert(sessions).values({
-    tokenHash: hashOfToken(token),
-    personId,
-    expiresAt: new Date(Date.now() + sessionDays * 86_400_000),
-  });
-  return token;
-}
-
-export async function closeSession(database: Database, token: string): Promise<void> {
-  await database.delete(sessions).where(eq(sessions.tokenHash, hashOfToken(token)));
-}
-
-/** The person whose browser holds the token, or undefined. */
-export async function personBySession(database: Database, token: string): Promise<Person | undefined> {
-  const [found] = await database
-    .select(person)
-    .from(sessions)
-    .innerJoin(people, eq(people.id, sessions.personId))
-    .where(and(eq(sessions.tokenHash, hashOfToken(token)), gt(sessions.expiresAt, new Date())));
-  return found;
-}
-
 export function membershipsOf(database: Database, personId: string): Promise<Membership[]> {
   return database
     .select({ courseId: courses.id, course: courses.name, role: memberships.role })
@@ -77,6 +40,20 @@ export function membershipsOf(database: Database, personId: string): Promise<Mem
     .innerJoin(courses, eq(courses.id, memberships.courseId))
     .where(eq(memberships.personId, personId))
     .orderBy(asc(courses.createdAt));
+}
+
+/** Whether someone belongs to a course. */
+export const personInCourse = async (database: Database, courseId: string, personId: string): Promise<boolean> =>
+  (await roleIn(database, courseId, personId)) !== undefined;
+
+/**
+ * Whether someone with these memberships may make a link that opens an account with those: staff for students, and for
+ * other staff only who is instructor of every course that these have a hand in. A link must open no more than its maker
+ * may see anyway.
+ */
+export function mayResetFor(own: readonly Membership[], theirs: readonly Membership[]): boolean {
+  const teaches = (courseId: string) => own.some((m) => m.courseId === courseId && m.role === 'instructor');
+  return theirs.every(({ courseId, role }) => role === 'student' || (role === 'assistant' && teaches(courseId)));
 }
 
 /** The role in a course; undefined for someone who does not belong to it. */
@@ -105,7 +82,7 @@ export async function joinCourse(
 
 /** A new course with its instructor. */
 export async function addCourse(
-  database: Database,
+  database: Database | Transaction,
   { name, instructorId, demo = false }: { name: string; instructorId: string; demo?: boolean },
 ): Promise<string> {
   return database.transaction(async (tx) => {

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import {
+  bigint,
   boolean,
   customType,
   index,
@@ -44,12 +45,50 @@ export const people = pgTable(
 );
 
 /** Signed-in browsers. The cookie holds a random token; only its SHA-256 is kept here. */
-export const sessions = pgTable('sessions', {
-  tokenHash: text('token_hash').primaryKey(),
-  personId: uuid('person_id')
-    .notNull()
-    .references(() => people.id),
-  expiresAt: time('expires_at').notNull(),
+export const sessions = pgTable(
+  'sessions',
+  {
+    tokenHash: text('token_hash').primaryKey(),
+    id: uuid('id').notNull().unique().defaultRandom(),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => people.id),
+    expiresAt: time('expires_at').notNull(),
+    createdAt: now('created_at'),
+    /** To the quarter of an hour. */
+    seenAt: now('seen_at'),
+    /** The browser and its system in words, so that people know their own. */
+    browser: text('browser').notNull().default(''),
+  },
+  (t) => [index('sessions_person').on(t.personId)],
+);
+
+/** Links to set a new password, each for one use. Only the SHA-256 of the token is kept. */
+export const resetLinks = pgTable(
+  'reset_links',
+  {
+    tokenHash: text('token_hash').primaryKey(),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => people.id),
+    /** Who of the staff made it; nobody for one that was asked for by mail. */
+    madeBy: uuid('made_by').references(() => people.id),
+    expiresAt: time('expires_at').notNull(),
+  },
+  (t) => [index('reset_links_person').on(t.personId)],
+);
+
+/** Counts of tries, shared by every server. The columns are those of rate-limiter-flexible. */
+export const rateLimits = pgTable('rate_limits', {
+  key: text('key').primaryKey(),
+  points: integer('points').notNull().default(0),
+  expire: bigint('expire', { mode: 'number' }),
+});
+
+/** Who runs checks at present; a job of one that is no longer seen is given to another. */
+export const checkWorkers = pgTable('check_workers', {
+  workerId: text('worker_id').primaryKey(),
+  seenAt: now('seen_at'),
 });
 
 export const courses = pgTable('courses', {
@@ -194,7 +233,13 @@ export const verdicts = pgTable(
       sql`result is null or jsonb_path_exists(result, '$.items[*] ? (@.close == true)')`,
     ),
   },
-  (t) => [index('verdicts_newest').on(t.submissionId, t.checkedAt, t.close)],
+  (t) => [
+    index('verdicts_newest').on(t.submissionId, t.checkedAt, t.close),
+    // The few that want a person, so that a shelf need not look at the others.
+    index('verdicts_wanting_look')
+      .on(t.submissionId)
+      .where(sql`close`),
+  ],
 );
 
 /** Points set by a person with a reason, the newest counts; never changed. */

@@ -6,15 +6,6 @@ import { newestVersions } from './exercises.js';
 import { courses, exercises, memberships } from './schema.js';
 import { countsIn } from './submissions.js';
 
-/** Exercises of a course, oldest first; archived ones only when asked for. */
-function exercisesOf(database: Database, courseId: string, archivedToo = false) {
-  return database
-    .select()
-    .from(exercises)
-    .where(and(eq(exercises.courseId, courseId), archivedToo ? undefined : eq(exercises.archived, false)))
-    .orderBy(asc(exercises.createdAt));
-}
-
 /** The instructor's shelf: every exercise with its state and how much was handed in. */
 export async function shelfOf(database: Database, courseId: string): Promise<Shelf> {
   const [course] = await database.select().from(courses).where(eq(courses.id, courseId));
@@ -23,7 +14,7 @@ export async function shelfOf(database: Database, courseId: string): Promise<She
     .from(memberships)
     .where(and(eq(memberships.courseId, courseId), eq(memberships.role, 'student')));
   const [found, versions, counts] = await Promise.all([
-    exercisesOf(database, courseId, true),
+    database.select().from(exercises).where(eq(exercises.courseId, courseId)).orderBy(asc(exercises.createdAt)),
     newestVersions(database, courseId),
     countsIn(database, courseId),
   ]);
@@ -47,9 +38,16 @@ export async function shelfOf(database: Database, courseId: string): Promise<She
   return { course: course!.name, joinCode: course!.joinCode, exercises: rows };
 }
 
-/** Exercises that students can see, with their newest version. */
+/** Exercises that students can see, oldest first, with their newest version. */
 export async function publishedExercises(database: Database, courseId: string) {
-  const [found, versions] = await Promise.all([exercisesOf(database, courseId), newestVersions(database, courseId)]);
+  const [found, versions] = await Promise.all([
+    database
+      .select({ id: exercises.id, dueAt: exercises.dueAt })
+      .from(exercises)
+      .where(and(eq(exercises.courseId, courseId), eq(exercises.archived, false)))
+      .orderBy(asc(exercises.createdAt)),
+    newestVersions(database, courseId),
+  ]);
   return found.flatMap((exercise) => {
     const version = versions.get(exercise.id);
     return version ? [{ exercise, version }] : [];

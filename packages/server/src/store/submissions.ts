@@ -1,101 +1,14 @@
-import { isDeepStrictEqual } from 'node:util';
-import { type SQL, and, asc, count, desc, eq, inArray, notExists, sql } from 'drizzle-orm';
-import {
-  type Answer,
-  type AnswerSave,
-  type AnswerSaved,
-  type ExerciseDocument,
-  type HandIn,
-  Problem,
-  type Verdict,
-  attemptsOf,
-  modelOf,
-} from '@nailset/core';
-import { readAnswer, readTrail, stopsOf } from '@nailset/core/checks';
-import { Refusal, refusalOf } from '../errors.js';
-import type { Database } from './database.js';
-import { drawFor, newestVersion } from './exercises.js';
-import { exercises, overrides, people, savedAnswers, submissions, verdicts, versions } from './schema.js';
-
-/** How long after the due date a hand-in that was already on its way still counts. */
-const graceMilliseconds = 5_000;
-
-/**
- * Records what a student hands in. A key names one answer of one person to one part: sent again it returns the first
- * submission, so a retry is one attempt.
- * @throws Refusal `keyUsed` for a key that came with another answer, `putAway`, `oldVersion`, `pastDue`, `attemptsUsed`, `notFound` for an unknown part, `refused` with the position
- * for an answer that cannot be read (it then costs no attempt).
- */
-export async function handIn(database: Database, exerciseId: string, personId: string, sent: HandIn): Promise<string> {
-  return database.transaction(async (tx) => {
-    // One student's hand-ins wait for each other, so that two at once cannot take the same attempt.
-    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`${exerciseId} ${personId}`}, 0))`);
-    const [known] = await tx
-      .select({ id: submissions.id, answer: submissions.answer })
-      .from(submissions)
-      .where(
-        and(
-          eq(submissions.personId, personId),
-          eq(submissions.exerciseId, exerciseId),
-          eq(submissions.partId, sent.partId),
-          eq(submissions.key, sent.key),
-        ),
-      );
-    if (known && !isDeepStrictEqual(known.answer, sent.answer)) throw new Refusal('keyUsed');
-    if (known) return known.id;
-
-    const version = await newestVersion(tx, exerciseId);
-    if (version.id !== sent.versionId) throw new Refusal('oldVersion');
-    const part = version.document.parts.find((p) => p.id === sent.partId);
-    if (!part) throw new Refusal('notFound');
-    const [exercise] = await tx
-      .select({ dueAt: exercises.dueAt, archived: exercises.archived })
-      .from(exercises)
-      .where(eq(exercises.id, exerciseId));
-    if (exercise!.archived) throw new Refusal('putAway');
-    const closes = closesAt(exercise!.dueAt, version.document.late);
-    if (closes && Date.now() > closes.getTime() + graceMilliseconds) throw new Refusal('pastDue');
-    const values = await drawFor(tx, version, personId);
-    try {
-      readAnswer(part, modelOf(version.document, values), sent.answer);
-      readTrail(part, sent.trail);
-    } catch (error) {
-      throw error instanceof Problem ? refusalOf(error) : error;
-    }
-    const [used] = await tx
-      .select({ count: count() })
-      .from(submissions)
-      .where(
-        and(
-          eq(submissions.exerciseId, exerciseId),
-          eq(submissions.personId, personId),
-          eq(submissions.partId, part.id),
-        ),
-      );
-    if (used!.count >= attemptsOf(version.document, part)) throw new Refusal('attemptsUsed');
-    const [added] = await tx
-      .insert(submissions)
-      .values({
-        exerciseId,
-        versionId: version.id,
-        personId,
-        partId: part.id,
-        attempt: used!.count + 1,
-        key: sent.key,
-        answer: sent.answer,
-        trail: sent.trail,
-      })
-      .returning({ id: submissions.id });
-    return added!.id;
-  });
-}
+import { type SQL, and, asc, desc, eq, gte, inArray, sql } from 'drizzle-orm';
+import type { Answer, AnswerSave, AnswerSaved, ExerciseDocument, Verdict } from '@nailset/core';
+import { stopsOf } from '@nailset/core/checks';
+import { Refusal } from '../errors.js';
+import type { Database, Transaction } from './database.js';
+import { documentOf } from './documents.js';
+import { newestVersion } from './exercises.js';
+import { graceMilliseconds } from './handIn.js';
+import { draws, exercises, overrides, people, savedAnswers, submissions, verdicts, versions } from './schema.js';
 
 type Late = ExerciseDocument['late'];
-
-/** When an exercise stops taking answers, late ones included; null for never. */
-export function closesAt(dueAt: Date | null, late: Late): Date | null {
-  return dueAt && new Date(dueAt.getTime() + (late?.hours ?? 0) * 3_600_000);
-}
 
 /** The share of its points that an answer keeps for when it was handed in. */
 function shareKept(handedInAt: Date, dueAt: Date | null, late: Late): number {
@@ -140,31 +53,48 @@ export function savedAnswersOf(database: Database, exerciseId: string, personId:
 }
 
 /** Records a verdict; null when the check ran out of time. */
-export async function addVerdict(database: Database, submissionId: string, result: Verdict | null): Promise<void> {
+export async function addVerdict(
+  database: Database | Transaction,
+  submissionId: string,
+  result: Verdict | null,
+): Promise<void> {
   await database.insert(verdicts).values({ submissionId, result, points: result?.points ?? 0 });
 }
 
-/** A submission with what is needed to check it. */
-export async function submissionToCheck(database: Database, submissionId: string) {
-  const [found] = await database
-    .select({ submission: submissions, version: versions })
-    .from(submissions)
-    .innerJoin(versions, eq(versions.id, submissions.versionId))
-    .where(eq(submissions.id, submissionId));
-  if (!found) throw new Refusal('notFound');
-  const values = await drawFor(database, found.version, found.submission.personId);
-  const part = found.version.document.parts.find((p) => p.id === found.submission.partId)!;
-  return { ...found, part, values };
+export async function hasVerdictSince(
+  database: Database | Transaction,
+  submissionId: string,
+  since: Date,
+): Promise<boolean> {
+  const found = await database
+    .select({ id: verdicts.id })
+    .from(verdicts)
+    .where(and(eq(verdicts.submissionId, submissionId), gte(verdicts.checkedAt, since)))
+    .limit(1);
+  return found.length > 0;
 }
 
-/** Submissions that were acknowledged but not checked, for example because the server was killed in between. */
-export async function uncheckedSubmissions(database: Database): Promise<string[]> {
-  const found = await database
-    .select({ id: submissions.id })
+/** A submission with what is needed to check it. @throws Refusal `notFound`. */
+export async function submissionToCheck(database: Database | Transaction, submissionId: string) {
+  const [found] = await database
+    .select({ submission: submissions, number: versions.number, values: draws.values })
     .from(submissions)
-    .where(notExists(database.select().from(verdicts).where(eq(verdicts.submissionId, submissions.id))))
-    .orderBy(asc(submissions.handedInAt));
-  return found.map(({ id }) => id);
+    .innerJoin(versions, eq(versions.id, submissions.versionId))
+    .leftJoin(draws, and(eq(draws.versionId, submissions.versionId), eq(draws.personId, submissions.personId)))
+    .where(eq(submissions.id, submissionId));
+  if (!found) throw new Refusal('notFound');
+  const { submission, number } = found;
+  const document = await documentOf(database, submission.versionId);
+  const { systems, series, parameters } = document;
+  return {
+    submission,
+    number,
+    document,
+    given: { systems, series, parameters },
+    part: document.parts.find((p) => p.id === submission.partId)!,
+    values: found.values ?? {},
+    answer: submission.answer,
+  };
 }
 
 /** One submission as it stands now: its newest verdict and override, and the points that follow from them. */
@@ -178,10 +108,12 @@ export interface Standing {
   readonly version: number;
   readonly handedInAt: Date;
   readonly answer: Answer;
+  /** Null where the check ran out of time, or is not done. */
   readonly verdict: Verdict | null;
+  readonly checked: boolean;
   readonly override: { points: number; reason: string } | null;
   readonly points: number;
-  /** Wants a person: close to a limit, or not checked in time, and nobody has decided yet. */
+  /** Wants a person: close to a limit, or out of time, and nobody has decided yet. What still waits does not. */
   readonly look: boolean;
 }
 
@@ -216,7 +148,7 @@ async function standingWhere(
   ofVersions: SQL | undefined,
 ): Promise<Standing[]> {
   const verdict = database
-    .select({ result: verdicts.result })
+    .select({ result: verdicts.result, checkedAt: verdicts.checkedAt })
     .from(verdicts)
     .where(eq(verdicts.submissionId, submissions.id))
     .orderBy(desc(verdicts.checkedAt))
@@ -235,6 +167,7 @@ async function standingWhere(
         submission: submissions,
         dueAt: exercises.dueAt,
         result: verdict.result,
+        checkedAt: verdict.checkedAt,
         overridePoints: override.points,
         overrideReason: override.reason,
       })
@@ -250,7 +183,7 @@ async function standingWhere(
       .where(ofVersions),
   ]);
   const ofVersion = new Map(lateRules.map((version) => [version.id, version]));
-  return rows.map(({ submission, dueAt, result, overridePoints, overrideReason }) => {
+  return rows.map(({ submission, dueAt, result, checkedAt, overridePoints, overrideReason }) => {
     const { number: version, late } = ofVersion.get(submission.versionId)!;
     const decided = overridePoints !== null ? { points: overridePoints, reason: overrideReason! } : null;
     return {
@@ -264,9 +197,10 @@ async function standingWhere(
       handedInAt: submission.handedInAt,
       answer: submission.answer,
       verdict: result,
+      checked: checkedAt !== null,
       override: decided,
       points: decided?.points ?? (result?.points ?? 0) * shareKept(submission.handedInAt, dueAt, late ?? null),
-      look: decided === null && (result === null || result.items.some((item) => item.close)),
+      look: decided === null && checkedAt !== null && (result === null || result.items.some((item) => item.close)),
     };
   });
 }
@@ -274,16 +208,20 @@ async function standingWhere(
 /** How much was handed in to each exercise of a course: students, and answers that want a look. */
 export async function countsIn(database: Database, courseId: string): Promise<Map<string, HandedCounts>> {
   const { rows } = await database.execute<{ exerciseId: string; students: number; wantingLook: number }>(sql`
-    select s.exercise_id as "exerciseId",
-           count(distinct s.person_id)::int as students,
-           (count(*) filter (where o.points is null and coalesce(v.close, true)))::int as "wantingLook"
-      from ${submissions} s
-      join ${exercises} e on e.id = s.exercise_id
-      left join lateral (select close from ${verdicts} where submission_id = s.id
-                          order by checked_at desc limit 1) v on true
-      left join lateral (select points from ${overrides} where submission_id = s.id order by at desc limit 1) o on true
-     where e.course_id = ${courseId}
-     group by s.exercise_id`);
+    with own as materialized (
+      select s.exercise_id, s.person_id, s.id
+        from ${submissions} s join ${exercises} e on e.id = s.exercise_id
+       where e.course_id = ${courseId}),
+    wanting as (
+      select own.exercise_id, count(distinct own.id)::int as count
+        from own join ${verdicts} v on v.submission_id = own.id and v.close
+       where not exists (select from ${verdicts} newer
+                          where newer.submission_id = own.id and newer.checked_at > v.checked_at)
+         and not exists (select from ${overrides} o where o.submission_id = own.id)
+       group by own.exercise_id),
+    students as (select exercise_id, count(distinct person_id)::int as count from own group by exercise_id)
+    select exercise_id as "exerciseId", students.count as students, coalesce(wanting.count, 0) as "wantingLook"
+      from students left join wanting using (exercise_id)`);
   return new Map(rows.map(({ exerciseId, ...counts }) => [exerciseId, counts]));
 }
 

@@ -10,6 +10,8 @@ export class ApiError extends Error {
     message: string,
     readonly at?: number,
     readonly findings: { path: string; message: string; at?: number }[] = [],
+    /** What the server’s log calls the request, where the fault is ours. */
+    readonly request?: string,
   ) {
     super(message);
   }
@@ -82,5 +84,6 @@ export async function request<T>(method: string, path: string, body?: unknown, s
     error?.message ?? 'Nailset did not answer as expected. Try again in a moment.',
     error?.at,
     error?.findings ?? [],
+    error?.request,
   );
 }

@@ -1,5 +1,5 @@
 import { useCallback, useState } from 'react';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import type {
   AnswerSave,
   AnswerSaved,
@@ -227,7 +227,37 @@ export function useHandIn(exerciseId: string) {
   return useMutation({
     mutationFn: ({ whose, ...body }: HandIn & { whose: string }) =>
       request<Attempt>('POST', `/exercises/${exerciseId}/submissions`, body, { whose }),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ['bench', exerciseId] }),
+    onSuccess: (attempt) => {
+      // It stands on the bench at once, and its verdict is waited for there.
+      queries.setQueriesData<Bench>({ queryKey: ['bench', exerciseId] }, (bench) =>
+        bench && !bench.handedIn.some(({ id }) => id === attempt.id)
+          ? { ...bench, handedIn: [...bench.handedIn, attempt] }
+          : bench,
+      );
+      if (attempt.checked) void queries.invalidateQueries({ queryKey: ['bench', exerciseId] });
+    },
+  });
+}
+
+/** Waits for the verdicts of what is being checked; the server answers each question when there is one. */
+export function useVerdicts({ exerciseId, handedIn }: Bench): void {
+  const queries = useQueryClient();
+  useQueries({
+    queries: handedIn
+      .filter(({ checked }) => !checked)
+      .map(({ id }) => ({
+        queryKey: ['attempt', id],
+        queryFn: async () => {
+          const attempt = await request<Attempt>('GET', `/exercises/${exerciseId}/attempts/${id}`);
+          if (attempt.checked) await queries.invalidateQueries({ queryKey: ['bench', exerciseId] });
+          return attempt;
+        },
+        refetchInterval: ({ state }: { state: { data?: Attempt | undefined } }) => (state.data?.checked ? false : 200),
+        refetchIntervalInBackground: true,
+        retry: true,
+        retryDelay: 2000,
+        gcTime: 0,
+      })),
   });
 }
 
@@ -243,7 +273,22 @@ export const useHanded = (submissionId: string | undefined) =>
     queryKey: ['handed', submissionId],
     queryFn: () => request<Handed>('GET', `/submissions/${submissionId}`),
     enabled: submissionId !== undefined,
+    // Until it is checked.
+    refetchInterval: ({ state }) => (state.data && !state.data.checked ? 1000 : false),
   });
+
+/** Has an answer checked again, and looks again until that is done. */
+export function useCheckAgain(submissionId: string) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: () => request('POST', `/submissions/${submissionId}/checks`),
+    onSuccess: () =>
+      Promise.all([
+        queries.invalidateQueries({ queryKey: ['handed', submissionId] }),
+        queries.invalidateQueries({ queryKey: ['class'] }),
+      ]),
+  });
+}
 
 export function useOverride(submissionId: string) {
   const queries = useQueryClient();

@@ -3,7 +3,7 @@ import { nanoid } from 'nanoid';
 import { useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { ApiError } from '../api/client';
-import { useBench, useHandIn, useSession } from '../api/queries';
+import { useBench, useHandIn, useSession, useVerdicts } from '../api/queries';
 import { Header } from '../shared/Header';
 import { PageOf } from '../shared/PageOf';
 import { SavingNote } from '../shared/saving';
@@ -61,6 +61,7 @@ function Loaded({
   const bases = found?.bases ?? basesOf(bench);
   const { saving, changed, settle } = useSaving(bench, work, dispatch, unsaved, { whose: personId, bases, page });
   const handIn = useHandIn(bench.exerciseId);
+  useVerdicts(bench);
   const due = useDueState(bench);
   // One key per intent: the same answer sent again after a lost connection stays one try.
   const intent = useRef<{ key: string; of: string }>(undefined);

@@ -41,7 +41,9 @@ function Try({ attempt, open = false, version }: { attempt: Attempt; open?: bool
           <VerdictLines verdict={verdict} />
         </>
       ) : (
-        <p className="mt-1 text-slate">Recorded. The verdict follows later.</p>
+        <p className="mt-1 text-slate" role="status">
+          {recordedWords(attempt)}
+        </p>
       )}
       {override && (
         <p className="mt-2 border-l-2 border-plum pl-3 text-[13px]">
@@ -50,6 +52,14 @@ function Try({ attempt, open = false, version }: { attempt: Attempt; open?: bool
       )}
     </div>
   );
+}
+
+/** What there is to say while there is no verdict. */
+function recordedWords({ checked, outOfTime }: Attempt): string {
+  if (!checked) return 'Recorded. Being checked …';
+  return outOfTime
+    ? 'Recorded. Its check took too long; your instructor will look at it.'
+    : 'Recorded. The verdict follows later.';
 }
 
 /** A verdict, a line for each nail. */

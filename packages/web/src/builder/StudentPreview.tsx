@@ -121,6 +121,8 @@ function Preview({
           version: bench.version,
           handedInAt: new Date().toISOString(),
           answer,
+          checked: true,
+          outOfTime: false,
           verdict,
         },
       ]);

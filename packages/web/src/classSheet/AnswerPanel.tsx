@@ -10,7 +10,7 @@ import {
   settingsOfTerms,
 } from '@nailset/core';
 import { type FormEvent, useState } from 'react';
-import { useHanded, useOverride } from '../api/queries';
+import { useCheckAgain, useHanded, useOverride } from '../api/queries';
 import { VerdictLines } from '../bench/Tries';
 import { settingsOf } from '../bench/work';
 import { LecternLink } from '../lectern/LecternLink';
@@ -67,7 +67,9 @@ export function AnswerPanel({ submissionId, onClose }: { submissionId: string; o
           {verdict ? (
             <VerdictLines verdict={verdict} />
           ) : (
-            <p className="text-copper">The check was stopped: it took too long.</p>
+            <p className="text-copper">
+              {handed.data.checked ? 'The check was stopped: it took too long.' : 'Being checked …'}
+            </p>
           )}
           {verdict?.curveDistance !== undefined && (
             <p className="mt-1.5 text-[13px] text-slate">
@@ -79,6 +81,7 @@ export function AnswerPanel({ submissionId, onClose }: { submissionId: string; o
               {by} set {inPoints(set)}, {dayAndTime(at)}: {reason}
             </p>
           ))}
+          <CheckAgain key={`check ${submissionId}`} submissionId={submissionId} busy={!handed.data.checked} />
           <OverrideForm key={submissionId} submissionId={submissionId} points={points} most={pointsOf(part)} />
         </div>
       </div>
@@ -216,6 +219,24 @@ function TrailShown({ handed: { trail, part } }: { handed: Handed }) {
           ))}
         </tbody>
       </table>
+    </div>
+  );
+}
+
+/** For an answer whose check was stopped, or after the checker has changed. */
+function CheckAgain({ submissionId, busy }: { submissionId: string; busy: boolean }) {
+  const again = useCheckAgain(submissionId);
+  return (
+    <div className="float-right mt-2 flex items-baseline gap-2">
+      <FormError error={again.error} />
+      <Button
+        look="quiet"
+        className="text-[13px]"
+        disabled={busy || again.isPending}
+        onClick={() => again.mutate(undefined)}
+      >
+        Check again
+      </Button>
     </div>
   );
 }

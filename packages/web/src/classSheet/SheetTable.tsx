@@ -102,10 +102,12 @@ function Cell({
       onClick={() => onChoose(cell.submissionId)}
       className="-mx-1 flex items-center gap-0.5 rounded-[3px] px-1 py-[3px] hover:bg-wash aria-pressed:outline aria-pressed:outline-petrol"
     >
-      {cell.checked ? (
+      {cell.outOfTime ? (
+        <span className="text-note text-copper">not checked</span>
+      ) : cell.checked ? (
         cell.items.map((item) => <NailMark key={item.id} state={nailState(item)} label={labelOf(part, item.id)} />)
       ) : (
-        <span className="text-note text-copper">not checked</span>
+        <span className="text-note text-slate">being checked</span>
       )}
       {cell.attempt > 1 && <span className="pl-0.5 text-[10px] text-slate">{cell.attempt}</span>}
     </button>

@@ -5,6 +5,7 @@ import { useChangeRole, useCoursePeople, useSession } from '../api/queries';
 import { Button } from '../shared/Button';
 import { Header } from '../shared/Header';
 import { ErrorNote, Loading } from '../shared/states';
+import { ResetLinkDialog } from './ResetLinkDialog';
 import { useTitle } from '../shared/useTitle';
 
 /** Everyone in a course with their role, and how others get in. */
@@ -33,6 +34,7 @@ export function PeoplePage() {
                 <tr>
                   <th>Name</th>
                   <th>E-mail</th>
+                  <th>Password</th>
                   <th>Role</th>
                 </tr>
               </thead>
@@ -41,6 +43,11 @@ export function PeoplePage() {
                   <tr key={id} className="border-b border-grid">
                     <td className="py-1.5 pr-3">{name}</td>
                     <td className="px-3 text-[13px] text-slate max-[560px]:hidden">{email}</td>
+                    <td className="py-1.5 text-right">
+                      {id !== session.person!.id && (role === 'student' || (mayChange && role === 'assistant')) && (
+                        <ResetLinkDialog courseId={courseId} person={{ id, name }} />
+                      )}
+                    </td>
                     <td className="w-36 py-1 pl-3">
                       {mayChange && id !== session.person!.id ? (
                         <select

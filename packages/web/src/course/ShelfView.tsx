@@ -1,5 +1,4 @@
 import { type ExerciseDocument, type Role, type ShelfRow, formatMark } from '@nailset/core';
-import { upgraded } from '@nailset/core/checks';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useChangeExercise, useNewExercise, useShelf } from '../api/queries';
@@ -8,7 +7,6 @@ import { Header } from '../shared/Header';
 import { Empty, ErrorNote, Loading } from '../shared/states';
 import { dayAndTime } from '../shared/time';
 import { useTitle } from '../shared/useTitle';
-import { newExercise } from '../builder/newExercise';
 
 /** The instructor's home: exercises with their state, due dates and what was handed in. */
 export function ShelfView({ courseId, role }: { courseId: string; role: Role }) {
@@ -20,17 +18,21 @@ export function ShelfView({ courseId, role }: { courseId: string; role: Role }) 
   const [refused, setRefused] = useState<Error | null>(null);
   const open = (document: ExerciseDocument, onError: (error: Error) => void = () => undefined) =>
     create.mutate(document, { onSuccess: ({ id }) => void navigate(`/exercises/${id}/build`), onError });
-  const add = () => open(newExercise());
+  // What these two need is loaded when they are used: most visits to a shelf make nothing.
+  const add = async () => open((await import('../builder/newExercise')).newExercise());
   const addFrom = async (file: File) => {
     setRefused(null);
     create.reset();
+    let read: unknown;
     try {
-      open(upgraded(JSON.parse(await file.text())) as ExerciseDocument, ({ message }) =>
-        setRefused(new Error(`“${file.name}” was not taken in. ${message.replace(/^The request/, 'The file')}`)),
-      );
+      read = JSON.parse(await file.text());
     } catch {
-      setRefused(new Error(`“${file.name}” is not an exercise file: its text is not JSON.`));
+      return setRefused(new Error(`“${file.name}” is not an exercise file: its text is not JSON.`));
     }
+    const { upgraded } = await import('@nailset/core/checks');
+    open(upgraded(read) as ExerciseDocument, ({ message }) =>
+      setRefused(new Error(`“${file.name}” was not taken in. ${message.replace(/^The request/, 'The file')}`)),
+    );
   };
   const present = shelf.data?.exercises.filter((row) => !row.archived) ?? [];
   const archived = shelf.data?.exercises.filter((row) => row.archived) ?? [];
@@ -70,7 +72,7 @@ export function ShelfView({ courseId, role }: { courseId: string; role: Role }) 
                   <Button onClick={() => picker.current?.click()} disabled={create.isPending}>
                     Import
                   </Button>
-                  <Button look="strong" onClick={add} disabled={create.isPending}>
+                  <Button look="strong" onClick={() => void add()} disabled={create.isPending}>
                     New exercise
                   </Button>
                 </span>

@@ -1,7 +1,6 @@
 import { formatNumber } from '@nailset/core';
 import { type ReactNode, memo, useCallback, useId, useRef, useState } from 'react';
 import { useLatest } from '../shared/useLatest';
-import { savePlot, saveTable } from './savePlot';
 
 /** What a plot shows, in numbers. */
 export interface PlotTable {
@@ -32,13 +31,13 @@ export function PlotFrame({
   const place = useRef<HTMLDivElement>(null);
   const latest = useLatest(table);
   const save = useCallback(
-    (kind: string) => {
-      if (kind === 'csv') {
-        const { heads, rows } = latest.current();
-        return saveTable(heads, rows, title);
-      }
+    async (kind: string) => {
+      // What stands there now, however long the rest takes to load.
+      const { heads, rows } = latest.current();
       const svg = place.current?.querySelector('svg');
-      if (svg) void savePlot(svg, title, kind === 'svg' ? 'svg' : 'png');
+      const { savePlot, saveTable } = await import('./savePlot');
+      if (kind === 'csv') saveTable(heads, rows, title);
+      else if (svg) await savePlot(svg, title, kind === 'svg' ? 'svg' : 'png');
     },
     [title, latest],
   );
@@ -55,7 +54,7 @@ export function PlotFrame({
               Fit
             </button>
           )}
-          <WaysOut title={title} asTable={asTable} onTable={setAsTable} onSave={save} />
+          <WaysOut title={title} asTable={asTable} onTable={setAsTable} onSave={(kind) => void save(kind)} />
         </span>
       </figcaption>
       {asTable ? <Numbers {...table()} title={title} className={className} /> : <div ref={place}>{children}</div>}

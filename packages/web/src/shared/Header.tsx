@@ -96,6 +96,9 @@ function AccountMenu() {
           <DropdownMenu.Item className={itemLook} onSelect={() => void navigate('/join')}>
             Join or start a course
           </DropdownMenu.Item>
+          <DropdownMenu.Item className={itemLook} onSelect={() => void navigate('/account')}>
+            Your account
+          </DropdownMenu.Item>
           <DropdownMenu.Item className={itemLook} onSelect={() => void leave()}>
             Sign out
           </DropdownMenu.Item>

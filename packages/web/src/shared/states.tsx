@@ -17,6 +17,9 @@ export function ErrorNote({ error, retry }: { error: unknown; retry?: () => void
   return (
     <div role="alert" className="m-6 max-w-lg border-l-2 border-brick py-1 pl-4">
       <p>{message}</p>
+      {error instanceof ApiError && error.request && (
+        <p className="mt-1 text-note text-slate">Request {error.request}</p>
+      )}
       {retry && !(error instanceof ApiError && error.status === 404) && (
         <Button className="mt-3" onClick={retry}>
           Try again
@@ -41,6 +44,7 @@ export function FormError({ error }: { error: Error | null }) {
   return (
     <p role="alert" className="min-h-5 text-note text-brick">
       {error?.message}
+      {error instanceof ApiError && error.request && ` (request ${error.request})`}
     </p>
   );
 }

@@ -4,6 +4,7 @@ import { useJoin, useNewCourse, useRegister, useSession } from '../api/queries';
 import { Button } from '../shared/Button';
 import { Field } from '../shared/Field';
 import { Header } from '../shared/Header';
+import { PasswordField } from '../shared/PasswordField';
 import { FormError, Loading } from '../shared/states';
 import { useTitle } from '../shared/useTitle';
 import { Front } from './Front';
@@ -61,19 +62,11 @@ function NewAccount() {
             <input {...ids} {...field('email')} type="email" required maxLength={200} autoComplete="username" />
           )}
         </Field>
-        <Field label="Password" hint="At least ten characters.">
-          {(ids) => (
-            <input
-              {...ids}
-              {...field('password')}
-              type="password"
-              required
-              minLength={10}
-              maxLength={200}
-              autoComplete="new-password"
-            />
-          )}
-        </Field>
+        <PasswordField
+          fresh
+          value={form.password}
+          onChange={(password) => setForm((before) => ({ ...before, password }))}
+        />
         <FormError error={register.error} />
         <div className="flex items-center justify-between">
           <Button look="strong" type="submit" disabled={register.isPending}>

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { useSignIn } from '../api/queries';
 import { Button } from '../shared/Button';
 import { Field } from '../shared/Field';
+import { PasswordField } from '../shared/PasswordField';
 import { FormError } from '../shared/states';
 import { useTitle } from '../shared/useTitle';
 import { Front } from './Front';
@@ -35,19 +36,7 @@ export function SignInPage({ session }: { session: Session }) {
             />
           )}
         </Field>
-        <Field label="Password">
-          {(ids) => (
-            <input
-              {...ids}
-              className="input"
-              type="password"
-              autoComplete="current-password"
-              required
-              value={password}
-              onChange={(event) => setPassword(event.target.value)}
-            />
-          )}
-        </Field>
+        <PasswordField value={password} onChange={setPassword} />
         <FormError error={signIn.error} />
         <div className="flex items-center justify-between">
           <Button look="strong" type="submit" disabled={signIn.isPending}>
@@ -57,6 +46,11 @@ export function SignInPage({ session }: { session: Session }) {
             New here? Use a course code
           </Link>
         </div>
+        <p className="text-[13px]">
+          <Link to="/forgotten" className="link">
+            Forgotten password
+          </Link>
+        </p>
       </form>
       {session.demo.length > 0 && (
         <section aria-label="Demo people" className="mt-8 border-t border-rule pt-4">

@@ -1,0 +1,142 @@
+import { EventEmitter } from 'node:events';
+import { setTimeout as pause } from 'node:timers/promises';
+import { sql } from 'drizzle-orm';
+import type { FastifyBaseLogger } from 'fastify';
+import { Logger, type Worker, type WorkerEvents, type WorkerPool, runTaskList } from 'graphile-worker';
+import type pg from 'pg';
+import type { Verdict } from '@nailset/core';
+import type { Database } from '../store/database.js';
+import { type CheckJob, freeJobsOfTheDead, peopleBeingChecked } from '../store/jobs.js';
+import { checkWorkers } from '../store/schema.js';
+import { queueSchema } from '../store/setUp.js';
+import { addVerdict, hasVerdictSince, submissionToCheck } from '../store/submissions.js';
+import { verdictChannel } from './news.js';
+import { OutOfTime, type Threads } from './threads.js';
+
+/** Checks wait in PostgreSQL and are run by any server or worker, each once, at most one at a time of one person. */
+
+/** A worker not seen for this long is taken for dead, and its job given to another. */
+const deadSeconds = 10;
+const beatSeconds = 2;
+
+/** Runs checks of the queue in this process until it is stopped. */
+export class CheckQueue {
+  private pool: WorkerPool | undefined;
+  private readonly alive = new Set<string>();
+  private stopping = false;
+  private beating: Promise<void> | undefined;
+
+  constructor(
+    private readonly database: Database,
+    private readonly connections: pg.Pool,
+    private readonly threads: Threads,
+    private readonly concurrency: number,
+    private readonly log: FastifyBaseLogger,
+  ) {}
+
+  start(): void {
+    this.launch();
+    this.beating = this.beat();
+  }
+
+  /** Lets running checks end; what waits is left to others. */
+  async stop(): Promise<void> {
+    this.stopping = true;
+    await this.pool?.gracefulShutdown('stopping').catch(() => undefined);
+    await this.beating;
+    await this.connections.end();
+  }
+
+  private launch(): void {
+    const events: WorkerEvents = new EventEmitter();
+    events.on('worker:create', ({ worker }: { worker: Worker }) => this.alive.add(worker.workerId));
+    events.on('worker:stop', ({ worker, error }: { worker: Worker; error?: unknown }) => {
+      this.alive.delete(worker.workerId);
+      // It could not even say that its job was done; a new pool takes its place, and the job is given out again.
+      if (error && !this.stopping) void this.relaunch();
+    });
+    this.pool = runTaskList(
+      {
+        concurrency: this.concurrency,
+        schema: queueSchema,
+        events,
+        noHandleSignals: true,
+        pollInterval: 1000,
+        logger: queueLog(this.log),
+        // Their next checks wait, while everyone else’s go on.
+        forbiddenFlags: () => peopleBeingChecked(this.database),
+      },
+      { check: (job, { job: { attempts, max_attempts: most } }) => this.check(job as CheckJob, attempts >= most) },
+      this.connections,
+    );
+  }
+
+  private relaunching: Promise<void> | undefined;
+  private relaunch(): Promise<void> {
+    this.relaunching ??= (async () => {
+      await this.pool?.gracefulShutdown('a worker was lost').catch(() => undefined);
+      await pause(500);
+      if (!this.stopping) this.launch();
+      this.relaunching = undefined;
+    })();
+    return this.relaunching;
+  }
+
+  /**
+   * One check, in one transaction under the person’s lock: two workers that were given jobs of one person at the same
+   * moment take turns, and a job that is given out again after its verdict was written does nothing.
+   */
+  private async check({ submissionId, since }: CheckJob, isLast: boolean): Promise<void> {
+    await this.database.transaction(async (tx) => {
+      const found = await submissionToCheck(tx, submissionId);
+      await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`check ${found.submission.personId}`}, 0))`);
+      if (await hasVerdictSince(tx, submissionId, new Date(since))) return;
+      await addVerdict(tx, submissionId, await this.verdictOf(found, isLast));
+      await tx.execute(sql`select pg_notify(${verdictChannel}, ${submissionId})`);
+    });
+  }
+
+  private async verdictOf(found: SubmissionToCheck, isLast: boolean): Promise<Verdict | null> {
+    try {
+      return await this.threads.check(found);
+    } catch (error) {
+      const submissionId = found.submission.id;
+      this.log.error({ err: error, submissionId }, 'a check gave no verdict');
+      // Out of time stays out of time; anything else is tried again, and in the end left to a person.
+      if (error instanceof OutOfTime || isLast) return null;
+      throw error;
+    }
+  }
+
+  /** Says who is alive here, and frees the jobs of those who are not seen any more. */
+  private async beat(): Promise<void> {
+    while (!this.stopping) {
+      try {
+        await this.sayAlive();
+      } catch (error) {
+        this.log.warn({ err: error }, 'the queue of checks cannot be reached');
+      }
+      for (let waited = 0; waited < beatSeconds * 1000 && !this.stopping; waited += 100) await pause(100);
+    }
+  }
+
+  private async sayAlive(): Promise<void> {
+    const ids = [...this.alive];
+    if (ids.length > 0) {
+      await this.database
+        .insert(checkWorkers)
+        .values(ids.map((workerId) => ({ workerId })))
+        .onConflictDoUpdate({ target: checkWorkers.workerId, set: { seenAt: sql`now()` } });
+    }
+    await freeJobsOfTheDead(this.database, deadSeconds);
+  }
+}
+
+type SubmissionToCheck = Awaited<ReturnType<typeof submissionToCheck>>;
+
+/** The queue’s own words in the server’s log; it reports every job, which only debugging wants. */
+export const queueLog = (log: FastifyBaseLogger): Logger =>
+  new Logger(() => (level, message) => {
+    if (level === 'error') log.warn({ queue: message.split('\n')[0] }, 'queue of checks');
+    else log.debug({ queue: message }, 'queue of checks');
+  });

@@ -1,0 +1,135 @@
+import { MessageChannel } from 'node:worker_threads';
+import { LRUCache } from 'lru-cache';
+import { Piscina } from 'piscina';
+import type { DrawValues, ExerciseDocument } from '@nailset/core';
+import type { FastifyBaseLogger } from 'fastify';
+import { Refusal } from '../errors.js';
+import type { Answered, Piece, Work } from './work.js';
+
+/** Longest time for examining an exercise, which tries many draws of every part. */
+const examineSeconds = 20;
+/** Longest time for what a person waits for: a view, an answer to be read. */
+const viewSeconds = 10;
+
+/** Work that was begun and did not end in its time. */
+export class OutOfTime extends Error {}
+
+/** A published version with the numbers of one student. */
+export interface StudentVersion {
+  readonly versionId: string;
+  readonly personId: string;
+  readonly document: ExerciseDocument;
+  readonly values: DrawValues;
+}
+
+type View = 'view' | 'solutions' | 'revealed';
+
+/** Runs work on threads with a time limit that counts from its beginning, so that no computation holds up a request. */
+export class Threads {
+  private readonly checking: Piscina<Piece, unknown>;
+  private readonly showing = poolOf(2);
+  /** Examining takes long; one at a time, so that it takes no more than one processor. */
+  private readonly examining = poolOf(1);
+  private readonly views = new LRUCache<string, Promise<unknown>>({ max: 2000 });
+
+  constructor(
+    checkThreads: number,
+    private readonly checkSeconds: number,
+    private readonly log: FastifyBaseLogger,
+  ) {
+    // Kept ready: loading the core takes longer than most checks.
+    this.checking = poolOf(checkThreads, checkThreads);
+  }
+
+  /** @throws OutOfTime; Error where the checker itself failed. */
+  check(answered: Answered): Promise<ReturnType<Work['check']>> {
+    const { given, part, values, answer } = answered;
+    return this.run(this.checking, 'check', { given, part, values, answer }, this.checkSeconds);
+  }
+
+  /** @throws Refusal `refused` with the position, for an answer that cannot be read. */
+  async read(answered: Parameters<Work['read']>[0]): Promise<void> {
+    const problem = await this.shown('read', answered);
+    if (problem) throw new Refusal('refused', problem.message, { at: problem.at });
+  }
+
+  draw(input: Parameters<Work['draw']>[0]): Promise<DrawValues> {
+    return this.shown('draw', input);
+  }
+
+  /** What a student sees of a version, worked out once while it is remembered. @throws Refusal `tooSlow`. */
+  async seen<N extends View>(name: N, { versionId, personId, document, values }: StudentVersion) {
+    const key = `${name} ${versionId} ${personId}`;
+    const known = this.views.get(key) ?? this.shown(name, { document, values });
+    this.views.set(key, known);
+    try {
+      return (await known) as ReturnType<Work[N]>;
+    } catch (error) {
+      this.views.delete(key);
+      throw error;
+    }
+  }
+
+  /**
+   * Everything that keeps a document from being published.
+   * @throws Refusal `notReady` when that cannot be found out in time; checking its answers could not be either.
+   */
+  examine(document: ExerciseDocument): Promise<ReturnType<Work['examine']>> {
+    return this.run(this.examining, 'examine', document, examineSeconds).catch((error: unknown) => {
+      this.log.error({ err: error }, 'an exercise could not be examined');
+      throw new Refusal('notReady', 'Its systems take too long to work out, so answers could not be checked either.');
+    });
+  }
+
+  /** How many of these sets of numbers a document does not allow. @throws Refusal `notReady` when it takes too long. */
+  countRuledOut(document: ExerciseDocument, seen: DrawValues[]): Promise<number> {
+    return this.run(this.examining, 'countRuledOut', { document, seen }, examineSeconds).catch((error: unknown) => {
+      this.log.error({ err: error }, 'the numbers of a class could not be looked at');
+      throw new Refusal('notReady', 'Its guards take too long to work out for the numbers that students have.');
+    });
+  }
+
+  async close(): Promise<void> {
+    await Promise.all([this.checking, this.showing, this.examining].map((pool) => pool.destroy()));
+  }
+
+  private shown<N extends View | 'read' | 'draw'>(
+    name: N,
+    input: Parameters<Work[N]>[0],
+  ): Promise<ReturnType<Work[N]>> {
+    return this.run(this.showing, name, input, viewSeconds).catch((error: unknown) => {
+      this.log.error({ err: error, name }, 'a view could not be worked out');
+      throw error instanceof OutOfTime ? new Refusal('tooSlow') : error;
+    });
+  }
+
+  private async run<N extends keyof Work>(
+    pool: Piscina<Piece, unknown>,
+    name: N,
+    input: Parameters<Work[N]>[0],
+    seconds: number,
+  ): Promise<ReturnType<Work[N]>> {
+    const limit = new AbortController();
+    const { port1, port2 } = new MessageChannel();
+    let timer: NodeJS.Timeout | undefined;
+    port1.once('message', () => (timer = setTimeout(() => limit.abort(), seconds * 1000)));
+    try {
+      const piece: Piece = { name, input, begun: port2 };
+      return (await pool.run(piece, { signal: limit.signal, transferList: [port2] })) as ReturnType<Work[N]>;
+    } catch (error) {
+      if (limit.signal.aborted) throw new OutOfTime(`${name} took longer than ${seconds} s`);
+      throw error;
+    } finally {
+      clearTimeout(timer);
+      port1.close();
+    }
+  }
+}
+
+const poolOf = (maxThreads: number, minThreads = 0) =>
+  new Piscina<Piece, unknown>({
+    filename: new URL('./work.js', import.meta.url).href,
+    minThreads,
+    maxThreads: Math.max(1, maxThreads),
+    idleTimeout: 30_000,
+  });

@@ -1,0 +1,122 @@
+import type { MessagePort } from 'node:worker_threads';
+import {
+  type Answer,
+  type Bench,
+  type DrawValues,
+  type ExerciseDocument,
+  type Part,
+  Problem,
+  type Trail,
+  type Verdict,
+  isPrediction,
+  modelOf,
+  orElse,
+} from '@nailset/core';
+import {
+  type Finding,
+  checkAnswer,
+  drawValues,
+  examine,
+  keptValues,
+  readAnswer,
+  readTrail,
+  revealedCurves,
+  solutionCurve,
+  solutionOf,
+  studentExercise,
+} from '@nailset/core/checks';
+
+/** Whatever works with typed formulas; it runs on threads of its own, where it can be stopped. */
+
+export type Given = Pick<ExerciseDocument, 'systems' | 'series' | 'parameters'>;
+
+/** One answer to one part, with the numbers it was given for. */
+export interface Answered {
+  readonly given: Given;
+  readonly part: Part;
+  readonly values: DrawValues;
+  readonly answer: Answer;
+}
+
+export interface Shown {
+  readonly document: ExerciseDocument;
+  readonly values: DrawValues;
+}
+
+export const work = {
+  check({ given, part, values, answer }: Answered): Verdict {
+    return checkAnswer(part, modelOf(given, values), answer);
+  },
+
+  /** What keeps an answer from being read; undefined for nothing. */
+  read({
+    given,
+    part,
+    values,
+    answer,
+    trail,
+  }: Answered & { trail: Trail }): { message: string; at: number } | undefined {
+    try {
+      readAnswer(part, modelOf(given, values), answer);
+      readTrail(part, trail);
+      return undefined;
+    } catch (error) {
+      // A thread hands over plain data only.
+      if (error instanceof Problem) return { message: error.message, at: error.at };
+      throw error;
+    }
+  },
+
+  /** A student’s numbers: those seen before, where the document allows them, or new ones from the seed. */
+  draw({ document, before, seed }: { document: ExerciseDocument; before?: DrawValues; seed: string }): DrawValues {
+    return (before && keptValues(document, before, seed)) ?? drawValues(document, seed);
+  },
+
+  view({ document, values }: Shown): ReturnType<typeof studentExercise> {
+    return studentExercise(document, values);
+  },
+
+  /** The expected answers of every part that has one. */
+  solutions({ document, values }: Shown): Bench['solutions'] {
+    const model = modelOf(document, values);
+    return document.parts.flatMap((part) => {
+      const text = solutionOf(part, model);
+      if (text === null) return [];
+      const curve = solutionCurve(part, model);
+      return [{ partId: part.id, text, ...(curve ? { curve } : {}) }];
+    });
+  },
+
+  /** The curves of every part that is a prediction. */
+  revealed({ document, values }: Shown): Bench['revealed'] {
+    return document.parts
+      .filter(isPrediction)
+      .map((part) => ({ partId: part.id, curves: revealedCurves(document, part, values) }));
+  },
+
+  /** How many of these sets of numbers the document does not allow. */
+  countRuledOut({ document, seen }: { document: ExerciseDocument; seen: readonly DrawValues[] }): number {
+    return seen.filter((values) => orElse(true, () => keptValues(document, values, '') === undefined)).length;
+  },
+
+  /** Everything that keeps a document from being published. */
+  examine(document: ExerciseDocument): Finding[] {
+    return examine(document);
+  },
+};
+
+export type Work = typeof work;
+
+/** One piece of work, as it is sent to a thread. */
+export interface Piece {
+  readonly name: keyof Work;
+  readonly input: unknown;
+  /** Hears when the work begins: until then it only waits. */
+  readonly begun: MessagePort;
+}
+
+export default function run({ name, input, begun }: Piece): unknown {
+  begun.postMessage(null);
+  begun.close();
+  return (work[name] as (input: unknown) => unknown)(input);
+}

@@ -1,0 +1,31 @@
+import { hash, verify } from '@node-rs/argon2';
+import { ZxcvbnFactory } from '@zxcvbn-ts/core';
+import * as common from '@zxcvbn-ts/language-common';
+import { Refusal } from './errors.js';
+
+/** Hash to store for a password: argon2id with the library’s parameters. */
+export const hashPassword = (password: string): Promise<string> => hash(password);
+
+/** Compared when no account has the e-mail, so that the answer takes as long as a wrong password. */
+let nobody: Promise<string> | undefined;
+
+export async function isPasswordOf(passwordHash: string | undefined, password: string): Promise<boolean> {
+  nobody ??= hashPassword('nobody has this password');
+  const right = await verify(passwordHash ?? (await nobody), password);
+  return right && passwordHash !== undefined;
+}
+
+/** What follows the first characters makes a password no weaker. */
+const looked = 64;
+
+const strength = new ZxcvbnFactory({ dictionary: common.dictionary, graphs: common.adjacencyGraphs });
+
+/** @throws Refusal `weakPassword` for a common password, one like the name or e-mail, or one that repeats itself. */
+export function refuseWeakPassword(password: string, { name, email }: { name: string; email: string }): void {
+  const [local = ''] = email.split('@');
+  const own = [name, email, local, ...`${name} ${email}`.toLowerCase().split(/[^\p{L}\p{N}]+/u), 'nailset'];
+  const joined = [name, local].map((text) => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, ''));
+  if (strength.check(password.slice(0, looked), [...own, ...joined].filter(Boolean)).score < 2) {
+    throw new Refusal('weakPassword');
+  }
+}

@@ -1,0 +1,42 @@
+import { eq, inArray } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
+import type { ExerciseDocument } from '@nailset/core';
+import type { Database, Transaction } from './database.js';
+import { versions } from './schema.js';
+
+/** Published documents never change, so each is read once while it is remembered; 64 million characters of them. */
+const known = new LRUCache<string, ExerciseDocument>({
+  maxSize: 64_000_000,
+  sizeCalculation: (document) => JSON.stringify(document).length,
+});
+
+/** The documents of these versions, by version. */
+export async function documentsOf(
+  database: Database | Transaction,
+  versionIds: readonly string[],
+): Promise<Map<string, ExerciseDocument>> {
+  const missing = versionIds.filter((id) => !known.has(id));
+  const found = new Map<string, ExerciseDocument>();
+  if (missing.length > 0) {
+    const rows = await database
+      .select({ id: versions.id, document: versions.document })
+      .from(versions)
+      .where(inArray(versions.id, missing));
+    for (const { id, document } of rows) {
+      known.set(id, document);
+      found.set(id, document);
+    }
+  }
+  for (const id of versionIds) if (!found.has(id)) found.set(id, known.get(id) ?? (await readAgain(database, id)));
+  return found;
+}
+
+/** One that was pushed out while others were read. */
+async function readAgain(database: Database | Transaction, id: string): Promise<ExerciseDocument> {
+  const [row] = await database.select({ document: versions.document }).from(versions).where(eq(versions.id, id));
+  return row!.document;
+}
+
+export async function documentOf(database: Database | Transaction, versionId: string): Promise<ExerciseDocument> {
+  return (await documentsOf(database, [versionId])).get(versionId)!;
+}

@@ -1,0 +1,49 @@
+import { type SQL, sql } from 'drizzle-orm';
+import type { Database } from './database.js';
+import { queueSchema } from './setUp.js';
+
+/** How often a check that failed for no fault of the answer is begun, in all. */
+const tries = 6;
+
+/** What a job of the queue says: which submission, and from when on a verdict makes the job needless. */
+export interface CheckJob {
+  readonly submissionId: string;
+  readonly since: string;
+}
+
+/** The call that enqueues the check of a submission, for use inside another statement. */
+export const enqueued = (submissionId: SQL, since: SQL, personId: SQL): SQL =>
+  sql`${sql.raw(queueSchema)}.add_job('check', json_build_object('submissionId', ${submissionId}, 'since', ${since}),
+        job_key => 'check ' || ${submissionId}, max_attempts => ${sql.raw(String(tries))}, flags => array[${personId}::text])`;
+
+/** Has a submission checked again, by the checker as it is now. */
+export async function checkAgain(database: Database, submissionId: string, personId: string): Promise<void> {
+  await database.execute(sql`select ${enqueued(sql`${submissionId}::text`, sql`now()`, sql`${personId}`)}`);
+}
+
+/** How many checks wait or run, and for how long the oldest has. */
+export async function waitingChecks(database: Database): Promise<{ waiting: number; oldestSeconds: number }> {
+  const { rows } = await database.execute<{ waiting: number; oldest: number }>(sql`
+    select count(*)::int as waiting, coalesce(extract(epoch from now() - min(created_at)), 0)::float8 as oldest
+      from ${sql.raw(queueSchema)}._private_jobs where attempts < max_attempts or locked_at is not null`);
+  return { waiting: rows[0]!.waiting, oldestSeconds: rows[0]!.oldest };
+}
+
+/** Whose checks are running anywhere. */
+export async function peopleBeingChecked(database: Database): Promise<string[]> {
+  const { rows } = await database.execute<{ person: string }>(sql`
+    select distinct jsonb_object_keys(flags) as person
+      from ${sql.raw(queueSchema)}._private_jobs where locked_at is not null and flags is not null`);
+  return rows.map(({ person }) => person);
+}
+
+/** Frees the jobs of workers that no one has seen for this long. */
+export async function freeJobsOfTheDead(database: Database, seconds: number): Promise<void> {
+  const horizon = sql.raw(`now() - interval '${seconds} seconds'`);
+  await database.execute(sql`
+    select ${sql.raw(queueSchema)}.force_unlock_workers(array(
+      select distinct locked_by from ${sql.raw(queueSchema)}._private_jobs
+       where locked_at < ${horizon}
+         and locked_by not in (select worker_id from check_workers where seen_at > ${horizon})))`);
+  await database.execute(sql`delete from check_workers where seen_at < now() - interval '1 hour'`);
+}

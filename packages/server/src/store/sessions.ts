@@ -1,0 +1,147 @@
+import { createHash, randomBytes } from 'node:crypto';
+import { and, desc, eq, gt, lt, ne, sql } from 'drizzle-orm';
+import type { Person, SessionRow } from '@nailset/core';
+import { Refusal } from '../errors.js';
+import { hashPassword, isPasswordOf, refuseWeakPassword } from '../passwords.js';
+import type { Database, Transaction } from './database.js';
+import { person } from './people.js';
+import { people, resetLinks, sessions } from './schema.js';
+
+/** How long a browser stays signed in. */
+export const sessionDays = 14;
+/** How long a link to set a new password can be used. */
+export const resetHours = 72;
+
+const newToken = (): string => randomBytes(32).toString('base64url');
+const hashOfToken = (token: string): string => createHash('sha256').update(token).digest('hex');
+
+/** Starts a session and returns the token for the cookie. */
+export async function openSession(database: Database, personId: string, browser: string): Promise<string> {
+  const token = newToken();
+  await database.delete(sessions).where(lt(sessions.expiresAt, new Date()));
+  await database.insert(sessions).values({
+    tokenHash: hashOfToken(token),
+    personId,
+    browser,
+    expiresAt: new Date(Date.now() + sessionDays * 86_400_000),
+  });
+  return token;
+}
+
+export async function closeSession(database: Database, token: string): Promise<void> {
+  await database.delete(sessions).where(eq(sessions.tokenHash, hashOfToken(token)));
+}
+
+/** The person whose browser holds the token, and which of their sessions it is; undefined for nobody. */
+export async function personBySession(
+  database: Database,
+  token: string,
+): Promise<{ person: Person; session: string } | undefined> {
+  const tokenHash = hashOfToken(token);
+  const [found] = await database
+    .select({ person, session: sessions.id, seenAt: sessions.seenAt })
+    .from(sessions)
+    .innerJoin(people, eq(people.id, sessions.personId))
+    .where(and(eq(sessions.tokenHash, tokenHash), gt(sessions.expiresAt, new Date())));
+  if (found && Date.now() - found.seenAt.getTime() > 15 * 60_000) {
+    await database.update(sessions).set({ seenAt: new Date() }).where(eq(sessions.tokenHash, tokenHash));
+  }
+  return found && { person: found.person, session: found.session };
+}
+
+/** Where a person is signed in, the latest first; `current` is the session that asks. */
+export async function sessionsOf(database: Database, personId: string, current: string): Promise<SessionRow[]> {
+  const found = await database
+    .select()
+    .from(sessions)
+    .where(and(eq(sessions.personId, personId), gt(sessions.expiresAt, new Date())))
+    .orderBy(desc(sessions.seenAt));
+  return found.map(({ id, browser, createdAt, seenAt }) => ({
+    id,
+    browser,
+    createdAt: createdAt.toISOString(),
+    seenAt: seenAt.toISOString(),
+    current: id === current,
+  }));
+}
+
+/** Signs one of a person’s browsers out. */
+export async function endSession(database: Database, personId: string, sessionId: string): Promise<void> {
+  await database.delete(sessions).where(and(eq(sessions.personId, personId), eq(sessions.id, sessionId)));
+}
+
+/** Signs every browser of a person out but this one. */
+export async function endOtherSessions(
+  database: Database | Transaction,
+  personId: string,
+  kept: string | null,
+): Promise<void> {
+  await database
+    .delete(sessions)
+    .where(and(eq(sessions.personId, personId), kept === null ? undefined : ne(sessions.id, kept)));
+}
+
+/** Whether this is the person’s password. */
+export async function hasPassword(database: Database, personId: string, password: string): Promise<boolean> {
+  const [found] = await database
+    .select({ passwordHash: people.passwordHash })
+    .from(people)
+    .where(eq(people.id, personId));
+  return isPasswordOf(found?.passwordHash, password);
+}
+
+/**
+ * Sets a new password and signs out every browser but the one given; links that were made before end with it.
+ * @throws Refusal `weakPassword`.
+ */
+export async function setPassword(
+  database: Database | Transaction,
+  whose: Person,
+  password: string,
+  kept: string | null,
+): Promise<void> {
+  refuseWeakPassword(password, whose);
+  await database
+    .update(people)
+    .set({ passwordHash: await hashPassword(password) })
+    .where(eq(people.id, whose.id));
+  await endOtherSessions(database, whose.id, kept);
+  await database.delete(resetLinks).where(eq(resetLinks.personId, whose.id));
+}
+
+/** A link’s token to set a new password, for one use; earlier ones of the person end with it. */
+export async function makeResetLink(
+  database: Database,
+  personId: string,
+  madeBy: string | null,
+): Promise<{ token: string; expiresAt: Date }> {
+  const token = newToken();
+  const expiresAt = new Date(Date.now() + resetHours * 3_600_000);
+  await database.transaction(async (tx) => {
+    await tx.delete(resetLinks).where(eq(resetLinks.personId, personId));
+    await tx.insert(resetLinks).values({ tokenHash: hashOfToken(token), personId, madeBy, expiresAt });
+  });
+  return { token, expiresAt };
+}
+
+/** Sets a new password by a link and returns whose it is. @throws Refusal `usedLink`, `weakPassword` (the link then stays). */
+export async function usePasswordLink(database: Database, token: string, password: string): Promise<Person> {
+  return database.transaction(async (tx) => {
+    const [used] = await tx
+      .delete(resetLinks)
+      .where(and(eq(resetLinks.tokenHash, hashOfToken(token)), gt(resetLinks.expiresAt, new Date())))
+      .returning({ personId: resetLinks.personId });
+    if (!used) throw new Refusal('usedLink');
+    const [whose] = await tx.select(person).from(people).where(eq(people.id, used.personId));
+    await setPassword(tx, whose!, password, null);
+    return whose!;
+  });
+}
+
+export async function personByEmail(database: Database, email: string): Promise<Person | undefined> {
+  const [found] = await database
+    .select(person)
+    .from(people)
+    .where(eq(sql`lower(${people.email})`, email.trim().toLowerCase()));
+  return found;
+}

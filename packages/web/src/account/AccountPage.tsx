@@ -1,0 +1,119 @@
+import { type FormEvent, useState } from 'react';
+import type { SessionRow } from '@nailset/core';
+import { useChangePassword, useEndSessions, useSessions } from '../api/account';
+import { useSession } from '../api/queries';
+import { Button } from '../shared/Button';
+import { Header } from '../shared/Header';
+import { PasswordField } from '../shared/PasswordField';
+import { ErrorNote, FormError, Loading } from '../shared/states';
+import { dayAndTime } from '../shared/time';
+import { useTitle } from '../shared/useTitle';
+
+/** One's own account: the password, and every browser that is signed in. */
+export default function AccountPage() {
+  const { person } = useSession().data!;
+  useTitle('Your account');
+  return (
+    <>
+      <Header crumbs={[{ text: 'Your account' }]} />
+      <main className="mx-auto max-w-4xl px-5 py-8">
+        <h1 className="font-serif text-[26px]">{person!.name}</h1>
+        <p className="text-slate">{person!.email}</p>
+        <div className="mt-8 grid gap-x-16 gap-y-10 md:grid-cols-[300px_1fr]">
+          <ChangePassword />
+          <SignedIn />
+        </div>
+        <p className="mt-12 border-t border-rule pt-3 text-[13px]">
+          <a className="link" href="/notices.txt">
+            Licences of what Nailset is made of
+          </a>
+        </p>
+      </main>
+    </>
+  );
+}
+
+function ChangePassword() {
+  const [current, setCurrent] = useState('');
+  const [password, setPassword] = useState('');
+  const change = useChangePassword();
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    const done = () => {
+      setCurrent('');
+      setPassword('');
+    };
+    change.mutate({ current, password }, { onSuccess: done });
+  };
+  return (
+    <form onSubmit={submit} className="grid content-start gap-3">
+      <h2 className="font-serif text-[20px]">Password</h2>
+      <PasswordField label="Present password" value={current} onChange={setCurrent} />
+      <PasswordField label="New password" fresh value={password} onChange={setPassword} />
+      <FormError error={change.error} />
+      <div className="flex items-center gap-4">
+        <Button look="strong" type="submit" disabled={change.isPending}>
+          Change it
+        </Button>
+        <p role="status" className="text-[13px] text-moss">
+          {change.isSuccess && !current && 'Changed. Other browsers are signed out.'}
+        </p>
+      </div>
+    </form>
+  );
+}
+
+function SignedIn() {
+  const sessions = useSessions();
+  const end = useEndSessions();
+  if (sessions.isPending) return <Loading what="Looking up where you are signed in" />;
+  if (!sessions.data) return <ErrorNote error={sessions.error} retry={() => void sessions.refetch()} />;
+  const others = sessions.data.filter(({ current }) => !current);
+  return (
+    <section aria-label="Signed in">
+      <div className="mb-3 flex items-baseline justify-between">
+        <h2 className="font-serif text-[20px]">Signed in</h2>
+        {others.length > 1 && (
+          <Button look="quiet" disabled={end.isPending} onClick={() => end.mutate(undefined)}>
+            Sign out everywhere else
+          </Button>
+        )}
+      </div>
+      <ul className="border-t border-rule">
+        {sessions.data.map((row) => (
+          <Row key={row.id} row={row} end={() => end.mutate(row.id)} busy={end.isPending} />
+        ))}
+      </ul>
+      <FormError error={end.error} />
+    </section>
+  );
+}
+
+function Row({
+  row: { browser, createdAt, seenAt, current },
+  end,
+  busy,
+}: {
+  row: SessionRow;
+  end: () => void;
+  busy: boolean;
+}) {
+  return (
+    <li className="flex items-center justify-between gap-4 border-b border-grid py-2">
+      <div>
+        <p>{browser}</p>
+        <p className="text-note text-slate">
+          since {dayAndTime(createdAt)}
+          {!current && `, last seen ${dayAndTime(seenAt)}`}
+        </p>
+      </div>
+      {current ? (
+        <span className="text-[13px] text-moss">this browser</span>
+      ) : (
+        <Button aria-label={`Sign out ${browser}, since ${dayAndTime(createdAt)}`} disabled={busy} onClick={end}>
+          Sign out
+        </Button>
+      )}
+    </li>
+  );
+}

@@ -1,0 +1,44 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { PasswordByLink, PasswordChange, Person, ResetLink, SessionRow } from '@nailset/core';
+import { request } from './client';
+import { useFresh } from './queries';
+
+/** Passwords, and where one is signed in. */
+
+const key = ['sessions'];
+
+export const useSessions = () =>
+  useQuery({ queryKey: key, queryFn: () => request<SessionRow[]>('GET', '/me/sessions'), staleTime: 0 });
+
+/** Signs one browser out, or with no id every other one. */
+export function useEndSessions() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (id: string | undefined) => request('DELETE', id ? `/me/sessions/${id}` : '/me/sessions'),
+    onSettled: () => queries.invalidateQueries({ queryKey: key }),
+  });
+}
+
+export function useChangePassword() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (body: PasswordChange) => request('PUT', '/me/password', body),
+    onSuccess: () => queries.invalidateQueries({ queryKey: key }),
+  });
+}
+
+export const useAskForLink = () =>
+  useMutation({ mutationFn: (email: string) => request('POST', '/reset-links', { email }) });
+
+export function usePasswordByLink() {
+  const fresh = useFresh();
+  return useMutation({
+    mutationFn: (body: PasswordByLink) => request<Person>('PUT', '/password', body),
+    onSuccess: fresh,
+  });
+}
+
+export const useResetLink = (courseId: string) =>
+  useMutation({
+    mutationFn: (personId: string) => request<ResetLink>('POST', `/courses/${courseId}/people/${personId}/reset-link`),
+  });
