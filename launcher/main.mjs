@@ -3,6 +3,10 @@ import { Trouble } from './say.mjs';
 const help = `Nailset: exercises for feedback-control courses, checked exactly, for a whole class.
 
   ./nailset start     install what is missing, build, start database and server   (--help for options)
+  ./nailset serve     one more server on a shared database          (--help for more)
+  ./nailset work      runs checks for the servers of a shared database
+  ./nailset backup    everything into one file, while it is running
+  ./nailset restore   a backup into an empty installation
   ./nailset compute   answer questions about systems: JSON Lines in, JSON Lines out (--help for more)
   ./nailset check     check a table of answers without a server               (--help for more)
   ./nailset test      install what is missing, run every check and test
@@ -15,6 +19,10 @@ const help = `Nailset: exercises for feedback-control courses, checked exactly, 
  */
 const commands = {
   start: async (args) => (await import('./start.mjs')).start(args),
+  serve: async (args) => (await import('./serve.mjs')).serve('main', args),
+  work: async (args) => (await import('./serve.mjs')).serve('worker', args),
+  backup: async (args) => (await import('./keep.mjs')).backup(args),
+  restore: async (args) => (await import('./keep.mjs')).restore(args),
   compute: async (args) => (await import('./compute.mjs')).compute(args),
   check: async (args) => (await import('./check.mjs')).check(args),
   test: async (args) => (await import('./test.mjs')).test(args),

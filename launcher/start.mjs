@@ -4,7 +4,7 @@ import { existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync } 
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { build, home, installModules, installPostgres } from './install.mjs';
-import { PrivatePostgres, isFree } from './postgres.mjs';
+import { PrivatePostgres, isFree, serverRole } from './postgres.mjs';
 import { Trouble, step } from './say.mjs';
 
 const help = `./nailset start: brings Nailset up and stays in the foreground; Ctrl-C stops it.
@@ -28,17 +28,30 @@ export async function start(args) {
     console.log(help);
     return 0;
   }
-  const { port, host, data, demo } = options;
+  const { port, data } = options;
   mkdirSync(data, { recursive: true });
+  if (unsafePorts.has(port)) {
+    throw new Trouble(`Browsers refuse to open port ${port}. Take another one: ./nailset start --port 4180`);
+  }
   const note = path.join(data, 'running.json');
-  const running = await alreadyRunning(note);
+  const running = await claimed(note);
   if (running) {
     console.log(`Nailset is running already: ${running}`);
     return 0;
   }
-  if (unsafePorts.has(port)) {
-    throw new Trouble(`Browsers refuse to open port ${port}. Take another one: ./nailset start --port 4180`);
+  try {
+    return await run(options, note);
+  } finally {
+    rmSync(note, { force: true });
   }
+}
+
+/**
+ * @param {Options} options
+ * @param {string} note
+ * @returns {Promise<number>}
+ */
+async function run({ port, host, data, demo }, note) {
   if (!(await isFree(port, host))) {
     throw new Trouble(`Port ${port} is used by another program. Take another one: ./nailset start --port ${port + 1}`);
   }
@@ -68,15 +81,19 @@ export async function start(args) {
       console.log(`    The database lives in ${postgres.folder}: its user cannot reach ${data}.`);
   }
   const url = `http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}`;
-  const log = path.join(data, 'server.log');
+  const logs = path.join(data, 'logs');
+  // What the server itself cannot log: why it did not start, or how it fell.
+  const log = path.join(data, 'server-output.log');
   const launch = () =>
     spawn(process.execPath, [path.join(home, serverFile)], {
       cwd: home,
       detached: true,
-      stdio: ['ignore', openSync(log, 'a'), openSync(log, 'a')],
+      stdio: ['ignore', openSync(log, 'w', 0o600), openSync(log, 'a')],
       env: {
         ...process.env,
-        DATABASE_URL: given ?? postgres?.url('nailset'),
+        DATABASE_URL: given ?? postgres?.url('nailset', serverRole),
+        NAILSET_OWNER_URL: process.env['NAILSET_OWNER_URL'] ?? given ?? postgres?.url('nailset'),
+        NAILSET_LOGS: process.env['NAILSET_LOGS'] ?? logs,
         NAILSET_PORT: String(port),
         NAILSET_HOST: host,
         NAILSET_DEMO: demo ? '1' : '0',
@@ -100,7 +117,7 @@ export async function start(args) {
       const since = Date.now();
       if ((await Promise.race([ended, interrupted])) === 'interrupted') break;
       if (Date.now() - since > 60_000) pause = 1;
-      console.log(`The server stopped unexpectedly; it is started again in ${pause} s. Its log: ${log}`);
+      console.log(`The server stopped unexpectedly; it is started again in ${pause} s. Its logs: ${log}, ${logs}`);
       const waited = new Promise((resolve) => setTimeout(() => resolve('waited'), pause * 1000));
       if ((await Promise.race([waited, interrupted])) === 'interrupted') break;
       server = launch();
@@ -110,10 +127,9 @@ export async function start(args) {
     console.log('\nStopping …');
     return 0;
   } finally {
-    rmSync(note, { force: true });
     if (server.exitCode === null && server.signalCode === null) {
       server.kill('SIGTERM');
-      const patience = setTimeout(() => server.kill('SIGKILL'), 10_000);
+      const patience = setTimeout(() => server.kill('SIGKILL'), 11_000);
       await ended;
       clearTimeout(patience);
     }
@@ -133,7 +149,12 @@ const unsafePorts = new Set([
   10080,
 ]);
 
-/** @param {string[]} args */
+/** @typedef {{ port: number, host: string, data: string, demo: boolean, help: boolean }} Options */
+
+/**
+ * @param {string[]} args
+ * @returns {Options}
+ */
 function readOptions(args) {
   try {
     const { values } = parseArgs({
@@ -157,40 +178,58 @@ function readOptions(args) {
 }
 
 /**
- * The address of a run that is up; the note of one that is gone is removed.
+ * Claims the data folder for this run, or gives back the address of the one that has it. Of two that begin at the same
+ * moment one waits for the other; the note of one that is gone is removed.
  * @param {string} note
  * @returns {Promise<string | undefined>}
  */
-async function alreadyRunning(note) {
-  if (!existsSync(note)) return undefined;
-  /** @type {{ pid?: number, url?: string, server?: number }} */
-  let found = {};
-  try {
-    found = JSON.parse(readFileSync(note, 'utf8'));
-    process.kill(found.pid ?? 0, 0);
+async function claimed(note) {
+  for (let said = false; ; said = true) {
+    try {
+      writeFileSync(note, JSON.stringify({ pid: process.pid }), { flag: 'wx', mode: 0o600 });
+      return undefined;
+    } catch {
+      // Somebody has it, or had it.
+    }
+    /** @type {{ pid?: number, url?: string, server?: number }} */
+    let found = {};
+    try {
+      found = JSON.parse(readFileSync(note, 'utf8'));
+    } catch {
+      // Damaged, or just being written.
+      await new Promise((resolve) => setTimeout(resolve, 300));
+    }
     if (found.url && (await isHealthy(found.url))) return found.url;
-  } catch {
-    // Nobody has that process id any more, or the note is damaged.
+    if (found.pid && runsProgram(found.pid, 'launcher/main.mjs')) {
+      if (!said) console.log('Nailset is being started by another command; waiting for it.');
+      await new Promise((resolve) => setTimeout(resolve, 500));
+      continue;
+    }
+    if (found.server) await endLeftOver(found.server);
+    console.log('An earlier run did not end properly; its note is removed.');
+    rmSync(note, { force: true });
   }
-  if (found.server) await endLeftOver(found.server);
-  console.log('An earlier run did not end properly; its note is removed.');
-  rmSync(note, { force: true });
-  return undefined;
 }
 
 /**
- * Ends a server whose launcher was killed; a process of another program that has its number by now is left alone.
+ * Whether a process runs this program; a process of another one that has its number by now does not.
+ * @param {number} pid
+ * @param {string} program
+ */
+function runsProgram(pid, program) {
+  try {
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(program);
+  } catch {
+    return false;
+  }
+}
+
+/**
+ * Ends a server whose launcher was killed.
  * @param {number} pid
  */
 async function endLeftOver(pid) {
-  const isOurs = () => {
-    try {
-      return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(serverFile);
-    } catch {
-      return false;
-    }
-  };
-  for (let tries = 0; isOurs() && tries < 150; tries++) {
+  for (let tries = 0; runsProgram(pid, serverFile) && tries < 150; tries++) {
     process.kill(pid, tries < 100 ? 'SIGTERM' : 'SIGKILL');
     await new Promise((resolve) => setTimeout(resolve, 100));
   }

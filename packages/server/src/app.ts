@@ -10,7 +10,7 @@ import swagger from '@fastify/swagger';
 import swaggerUi from '@fastify/swagger-ui';
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import { Problem } from '@nailset/core';
-import Fastify, { type FastifyBaseLogger, type FastifyError, type FastifyRequest } from 'fastify';
+import Fastify, { LogController, type FastifyBaseLogger, type FastifyError, type FastifyRequest } from 'fastify';
 import { nanoid } from 'nanoid';
 import type { Logger } from 'pino';
 import { guardAccess, sessionCookie } from './access.js';
@@ -41,7 +41,7 @@ export async function buildApp(
 ): Promise<{ app: App; threads: Threads }> {
   const app = Fastify({
     loggerInstance: log as FastifyBaseLogger,
-    disableRequestLogging: true,
+    logController: new LogController({ disableRequestLogging: true }),
     // Short enough to be read out on the telephone.
     genReqId: () => nanoid(10),
     // A document may carry four pictures and four tables.
@@ -190,6 +190,10 @@ async function serveInterface(app: App): Promise<void> {
     // Made by the build, beside the files themselves.
     preCompressed: true,
   });
+  const notices = readFileSync(path.join(builtInterface, 'notices.txt'));
+  app.get('/notices.txt', { config: { access: 'anyone' }, schema: { hide: true } }, (_, reply) =>
+    reply.type('text/plain; charset=utf-8').send(notices),
+  );
   app.setNotFoundHandler((request, reply) => {
     if (request.method !== 'GET' || /^\/(api|assets)\//.test(decoded(request.url))) {
       throw new Refusal('notFound');

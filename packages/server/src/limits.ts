@@ -33,6 +33,7 @@ export class Limits {
       const result = await sign();
       await this.known.set(hidden(here.key), 1, 90 * 86_400);
       await this.forget(here.key);
+      await this.uncount(counted.filter((count) => count !== here));
       return result;
     } catch (error) {
       if (error instanceof Refusal && error.code === 'wrongPassword') throw error;

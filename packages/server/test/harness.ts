@@ -136,9 +136,9 @@ export class TestServer {
     await ended;
   }
 
-  /** A connection as the owner, to be ended by who asked. */
-  async connection(): Promise<pg.Client> {
-    const client = new pg.Client({ connectionString: addressOf(this.database, false) });
+  /** A connection to be ended by who asked. */
+  async connection(role: 'owner' | 'server' = 'owner'): Promise<pg.Client> {
+    const client = new pg.Client({ connectionString: addressOf(this.database, role === 'server') });
     await client.connect();
     return client;
   }
