@@ -68,7 +68,15 @@ async function check(what, args) {
 async function jest(what, projects, args, scratch, env) {
   console.log(`\n${what}`);
   const report = path.join(scratch, `${projects.join('-')}.json`);
-  const own = ['jest', '--selectProjects', ...projects, '--json', `--outputFile=${report}`, '--passWithNoTests'];
+  const own = [
+    'jest',
+    '--selectProjects',
+    ...projects,
+    '--json',
+    `--outputFile=${report}`,
+    '--passWithNoTests',
+    '--forceExit',
+  ];
   const { status, output } = await runKeeping('npx', [...own, ...args], { cwd: home, env, echo: false });
   // Jest prints its report as JSON among the lines for people; those are kept.
   console.log(

@@ -53,11 +53,15 @@ async function template(kind: 'bare' | 'demo'): Promise<string> {
   }
 }
 
-/** Processes that this test file started; none outlives it, whatever happens. */
+/** Processes and connections that this test file opened; none outlives it, whatever happens. */
 const children = new Set<ChildProcess>();
-const endAll = () => children.forEach((child) => child.kill('SIGKILL'));
-process.once('exit', endAll);
-afterAll(endAll);
+const connections = new Set<pg.Client>();
+const killAll = () => children.forEach((child) => child.kill('SIGKILL'));
+process.once('exit', killAll);
+afterAll(async () => {
+  killAll();
+  await Promise.all([...connections].map((client) => client.end().catch(() => undefined)));
+});
 
 /** The built server, or a worker, on a database of its own. */
 export class TestServer {
@@ -140,6 +144,7 @@ export class TestServer {
   async connection(role: 'owner' | 'server' = 'owner'): Promise<pg.Client> {
     const client = new pg.Client({ connectionString: addressOf(this.database, role === 'server') });
     await client.connect();
+    connections.add(client);
     return client;
   }
 

@@ -70,11 +70,7 @@ test('a key that is sent again while the check waits is one try, one job and one
 test('a worker that is killed in the middle of a check gives it up to another, and there is one verdict', async () => {
   const fresh = await new Browser(front).register('Half Way', course.joinCode);
   const { body } = await post(fresh, course.exerciseId, 'model', right);
-  // Whoever checks must first have the person's lock; holding it keeps the first worker in the middle.
-  const [{ held }] = (await front.sql<{ held: string }>(`select hashtextextended('check ' || $1, 0)::text as held`, [
-    fresh.id,
-  ])) as [{ held: string }];
-  const free = await holding(held);
+  const free = await holdingVerdicts();
   const first = worker();
   await first.run();
   await until('the job is taken', async () => (await front.sql(lockedJobs)).length === 1);
@@ -91,22 +87,22 @@ test('a worker that is killed in the middle of a check gives it up to another, a
 test('one person’s checks run one at a time; others’ go on meanwhile', async () => {
   const busy = await new Browser(front).register('Many Answers', course.joinCode);
   const calm = await new Browser(front).register('One Answer', course.joinCode);
-  const [{ held }] = (await front.sql<{ held: string }>(`select hashtextextended('check ' || $1, 0)::text as held`, [
-    busy.id,
-  ])) as [{ held: string }];
-  const free = await holding(held);
   const own = [
     await post(busy, course.exerciseId, 'model', wrong),
     await post(busy, course.exerciseId, 'model', right),
   ].map(({ body }) => body.id);
   const last = await post(calm, course.exerciseId, 'model', right);
-  const all = worker({ NAILSET_CHECKS: '2' });
+  const free = await holdingVerdicts();
+  const all = worker({ NAILSET_CHECKS: '3' });
   await all.run();
-  await until('the other is checked', async () => (await verdictsOf(last.body.id)) === 1);
-  expect((await front.sql(lockedJobs)).length).toBe(1);
-  expect(await Promise.all(own.map(verdictsOf))).toEqual([0, 0]);
+  const running = async () =>
+    (await front.sql<{ flags: object }>(lockedJobs)).map(({ flags }) => Object.keys(flags)[0]);
+  await until('both people are being checked', async () => (await running()).length === 2);
+  // There is a third thread, and a third answer waits: it is of someone who is being checked.
+  expect((await running()).sort()).toEqual([busy.id, calm.id].sort());
   await free();
-  await until('both are checked', async () => (await Promise.all(own.map(verdictsOf))).every((count) => count === 1));
+  const counts = () => Promise.all([...own, last.body.id].map(verdictsOf));
+  await until('all are checked', async () => (await counts()).every((count) => count === 1));
   await all.end();
 });
 
@@ -146,12 +142,12 @@ test('a checker that fails is tried again, and in the end the answer is left to 
   await all.end();
 });
 
-const lockedJobs = 'select 1 from graphile_worker._private_jobs where locked_at is not null';
+const lockedJobs = 'select flags from graphile_worker._private_jobs where locked_at is not null';
 const failedJobs = 'select 1 from graphile_worker._private_jobs where last_error is not null and locked_at is null';
 
-/** Holds a lock of PostgreSQL on a connection of its own, until the answer is called. */
-async function holding(key: string): Promise<() => Promise<void>> {
+/** Keeps every check in its middle, where its verdict is to be written, until the answer is called. */
+async function holdingVerdicts(): Promise<() => Promise<void>> {
   const client = await front.connection();
-  await client.query(`select pg_advisory_lock(${key})`);
+  await client.query('begin; lock table verdicts in share row exclusive mode');
   return () => client.end();
 }

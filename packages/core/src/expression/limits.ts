@@ -18,6 +18,8 @@ export const limits = {
   typedWork: 10_000,
   /** rows and columns of a matrix */
   order: 20,
+  /** states of an answer */
+  states: 12,
   /** different dead times in one sum */
   delays: 40,
   /** degree of a polynomial in s */

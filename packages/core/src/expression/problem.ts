@@ -16,6 +16,7 @@ export type ProblemCode =
   | 'divisionByZero'
   | 'degree'
   | 'numberSize'
+  | 'work'
   | 'improper'
   | 'notANumber'
   | 'deadTime'

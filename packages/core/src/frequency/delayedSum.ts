@@ -1,3 +1,4 @@
+import { Problem } from '../expression/problem.js';
 import { rationalToNumber } from '../rational/number.js';
 import { coefficients } from '../rational/polynomial.js';
 import { type Complex, magnitude, over } from '../system/complex.js';
@@ -65,6 +66,9 @@ export class DelayedSumOnAxis {
   }
 }
 
+/** Steps by which a phase is followed, at most. */
+const mostSteps = 100_000;
+
 /** A transfer with dead times in loops or sums; the phase is followed from ω = 0 in small steps. */
 export class DelayedSum {
   private readonly above: DelayedSumOnAxis;
@@ -111,6 +115,9 @@ export class DelayedSum {
       phase += wrapped(this.angle(next) - phase);
       at = next;
       if (at > this.omegas[this.omegas.length - 1]!) {
+        if (this.omegas.length > mostSteps) {
+          throw new Problem('work', 'Its phase turns too often up to this frequency to be followed.');
+        }
         this.omegas.push(at);
         this.phases.push(phase);
       }

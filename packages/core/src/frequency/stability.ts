@@ -1,3 +1,4 @@
+import { Problem } from '../expression/problem.js';
 import { type Fraction, lowestTerms } from '../rational/fraction.js';
 import { addRational, rationalToNumber } from '../rational/number.js';
 import { add, coefficient, commonFactor, degree, isHurwitz, isZero } from '../rational/polynomial.js';
@@ -104,10 +105,14 @@ function distanceToMinusOne(of: FactoredFrequency, omega: number): number {
   return Math.abs(wrapped(of.phase(omega) + Math.PI));
 }
 
+/** Steps along the axis before a sum is given up: each turns by less than a right angle. */
+const mostSteps = 100_000;
+
 /**
  * Zeros with positive real part of a sum of delayed polynomials whose first term has no delay; null when one lies on
  * the axis or there are infinitely many. Method: argument principle on (jω + a)^n-normalised values, with steps that a
  * bound of the derivative proves small enough.
+ * @throws Problem `work` when that takes too many of them.
  */
 export function rightHalfPlaneZeros(written: readonly DelayedPolynomial[]): number | null {
   const terms = termsInTimeUnit(written, timeUnitOf(written));
@@ -123,7 +128,10 @@ export function rightHalfPlaneZeros(written: readonly DelayedPolynomial[]): numb
   let turn = 0;
   let omega = 0;
   let here = sum.at(0);
-  while (omega < end) {
+  for (let steps = 0; omega < end; steps++) {
+    if (steps > mostSteps) {
+      throw new Problem('work', 'With such gains the dead time turns the loop round too often to be followed.');
+    }
     let reach = Math.min(end - omega, Math.max(omega, 1e-3));
     const size = magnitude(here);
     while (sum.slopeBound(omega + reach) * reach > 0.9 * size) {

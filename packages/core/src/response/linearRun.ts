@@ -1,3 +1,4 @@
+import { spendStep } from './work.js';
 import { Problem } from '../expression/problem.js';
 import { type Step, radau, stages, stepMatrices } from './collocation.js';
 import { type PieceSource, type PolynomialPiece, pieceAt, valueOf } from './piecewise.js';
@@ -141,6 +142,7 @@ export class LinearRun {
       this.share = 0;
     }
     for (;;) {
+      spendStep();
       // Steps are binary shares of the span, so that few lengths occur and their matrices are used again.
       let pieces = 2 ** Math.max(0, Math.ceil(Math.log2(this.span / this.length) - 1e-9));
       while (!Number.isInteger(this.share * pieces)) pieces *= 2;

@@ -2,11 +2,11 @@ import { EventEmitter } from 'node:events';
 import { setTimeout as pause } from 'node:timers/promises';
 import { sql } from 'drizzle-orm';
 import type { FastifyBaseLogger } from 'fastify';
-import { Logger, type Worker, type WorkerEvents, type WorkerPool, runTaskList } from 'graphile-worker';
+import { type Job, Logger, type Worker, type WorkerEvents, type WorkerPool, runTaskList } from 'graphile-worker';
 import type pg from 'pg';
 import type { Verdict } from '@nailset/core';
 import type { Database } from '../store/database.js';
-import { type CheckJob, freeJobsOfTheDead, peopleBeingChecked } from '../store/jobs.js';
+import { type CheckJob, checkLater, freeJobsOfTheDead, isAlone, peopleBeingChecked } from '../store/jobs.js';
 import { checkWorkers } from '../store/schema.js';
 import { queueSchema } from '../store/setUp.js';
 import { addVerdict, hasVerdictSince, submissionToCheck } from '../store/submissions.js';
@@ -66,7 +66,7 @@ export class CheckQueue {
         // Their next checks wait, while everyone else’s go on.
         forbiddenFlags: () => peopleBeingChecked(this.database),
       },
-      { check: (job, { job: { attempts, max_attempts: most } }) => this.check(job as CheckJob, attempts >= most) },
+      { check: (payload, { job }) => this.check(payload as CheckJob, job) },
       this.connections,
     );
   }
@@ -83,15 +83,18 @@ export class CheckQueue {
   }
 
   /**
-   * One check, in one transaction under the person’s lock: two workers that were given jobs of one person at the same
-   * moment take turns, and a job that is given out again after its verdict was written does nothing.
+   * One check, in one transaction under the person’s lock. Where another check of the person runs, as when two workers
+   * were given jobs of one person at the same moment, the job goes back into the queue. One that is given out again
+   * after its verdict was written does nothing.
    */
-  private async check({ submissionId, since }: CheckJob, isLast: boolean): Promise<void> {
+  private async check(job: CheckJob, { attempts, max_attempts: most }: Tries): Promise<void> {
+    const { submissionId, since } = job;
     await this.database.transaction(async (tx) => {
       const found = await submissionToCheck(tx, submissionId);
-      await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`check ${found.submission.personId}`}, 0))`);
+      const { personId } = found.submission;
+      if (!(await isAlone(tx, personId))) return checkLater(tx, submissionId, since, personId);
       if (await hasVerdictSince(tx, submissionId, new Date(since))) return;
-      await addVerdict(tx, submissionId, await this.verdictOf(found, isLast));
+      await addVerdict(tx, submissionId, await this.verdictOf(found, attempts >= most));
       await tx.execute(sql`select pg_notify(${verdictChannel}, ${submissionId})`);
     });
   }
@@ -131,6 +134,8 @@ export class CheckQueue {
     await freeJobsOfTheDead(this.database, deadSeconds);
   }
 }
+
+type Tries = Pick<Job, 'attempts' | 'max_attempts'>;
 
 type SubmissionToCheck = Awaited<ReturnType<typeof submissionToCheck>>;
 

@@ -1,5 +1,5 @@
 import { type SQL, sql } from 'drizzle-orm';
-import type { Database } from './database.js';
+import type { Database, Transaction } from './database.js';
 import { queueSchema } from './setUp.js';
 
 /** How often a check that failed for no fault of the answer is begun, in all. */
@@ -12,9 +12,29 @@ export interface CheckJob {
 }
 
 /** The call that enqueues the check of a submission, for use inside another statement. */
-export const enqueued = (submissionId: SQL, since: SQL, personId: SQL): SQL =>
+export const enqueued = (submissionId: SQL, since: SQL, personId: SQL, runAt: SQL = sql`null`): SQL =>
   sql`${sql.raw(queueSchema)}.add_job('check', json_build_object('submissionId', ${submissionId}, 'since', ${since}),
-        job_key => 'check ' || ${submissionId}, max_attempts => ${sql.raw(String(tries))}, flags => array[${personId}::text])`;
+        job_key => 'check ' || ${submissionId}, max_attempts => ${sql.raw(String(tries))}, flags => array[${personId}::text],
+        run_at => ${runAt})`;
+
+/** Puts a job back behind those that wait. */
+export async function checkLater(
+  tx: Transaction,
+  submissionId: string,
+  since: string,
+  personId: string,
+): Promise<void> {
+  await tx.execute(sql`
+    select ${enqueued(sql`${submissionId}::text`, sql`${since}::timestamptz`, sql`${personId}`, sql`now() + interval '200 ms'`)}`);
+}
+
+/** Whether no other check of the person runs; until the transaction ends, none begins. */
+export async function isAlone(tx: Transaction, personId: string): Promise<boolean> {
+  const { rows } = await tx.execute<{ alone: boolean }>(
+    sql`select pg_try_advisory_xact_lock(hashtextextended(${`check ${personId}`}, 0)) as alone`,
+  );
+  return rows[0]!.alone;
+}
 
 /** Has a submission checked again, by the checker as it is now. */
 export async function checkAgain(database: Database, submissionId: string, personId: string): Promise<void> {

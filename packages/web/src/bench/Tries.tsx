@@ -41,7 +41,7 @@ function Try({ attempt, open = false, version }: { attempt: Attempt; open?: bool
           <VerdictLines verdict={verdict} />
         </>
       ) : (
-        <p className="mt-1 text-slate" role="status">
+        <p className="mt-1 text-slate" role={attempt.checked ? undefined : 'status'}>
           {recordedWords(attempt)}
         </p>
       )}

@@ -2,8 +2,11 @@ import { Problem } from '../../expression/problem.js';
 import type { Answer, Trail } from '../../exercise/answer.js';
 import type { Part } from '../../exercise/parts.js';
 import { refuseOtherTrail, stopsWith } from '../../exercise/trail.js';
+import { pointsOf } from '../../exercise/points.js';
+import { within } from '../../response/work.js';
 import { recogniseSlip } from '../slips/index.js';
 import type { Verdict } from '../verdict.js';
+import { verdictOf } from '../verdictOf.js';
 import { bode } from './bode.js';
 import { choice } from './choice.js';
 import { curve } from './curve.js';
@@ -70,10 +73,26 @@ export function readTrail(part: Part, trail: Trail): void {
  */
 export function checkAnswer(part: Part, model: Model, answer: Answer): Verdict {
   readAnswer(part, model, answer);
-  const verdict = kindOf(part).check(part, model, answer);
-  if (verdict.met) return verdict;
-  const slip = recogniseSlip(part, model, answer, (tried) => kindOf(part).check(part, model, tried));
-  return slip ? { ...verdict, slip } : verdict;
+  return within(mostSteps, () => {
+    try {
+      const verdict = kindOf(part).check(part, model, answer);
+      if (verdict.met) return verdict;
+      const slip = recogniseSlip(part, model, answer, (tried) => kindOf(part).check(part, model, tried));
+      return slip ? { ...verdict, slip } : verdict;
+    } catch (problem) {
+      if (problem instanceof Problem && problem.code === 'work') return beyond(part, problem.message);
+      throw problem;
+    }
+  });
+}
+
+/** Steps of responses that the check of one answer may take, its slips included: well below a second. */
+const mostSteps = 8000;
+
+/** The verdict on an answer whose responses cannot be followed: nothing is met, and a person is to look. */
+function beyond(part: Part, words: string): Verdict {
+  const shown = { id: 'work', label: part.title, unit: '', measured: null, limit: null, relation: 'equal' as const };
+  return verdictOf([{ ...shown, met: false, close: true, points: 0, outOf: pointsOf(part), words }], words);
 }
 
 /** The expected answer for a student's numbers, or null when many are right. @throws Problem when there is none. */

@@ -3,7 +3,9 @@ import type { Answer } from '../../exercise/answer.js';
 import { decimalText } from '../../exercise/draw.js';
 import type { StatesPart } from '../../exercise/parts.js';
 import { withKnownLetters } from '../../expression/letters.js';
-import { type Scope, exactNumberFrom, parseFormula, systemFrom } from '../../formula/evaluate.js';
+import { limits } from '../../expression/limits.js';
+import { parse } from '../../expression/parse.js';
+import { type Scope, exactNumberFrom, systemFrom } from '../../formula/evaluate.js';
 import { type Fraction, lowestTerms } from '../../rational/fraction.js';
 import type { Matrix } from '../../rational/matrix.js';
 import { type Rational, rationalToNumber } from '../../rational/number.js';
@@ -33,6 +35,9 @@ function entriesOf(text: string, name: string): string[][] {
   return rows;
 }
 
+/** Entries are numbers, not formulas: of functions there is the square root alone. */
+const entryFrom = (entry: string) => parse(entry, { functions: new Map([['sqrt', 'sqrt']]) });
+
 /** Matrices as they were typed, their entries exact; they may use the student's numbers. */
 interface Typed {
   readonly texts: Readonly<Record<Name, string[][]>>;
@@ -43,9 +48,12 @@ interface Typed {
 
 function typedStates({ own }: Model, answer: States): Typed {
   const texts = Object.fromEntries(names.map((name) => [name, entriesOf(answer[name], name)])) as Typed['texts'];
+  if (texts.a.length > limits.states) {
+    throw new Problem('matrix', `A has ${texts.a.length} rows; at most ${limits.states} states are taken.`);
+  }
   const letters = [...own.names.keys()];
   const exact = (name: Name): Matrix =>
-    texts[name].map((row) => row.map((entry) => exactNumberFrom(withKnownLetters(parseFormula(entry), letters), own)));
+    texts[name].map((row) => row.map((entry) => exactNumberFrom(withKnownLetters(entryFrom(entry), letters), own)));
   const space = fittingStates({ a: exact('a'), b: exact('b'), c: exact('c'), d: exact('d') });
   return { texts, space, fraction: onlyFractionOf(space) };
 }

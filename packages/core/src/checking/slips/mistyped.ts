@@ -3,19 +3,28 @@ const numbers = /\d+(?:\.\d+)?|\.\d+/g;
 /** A number must differ from the one that was meant by this much: less is a matter of rounding. */
 const clearly = 0.04;
 
+/** A text of more numbers than these is no answer that one slip of the finger made wrong. */
+const mostNumbers = 16;
+/** Other texts that are looked at, at most: each is worked out like an answer. */
+const mostTexts = 1500;
+
 /**
  * Whether a slip of the finger in one number of a text would make it right: one digit wrong, missing or doubled, two
  * exchanged, or the sign of a term in the middle.
  * @param isRight whether another text is right
  */
 export function isMistyped(text: string, isRight: (text: string) => boolean): boolean {
-  for (const match of text.matchAll(numbers)) {
+  const found = [...text.matchAll(numbers)];
+  if (found.length > mostNumbers) return false;
+  let looked = 0;
+  for (const match of found) {
     const [typed] = match;
     const at = match.index;
     // What follows a power or a letter is an exponent or an index.
     if (/[\^\p{L}_]$/u.test(text.slice(0, at).trimEnd())) continue;
     for (const meant of meantBy(typed)) {
       if (Math.abs(Number(meant) - Number(typed)) <= clearly * Math.abs(Number(typed))) continue;
+      if (++looked > mostTexts) return false;
       if (isRight(text.slice(0, at) + meant + text.slice(at + typed.length))) return true;
     }
   }

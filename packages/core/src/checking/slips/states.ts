@@ -13,10 +13,14 @@ const signs = {
 };
 const exchanged = { id: 'exchanged', words: 'With B and C exchanged it is right: are they mixed up?' };
 
+/** States beyond which no slip is looked for: each row and column is worked out like an answer. */
+const mostStates = 8;
+
 /** What matrices go wrong by: a row or a column of A, or B or C, with the signs turned round. */
 export function slipOfStates(answer: States, check: (answer: Answer) => Verdict): Slip | undefined {
   const isRight = (other: States): boolean => attempted(check, other)?.met === true;
   const rows = rowsOf(answer.a);
+  if (rows.length > mostStates) return undefined;
   const turned = [
     ...rows.map((_, i) => rows.map((row, k) => (k === i ? row.map(negated) : row))),
     ...(rows[0] ?? []).map((_, j) => rows.map((row) => row.map((entry, k) => (k === j ? negated(entry) : entry)))),

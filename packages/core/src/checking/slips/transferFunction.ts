@@ -31,11 +31,21 @@ export function slipOfTransfer(part: TransferFunctionPart, model: Model, text: s
   if (said[0]) return feedbackSign;
   if (fitting.length > 0) return onlyOne(fitting) ?? said[1];
   if (hasUnitNumerator(answer, expected, tolerance)) return unitNumerator;
+  // Nobody types a system of such an order by hand.
+  if (orderOf(answer) > mostOrder) return undefined;
   return isMistyped(text, (other) =>
     orElse(false, () => differences(typedTransfer(other, model.own, expected), expected, tolerance).length === 0),
   )
     ? mistyped
     : undefined;
+}
+
+const mostOrder = 12;
+
+/** The higher degree of the two, as typed; 0 for what dead time keeps from being one fraction. */
+function orderOf(answer: Transfer): number {
+  const fraction = withDeadTime(answer)?.fraction;
+  return fraction ? Math.max(degree(fraction.numerator), degree(fraction.denominator)) : 0;
 }
 
 const feedbackSign = {
