@@ -36,6 +36,12 @@ export async function installChromium() {
   await step('Installing Chromium', () => installPackages(['chromium', 'fonts-dejavu-core']));
 }
 
+/** Installs nginx from Debian when it is missing; the tests put it in front of two servers. */
+export async function installNginx() {
+  if (existsSync('/usr/sbin/nginx')) return;
+  await step('Installing nginx', () => installPackages(['nginx-light']));
+}
+
 /** @param {string[]} names */
 async function installPackages(names) {
   const isRoot = process.getuid?.() === 0;

@@ -1,6 +1,6 @@
 import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
-import { build, home, installChromium, installModules, installPostgres } from './install.mjs';
+import { build, home, installChromium, installModules, installNginx, installPostgres } from './install.mjs';
 import { PrivatePostgres } from './postgres.mjs';
 import { runKeeping } from './run.mjs';
 import { step } from './say.mjs';
@@ -13,6 +13,7 @@ import { step } from './say.mjs';
 export async function test(args) {
   await installPostgres();
   await installChromium();
+  await installNginx();
   await installModules();
   await build();
 
