@@ -199,8 +199,8 @@ async function claimed(note) {
       // Damaged, or just being written.
       await new Promise((resolve) => setTimeout(resolve, 300));
     }
-    if (found.url && (await isHealthy(found.url))) return found.url;
     if (found.pid && runsProgram(found.pid, 'launcher/main.mjs')) {
+      if (found.url && (await isHealthy(found.url))) return found.url;
       if (!said) console.log('Nailset is being started by another command; waiting for it.');
       await new Promise((resolve) => setTimeout(resolve, 500));
       continue;
