@@ -7,7 +7,8 @@ import { cpus } from 'node:os';
 import { parseArgs } from 'node:util';
 import autocannon from 'autocannon';
 import pg from 'pg';
-import { median, row } from './figures.mjs';
+import { Agent, request } from 'undici';
+import { median, row, threeTimes } from './figures.mjs';
 
 const { values } = parseArgs({
   options: {
@@ -27,6 +28,18 @@ const client = new pg.Client({ connectionString });
 await client.connect();
 /** @param {string} text @param {unknown[]} [given] @returns {Promise<any[]>} */
 const sql = async (text, given = []) => (await client.query(text, given)).rows;
+
+// Lighter than fetch: on the machine that is measured, what asks must not be what is slow.
+const dispatcher = new Agent({ connections: null });
+
+/** Milliseconds of one request. @param {string} path @param {{ method?: 'GET' | 'POST', headers: Record<string, string>, body?: string }} options */
+async function timed(path, options) {
+  const from = performance.now();
+  const answer = await request(url + path, { ...options, dispatcher });
+  const body = await answer.body.text();
+  if (answer.statusCode !== 200) throw new Error(`${path} was answered ${answer.statusCode}: ${body}`);
+  return { ms: performance.now() - from, body };
+}
 
 /** A session of a person, made without a password. @param {string} personId */
 async function sessionOf(personId) {
@@ -87,6 +100,8 @@ await sql(`insert into memberships (course_id, person_id, role) values ($1, $2, 
 const answers = await sql('select part_id, answer from submissions where version_id = $1', [template.id]);
 const browsers = [];
 for (const { id } of people) browsers.push(await browserOf(id));
+// Who hands in has opened the bench before.
+for (const headers of browsers) await timed(`/api/exercises/${exercise}/bench`, { headers });
 await sql('analyze');
 
 /** @param {number} k */
@@ -94,15 +109,6 @@ const handIn = (k) => {
   const { part_id: partId, answer } = answers[k % answers.length];
   return JSON.stringify({ key: randomUUID(), versionId: version, partId, answer, trail: [] });
 };
-
-/** Milliseconds of one request. @param {string} path @param {RequestInit} options */
-async function timed(path, options) {
-  const from = performance.now();
-  const answer = await fetch(url + path, options);
-  const body = await answer.text();
-  if (!answer.ok) throw new Error(`${path} was answered ${answer.status}: ${body}`);
-  return { ms: performance.now() - from, body };
-}
 
 /** @param {string} name @param {number} wanted @param {() => Promise<number>} measure @param {number} [times] */
 async function measured(name, wanted, measure, times = 15) {
@@ -148,43 +154,35 @@ async function withVerdict(who) {
 await measured('a hand-in with its verdict', 60, async () => (await withVerdict(0)).verdict, 30);
 
 console.log('');
-const from = performance.now();
-const last = { acknowledged: 0 };
-await Promise.all(
-  browsers.map(async (_, who) => {
-    const headers = browsers[who];
-    const path = `/api/exercises/${exercise}/submissions`;
-    const handed = await timed(path, { method: 'POST', headers, body: handIn(one++) });
-    last.acknowledged = Math.max(last.acknowledged, performance.now() - from);
-    const { id, checked } = JSON.parse(handed.body);
-    if (!checked) await timed(`/api/exercises/${exercise}/attempts/${id}`, { headers });
-  }),
-);
-const all = performance.now() - from;
-const perSecond = (1000 * students) / last.acknowledged;
-row(
-  `${students} hand-ins at once: acknowledged`,
-  `${perSecond.toFixed(0)}/s`,
-  '',
-  `${perSecond >= 200 ? 'within' : 'BEYOND'} 200/s`,
-);
-row(
-  `${students} hand-ins at once: the last verdict after`,
-  `${all.toFixed(0)} ms`,
-  '',
-  `${all <= 3000 ? 'within' : 'BEYOND'} 3000 ms`,
-);
-
-// Each connection is one student, whose hand-ins come one after another.
+/** Everyone hands in at the same moment. */
+async function rush() {
+  const from = performance.now();
+  let acknowledged = 0;
+  await Promise.all(
+    browsers.map(async (headers) => {
+      const handed = await timed(`/api/exercises/${exercise}/submissions`, {
+        method: 'POST',
+        headers,
+        body: handIn(one++),
+      });
+      acknowledged = Math.max(acknowledged, performance.now() - from);
+      const { id, checked } = JSON.parse(handed.body);
+      if (!checked) await timed(`/api/exercises/${exercise}/attempts/${id}`, { headers });
+    }),
+  );
+  return { perSecond: (1000 * students) / acknowledged, all: performance.now() - from };
+}
+// A server that has just started is still being compiled.
+await rush();
+// Few connections, so that hand-ins come one by one; each request is of the next student.
 let next = 0;
 const result = await autocannon({
   url,
-  connections: students,
+  connections: 20,
   amount: rate * seconds,
   overallRate: rate,
   setupClient: (own) => {
-    const headers = browsers[next++ % browsers.length];
-    const ask = () => own.setHeadersAndBody({ ...headers }, handIn(one++));
+    const ask = () => own.setHeadersAndBody({ ...browsers[next++ % browsers.length] }, handIn(one++));
     ask();
     own.on('response', ask);
   },
@@ -202,6 +200,23 @@ for (let waiting = 1; waiting > 0;) {
   if (waiting > 0) await new Promise((resolve) => setTimeout(resolve, 50));
 }
 row('  after the last one, until every verdict is there', `${(performance.now() - waited).toFixed(0)} ms`);
+
+console.log('');
+const rushes = await threeTimes(rush);
+const perSecond = median(rushes.map((each) => each.perSecond));
+const all = median(rushes.map((each) => each.all));
+row(
+  `${students} hand-ins at once: acknowledged`,
+  `${perSecond.toFixed(0)}/s`,
+  '',
+  `${perSecond >= 200 ? 'within' : 'BEYOND'} 200/s`,
+);
+row(
+  `${students} hand-ins at once: the last verdict after`,
+  `${all.toFixed(0)} ms`,
+  '',
+  `${all <= 3000 ? 'within' : 'BEYOND'} 3000 ms`,
+);
 const [counted] = await sql(
   `select count(*)::int as submissions, count(distinct v.submission_id)::int as checked, count(v.id)::int as verdicts
      from submissions s left join verdicts v on v.submission_id = s.id where s.exercise_id = $1`,

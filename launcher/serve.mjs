@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
-import { build, home, installModules } from './install.mjs';
+import { build, home, installModules, nodeOptions } from './install.mjs';
 import { Trouble } from './say.mjs';
 
 const help = `./nailset serve   one more server on a database that several share; ./nailset work   runs checks only.
@@ -31,7 +31,7 @@ export async function serve(program, args) {
   }
   await installModules();
   await build();
-  const child = spawn(process.execPath, [path.join(home, 'packages/server/dist', `${program}.js`)], {
+  const child = spawn(process.execPath, [...nodeOptions, path.join(home, 'packages/server/dist', `${program}.js`)], {
     cwd: home,
     stdio: 'inherit',
     env: {

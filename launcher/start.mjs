@@ -3,7 +3,7 @@ import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
-import { build, home, installModules, installPostgres } from './install.mjs';
+import { build, home, installModules, installPostgres, nodeOptions } from './install.mjs';
 import { PrivatePostgres, isFree, serverRole } from './postgres.mjs';
 import { Trouble, step } from './say.mjs';
 
@@ -85,7 +85,7 @@ async function run({ port, host, data, demo }, note) {
   // What the server itself cannot log: why it did not start, or how it fell.
   const log = path.join(data, 'server-output.log');
   const launch = () =>
-    spawn(process.execPath, [path.join(home, serverFile)], {
+    spawn(process.execPath, [...nodeOptions, path.join(home, serverFile)], {
       cwd: home,
       detached: true,
       stdio: ['ignore', openSync(log, 'w', 0o600), openSync(log, 'a')],

@@ -2,10 +2,7 @@ import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import type { Person, Role } from '@nailset/core';
 import { Refusal } from './errors.js';
 import type { Database } from './store/database.js';
-import { courseOfExercise } from './store/exercises.js';
-import { roleIn } from './store/people.js';
-import { personBySession, sessionDays } from './store/sessions.js';
-import { courseOfSubmission } from './store/submissions.js';
+import { type Named, personBySession, sessionDays } from './store/sessions.js';
 
 export const sessionCookie = 'nailset_session';
 
@@ -55,16 +52,16 @@ export function guardAccess(app: FastifyInstance, database: Database, secureCook
 
   app.addHook('onRequest', async (request) => {
     const token = request.cookies[sessionCookie];
-    const found = token ? await personBySession(database, token) : undefined;
+    const named = namedBy(request.params as Record<string, string>);
+    const found = token ? await personBySession(database, token, named) : undefined;
     request.person = found?.person ?? null;
     request.session = found?.session ?? null;
     const access = request.routeOptions.config.access ?? 'anyone';
     refuseOtherPerson(request);
     if (access === 'anyone') return;
-    const person = personOf(request);
+    personOf(request);
     if (access === 'signedIn') return;
-    const courseId = await courseOf(database, request.params as Record<string, string>);
-    request.role = courseId ? ((await roleIn(database, courseId, person.id)) ?? null) : null;
+    request.role = found?.role ?? null;
     if (!request.role) throw new Refusal('notFound');
     if (!roles[access].includes(request.role)) throw new Refusal('forbidden');
   });
@@ -99,10 +96,10 @@ function refuseOtherPerson(request: FastifyRequest): void {
 
 const uuid = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
-async function courseOf(database: Database, params: Record<string, string>): Promise<string | undefined> {
-  const { courseId, exerciseId, submissionId } = params;
-  if (![courseId, exerciseId, submissionId].some((id) => id && uuid.test(id))) return undefined;
-  if (courseId) return courseId;
-  if (exerciseId) return courseOfExercise(database, exerciseId);
-  return courseOfSubmission(database, submissionId!);
+/** Which course, exercise or submission an address names; what is no id names nothing. */
+function namedBy({ courseId, exerciseId, submissionId }: Record<string, string>): Named {
+  const id = (text: string | undefined) => (text && uuid.test(text) ? text : undefined);
+  if (courseId !== undefined) return { courseId: id(courseId) };
+  if (exerciseId !== undefined) return { exerciseId: id(exerciseId) };
+  return { submissionId: id(submissionId) };
 }

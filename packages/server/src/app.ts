@@ -110,8 +110,8 @@ export async function buildApp(
     // Pages and their files are for everyone: a lecture hall opens them behind one address.
     const { limit = true } = request.routeOptions.config;
     if (!isApi(request) || !limit) return;
-    if (request.person) await limits.take('person', request.person.id, 1200, 60);
-    else await limits.take('address', request.ip, 6000, 60);
+    if (request.person) await limits.takeOften('person', request.person.id, 1200, 60);
+    else await limits.takeOften('address', request.ip, 6000, 60);
   });
   app.addHook('onRequest', (request, reply, done) => {
     const changes = !['GET', 'HEAD', 'OPTIONS'].includes(request.method);

@@ -6,8 +6,31 @@ import { Refusal } from './errors.js';
 /** Counts of tries in the database, so that they hold for all servers together. */
 export class Limits {
   private readonly limiters = new Map<string, RateLimiterPostgres>();
+  private readonly memories = new Map<string, RateLimiterMemory>();
 
   constructor(private readonly pool: pg.Pool) {}
+
+  /**
+   * The same for what everybody does all the time: the first twentieth is counted here alone, so that who stays below it
+   * costs the database nothing.
+   */
+  async takeOften(name: string, key: string, points: number, seconds: number): Promise<void> {
+    const few = Math.floor(points / 20);
+    const here = this.nearby(name, few, seconds);
+    try {
+      await here.consume(key);
+    } catch (refused) {
+      if (!(refused instanceof RateLimiterRes)) throw refused;
+      const isFirst = refused.consumedPoints === few + 1;
+      await refusing(this.limiter(name, points, seconds).consume(hidden(key), isFirst ? few + 1 : 1));
+    }
+  }
+
+  private nearby(name: string, points: number, duration: number): RateLimiterMemory {
+    const known = this.memories.get(name) ?? new RateLimiterMemory({ keyPrefix: name, points, duration });
+    this.memories.set(name, known);
+    return known;
+  }
 
   /** Counts one of `points` in `seconds` for this key. @throws Refusal `tooMany` with the time to wait. */
   async take(name: string, key: string, points: number, seconds: number): Promise<void> {

@@ -21,9 +21,6 @@ export function within<T>(steps: number, work: () => T): T {
 export function spendStep(): void {
   left -= 1;
   if (left < 0) {
-    throw new Problem(
-      'work',
-      'This response swings or switches too fast to be worked out.',
-    );
+    throw new Problem('work', 'This response swings or switches too fast to be worked out.');
   }
 }

@@ -2,9 +2,7 @@ import { EventEmitter, once } from 'node:events';
 import { setTimeout as pause } from 'node:timers/promises';
 import type { FastifyBaseLogger } from 'fastify';
 import pg from 'pg';
-
-/** Channel of PostgreSQL on which the id of a submission is heard when its verdict is there. */
-export const verdictChannel = 'nailset_verdict';
+import { verdictChannel } from '../store/submissions.js';
 
 /** Hears of verdicts from every server and worker, on a connection of its own that is opened again when it is lost. */
 export class VerdictNews {

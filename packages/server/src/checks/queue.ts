@@ -6,11 +6,10 @@ import { type Job, Logger, type Worker, type WorkerEvents, type WorkerPool, runT
 import type pg from 'pg';
 import type { Verdict } from '@nailset/core';
 import type { Database } from '../store/database.js';
-import { type CheckJob, checkLater, freeJobsOfTheDead, isAlone, peopleBeingChecked } from '../store/jobs.js';
+import { type CheckJob, checkLater, freeJobsOfTheDead } from '../store/jobs.js';
 import { checkWorkers } from '../store/schema.js';
 import { queueSchema } from '../store/setUp.js';
-import { addVerdict, hasVerdictSince, submissionToCheck } from '../store/submissions.js';
-import { verdictChannel } from './news.js';
+import { addVerdict, claimToCheck, type submissionToCheck } from '../store/submissions.js';
 import { OutOfTime, type Threads } from './threads.js';
 
 /** Checks wait in PostgreSQL and are run by any server or worker, each once, at most one at a time of one person. */
@@ -23,6 +22,8 @@ const beatSeconds = 2;
 export class CheckQueue {
   private pool: WorkerPool | undefined;
   private readonly alive = new Set<string>();
+  /** Who is being checked here. */
+  private readonly people = new Set<string>();
   private stopping = false;
   private beating: Promise<void> | undefined;
 
@@ -50,6 +51,10 @@ export class CheckQueue {
   private launch(): void {
     const events: WorkerEvents = new EventEmitter();
     events.on('worker:create', ({ worker }: { worker: Worker }) => this.alive.add(worker.workerId));
+    events.on('job:start', ({ job }: { job: Job }) => this.peopleOf(job).forEach((person) => this.people.add(person)));
+    events.on('job:complete', ({ job }: { job: Job }) =>
+      this.peopleOf(job).forEach((person) => this.people.delete(person)),
+    );
     events.on('worker:stop', ({ worker, error }: { worker: Worker; error?: unknown }) => {
       this.alive.delete(worker.workerId);
       // It could not even say that its job was done; a new pool takes its place, and the job is given out again.
@@ -63,12 +68,16 @@ export class CheckQueue {
         noHandleSignals: true,
         pollInterval: 1000,
         logger: queueLog(this.log),
-        // Their next checks wait, while everyone else’s go on.
-        forbiddenFlags: () => peopleBeingChecked(this.database),
+        // Their next checks wait, while everyone else’s go on; a check that runs elsewhere sends this one back.
+        forbiddenFlags: () => [...this.people],
       },
       { check: (payload, { job }) => this.check(payload as CheckJob, job) },
       this.connections,
     );
+  }
+
+  private peopleOf({ flags }: Job): string[] {
+    return Object.keys(flags ?? {});
   }
 
   private relaunching: Promise<void> | undefined;
@@ -90,12 +99,10 @@ export class CheckQueue {
   private async check(job: CheckJob, { attempts, max_attempts: most }: Tries): Promise<void> {
     const { submissionId, since } = job;
     await this.database.transaction(async (tx) => {
-      const found = await submissionToCheck(tx, submissionId);
-      const { personId } = found.submission;
-      if (!(await isAlone(tx, personId))) return checkLater(tx, submissionId, since, personId);
-      if (await hasVerdictSince(tx, submissionId, new Date(since))) return;
-      await addVerdict(tx, submissionId, await this.verdictOf(found, attempts >= most));
-      await tx.execute(sql`select pg_notify(${verdictChannel}, ${submissionId})`);
+      const found = await claimToCheck(tx, submissionId, since);
+      if (!found) return;
+      if (found.busy) return checkLater(tx, submissionId, since, found.personId);
+      await addVerdict(tx, submissionId, since, await this.verdictOf(found, attempts >= most));
     });
   }
 

@@ -37,7 +37,7 @@ export class Threads {
     private readonly checkSeconds: number,
     private readonly log: FastifyBaseLogger,
   ) {
-    // Kept ready: loading the core takes longer than most checks.
+    // Kept ready, as loading the core takes longer than most checks; as many as checks run at a time, so none waits here.
     this.checking = poolOf(checkThreads, checkThreads);
   }
 
@@ -110,18 +110,22 @@ export class Threads {
     seconds: number,
   ): Promise<ReturnType<Work[N]>> {
     const limit = new AbortController();
-    const { port1, port2 } = new MessageChannel();
     let timer: NodeJS.Timeout | undefined;
-    port1.once('message', () => (timer = setTimeout(() => limit.abort(), seconds * 1000)));
+    const begin = () => (timer = setTimeout(() => limit.abort(), seconds * 1000));
+    // Where others may be before it, the thread tells when it begins.
+    const channel = pool === this.examining ? new MessageChannel() : undefined;
+    if (channel) channel.port1.once('message', begin);
+    else begin();
     try {
-      const piece: Piece = { name, input, begun: port2 };
-      return (await pool.run(piece, { signal: limit.signal, transferList: [port2] })) as ReturnType<Work[N]>;
+      const piece: Piece = { name, input, begun: channel?.port2 };
+      const transferList = channel ? [channel.port2] : [];
+      return (await pool.run(piece, { signal: limit.signal, transferList })) as ReturnType<Work[N]>;
     } catch (error) {
       if (limit.signal.aborted) throw new OutOfTime(`${name} took longer than ${seconds} s`);
       throw error;
     } finally {
       clearTimeout(timer);
-      port1.close();
+      channel?.port1.close();
     }
   }
 }

@@ -111,12 +111,12 @@ export type Work = typeof work;
 export interface Piece {
   readonly name: keyof Work;
   readonly input: unknown;
-  /** Hears when the work begins: until then it only waits. */
-  readonly begun: MessagePort;
+  /** Hears when the work begins, where it may have to wait first. */
+  readonly begun: MessagePort | undefined;
 }
 
 export default function run({ name, input, begun }: Piece): unknown {
-  begun.postMessage(null);
-  begun.close();
+  begun?.postMessage(null);
+  begun?.close();
   return (work[name] as (input: unknown) => unknown)(input);
 }

@@ -22,7 +22,15 @@ import { Refusal } from '../errors.js';
 import { drawFor, factsOf, newestVersion } from '../store/exercises.js';
 import { publishedExercises } from '../store/shelf.js';
 import { closesAt, handIn } from '../store/handIn.js';
-import { type Standing, bestOf, saveAnswer, savedAnswersOf, standingIn, standingOf } from '../store/submissions.js';
+import {
+  type Standing,
+  bestOf,
+  saveAnswer,
+  savedAnswersOf,
+  standingIn,
+  standingOf,
+  standingOfOne,
+} from '../store/submissions.js';
 import { membershipsOf } from '../store/people.js';
 import { type App, type House, answers, byCourse, byExercise, bySubmission } from './route.js';
 
@@ -170,11 +178,11 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
 
   /** One attempt as its student may see it by now; undefined for someone else’s. */
   async function attemptFor(exerciseId: string, personId: string, submissionId: string) {
-    const entry = (await standingOf(database, exerciseId, personId)).find(({ id }) => id === submissionId);
-    if (!entry) return undefined;
+    const entry = await standingOfOne(database, submissionId, personId);
+    if (entry?.exerciseId !== exerciseId) return undefined;
+    if (!entry.checked) return attemptOf(entry, null);
     const { document } = await newestVersion(database, exerciseId);
-    const { dueAt } = await factsOf(database, exerciseId);
-    return attemptOf(entry, showsVerdicts(document, dueAt) ? document.shows : null);
+    return attemptOf(entry, showsVerdicts(document, entry.dueAt) ? document.shows : null);
   }
 
   /** The curves of predictions that can no longer be changed. */

@@ -23,6 +23,19 @@ export function connect(url: string, onLost: (error: Error) => void = () => unde
   return { pool, database: drizzle(pool, { schema, casing: 'snake_case' }) };
 }
 
+/**
+ * A statement that is built once for each database and planned once on each of its connections; for those that every
+ * request needs.
+ */
+export function prepared<T>(build: (database: Database) => T): (database: Database) => T {
+  const known = new WeakMap<Database, T>();
+  return (database) => {
+    const found = known.get(database) ?? build(database);
+    known.set(database, found);
+    return found;
+  };
+}
+
 const lostCodes = new Set([
   'ECONNREFUSED',
   'ECONNRESET',

@@ -8,15 +8,6 @@ import type { Database, Transaction } from './database.js';
 import { documentOf, documentsOf } from './documents.js';
 import { courses, draws, exercises, people, submissions, versions } from './schema.js';
 
-/** The course that an exercise belongs to; undefined for an unknown id. */
-export async function courseOfExercise(database: Database, exerciseId: string): Promise<string | undefined> {
-  const [found] = await database
-    .select({ courseId: exercises.courseId })
-    .from(exercises)
-    .where(eq(exercises.id, exerciseId));
-  return found?.courseId;
-}
-
 export async function addExercise(
   database: Database,
   courseId: string,

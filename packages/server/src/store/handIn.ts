@@ -1,12 +1,13 @@
 import { isDeepStrictEqual } from 'node:util';
-import { and, count, eq, sql } from 'drizzle-orm';
+import { and, count, desc, eq, sql } from 'drizzle-orm';
 import { type ExerciseDocument, type HandIn, attemptsOf } from '@nailset/core';
 import type { Threads } from '../checks/threads.js';
 import { Refusal } from '../errors.js';
-import type { Database } from './database.js';
-import { drawFor, newestVersion } from './exercises.js';
+import { type Database, prepared } from './database.js';
+import { documentOf } from './documents.js';
+import { drawFor } from './exercises.js';
 import { enqueued } from './jobs.js';
-import { exercises, submissions } from './schema.js';
+import { draws, exercises, submissions, versions } from './schema.js';
 
 /** How long after the due date a hand-in that was already on its way still counts. */
 export const graceMilliseconds = 5_000;
@@ -32,37 +33,76 @@ export async function handIn(
   personId: string,
   sent: HandIn,
 ): Promise<HandedIn & { version: number; isNew: boolean }> {
-  const known = await handedInWith(database, exerciseId, personId, sent);
-  if (known) return { ...known, version: 0, isNew: false };
-  const version = await newestVersion(database, exerciseId);
-  if (version.id !== sent.versionId) throw new Refusal('oldVersion');
-  const { document } = version;
+  const found = await lookBefore(database, exerciseId, personId, sent);
+  if (found.known) return { ...found.known, version: found.version, isNew: false };
+  if (found.versionId !== sent.versionId) throw new Refusal('oldVersion');
+  const document = await documentOf(database, found.versionId);
   const part = document.parts.find((p) => p.id === sent.partId);
   if (!part) throw new Refusal('notFound');
-  await refuseClosed(database, exerciseId, document);
+  if (found.archived) throw new Refusal('putAway');
+  const closes = closesAt(found.dueAt, document.late);
+  if (closes && Date.now() > closes.getTime() + graceMilliseconds) throw new Refusal('pastDue');
   const most = attemptsOf(document, part);
-  const values = await drawFor(database, threads, version, personId);
+  const version = { id: found.versionId, exerciseId, number: found.version, document };
+  const values = found.values ?? (await drawFor(database, threads, version, personId));
   const { systems, series, parameters } = document;
   await threads.read({ given: { systems, series, parameters }, part, values, answer: sent.answer, trail: sent.trail });
   for (let tries = 0; tries < 20; tries++) {
     const added = await addSubmission(database, exerciseId, personId, sent, most);
-    if (added) return { ...added, version: version.number, isNew: true };
-    const other = await handedInWith(database, exerciseId, personId, sent);
-    if (other) return { ...other, version: version.number, isNew: false };
+    if (added) return { ...added, version: found.version, isNew: true };
+    const { known: other } = await lookBefore(database, exerciseId, personId, sent);
+    if (other) return { ...other, version: found.version, isNew: false };
     if ((await attemptsUsed(database, exerciseId, personId, part.id)) >= most) break;
     // Another hand-in took this number at the same moment; the next one may be free.
   }
   throw new Refusal('attemptsUsed');
 }
 
-async function refuseClosed(database: Database, exerciseId: string, { late }: ExerciseDocument): Promise<void> {
-  const [exercise] = await database
-    .select({ dueAt: exercises.dueAt, archived: exercises.archived })
+const before = prepared((database) => {
+  const newest = database
+    .select({ id: versions.id, number: versions.number })
+    .from(versions)
+    .where(eq(versions.exerciseId, exercises.id))
+    .orderBy(desc(versions.number))
+    .limit(1)
+    .as('newest');
+  return database
+    .select({
+      dueAt: exercises.dueAt,
+      archived: exercises.archived,
+      versionId: newest.id,
+      version: newest.number,
+      values: draws.values,
+      known: submissions,
+    })
     .from(exercises)
-    .where(eq(exercises.id, exerciseId));
-  if (exercise!.archived) throw new Refusal('putAway');
-  const closes = closesAt(exercise!.dueAt, late);
-  if (closes && Date.now() > closes.getTime() + graceMilliseconds) throw new Refusal('pastDue');
+    .leftJoinLateral(newest, sql`true`)
+    .leftJoin(draws, and(eq(draws.versionId, newest.id), eq(draws.personId, sql.placeholder('personId'))))
+    .leftJoin(
+      submissions,
+      and(
+        eq(submissions.exerciseId, exercises.id),
+        eq(submissions.personId, sql.placeholder('personId')),
+        eq(submissions.partId, sql.placeholder('partId')),
+        eq(submissions.key, sql.placeholder('key')),
+      ),
+    )
+    .where(eq(exercises.id, sql.placeholder('exerciseId')))
+    .prepare('before_handing_in');
+});
+
+/** All that deciding about a hand-in needs, at one look. @throws Refusal `notPublished`, `keyUsed`. */
+async function lookBefore(database: Database, exerciseId: string, personId: string, sent: HandIn) {
+  const [found] = await before(database).execute({ exerciseId, personId, partId: sent.partId, key: sent.key });
+  if (!found?.versionId) throw new Refusal('notPublished');
+  const { known, versionId, version, ...rest } = found;
+  return { ...rest, versionId, version: version!, known: known && sameAnswer(known, sent) };
+}
+
+/** @throws Refusal `keyUsed` for a key that came with another answer. */
+function sameAnswer({ id, attempt, handedInAt, answer }: typeof submissions.$inferSelect, sent: HandIn): HandedIn {
+  if (!isDeepStrictEqual(answer, sent.answer)) throw new Refusal('keyUsed');
+  return { id, attempt, handedInAt };
 }
 
 /** When an exercise stops taking answers, late ones included; null for never. */
@@ -72,23 +112,6 @@ export function closesAt(dueAt: Date | null, late: ExerciseDocument['late']): Da
 
 const ownTo = (exerciseId: string, personId: string, partId: string) =>
   and(eq(submissions.personId, personId), eq(submissions.exerciseId, exerciseId), eq(submissions.partId, partId));
-
-/** What was handed in with this key. @throws Refusal `keyUsed` for another answer. */
-async function handedInWith(
-  database: Database,
-  exerciseId: string,
-  personId: string,
-  { partId, key, answer: sent }: HandIn,
-): Promise<HandedIn | undefined> {
-  const [found] = await database
-    .select()
-    .from(submissions)
-    .where(and(ownTo(exerciseId, personId, partId), eq(submissions.key, key)));
-  if (!found) return undefined;
-  const { id, attempt, handedInAt, answer } = found;
-  if (!isDeepStrictEqual(answer, sent)) throw new Refusal('keyUsed');
-  return { id, attempt, handedInAt };
-}
 
 async function attemptsUsed(database: Database, exerciseId: string, personId: string, partId: string): Promise<number> {
   const [used] = await database

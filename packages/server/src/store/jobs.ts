@@ -28,14 +28,6 @@ export async function checkLater(
     select ${enqueued(sql`${submissionId}::text`, sql`${since}::timestamptz`, sql`${personId}`, sql`now() + interval '200 ms'`)}`);
 }
 
-/** Whether no other check of the person runs; until the transaction ends, none begins. */
-export async function isAlone(tx: Transaction, personId: string): Promise<boolean> {
-  const { rows } = await tx.execute<{ alone: boolean }>(
-    sql`select pg_try_advisory_xact_lock(hashtextextended(${`check ${personId}`}, 0)) as alone`,
-  );
-  return rows[0]!.alone;
-}
-
 /** Has a submission checked again, by the checker as it is now. */
 export async function checkAgain(database: Database, submissionId: string, personId: string): Promise<void> {
   await database.execute(sql`select ${enqueued(sql`${submissionId}::text`, sql`now()`, sql`${personId}`)}`);
@@ -47,14 +39,6 @@ export async function waitingChecks(database: Database): Promise<{ waiting: numb
     select count(*)::int as waiting, coalesce(extract(epoch from now() - min(created_at)), 0)::float8 as oldest
       from ${sql.raw(queueSchema)}._private_jobs where attempts < max_attempts or locked_at is not null`);
   return { waiting: rows[0]!.waiting, oldestSeconds: rows[0]!.oldest };
-}
-
-/** Whose checks are running anywhere. */
-export async function peopleBeingChecked(database: Database): Promise<string[]> {
-  const { rows } = await database.execute<{ person: string }>(sql`
-    select distinct jsonb_object_keys(flags) as person
-      from ${sql.raw(queueSchema)}._private_jobs where locked_at is not null and flags is not null`);
-  return rows.map(({ person }) => person);
 }
 
 /** Frees the jobs of workers that no one has seen for this long. */

@@ -1,11 +1,11 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { and, desc, eq, gt, lt, ne, sql } from 'drizzle-orm';
-import type { Person, SessionRow } from '@nailset/core';
+import type { Person, Role, SessionRow } from '@nailset/core';
 import { Refusal } from '../errors.js';
 import { hashPassword, isPasswordOf, refuseWeakPassword } from '../passwords.js';
-import type { Database, Transaction } from './database.js';
+import { type Database, type Transaction, prepared } from './database.js';
 import { person } from './people.js';
-import { people, resetLinks, sessions } from './schema.js';
+import { memberships, people, resetLinks, sessions } from './schema.js';
 
 /** How long a browser stays signed in. */
 export const sessionDays = 14;
@@ -32,21 +32,50 @@ export async function closeSession(database: Database, token: string): Promise<v
   await database.delete(sessions).where(eq(sessions.tokenHash, hashOfToken(token)));
 }
 
-/** The person whose browser holds the token, and which of their sessions it is; undefined for nobody. */
+const whoStatement = prepared((database) =>
+  database
+    .select({ person, session: sessions.id, seenAt: sessions.seenAt, role: memberships.role })
+    .from(sessions)
+    .innerJoin(people, eq(people.id, sessions.personId))
+    .leftJoin(
+      memberships,
+      and(
+        eq(memberships.personId, people.id),
+        sql`${memberships.courseId} = coalesce(${sql.placeholder('courseId')}::uuid,
+          (select course_id from exercises where id = ${sql.placeholder('exerciseId')}::uuid),
+          (select e.course_id from submissions h join exercises e on e.id = h.exercise_id
+            where h.id = ${sql.placeholder('submissionId')}::uuid))`,
+      ),
+    )
+    .where(and(eq(sessions.tokenHash, sql.placeholder('tokenHash')), gt(sessions.expiresAt, sql`now()`)))
+    .prepare('who_asks'),
+);
+
+/** What an address names; the first that is given leads to the course. */
+export interface Named {
+  readonly courseId?: string | undefined;
+  readonly exerciseId?: string | undefined;
+  readonly submissionId?: string | undefined;
+}
+
+/**
+ * The person whose browser holds the token, which of their sessions it is, and their role in the course of what is
+ * named; undefined for nobody.
+ */
 export async function personBySession(
   database: Database,
   token: string,
-): Promise<{ person: Person; session: string } | undefined> {
+  { courseId = undefined, exerciseId = undefined, submissionId = undefined }: Named,
+): Promise<{ person: Person; session: string; role: Role | null } | undefined> {
   const tokenHash = hashOfToken(token);
-  const [found] = await database
-    .select({ person, session: sessions.id, seenAt: sessions.seenAt })
-    .from(sessions)
-    .innerJoin(people, eq(people.id, sessions.personId))
-    .where(and(eq(sessions.tokenHash, tokenHash), gt(sessions.expiresAt, new Date())));
-  if (found && Date.now() - found.seenAt.getTime() > 15 * 60_000) {
+  const named = { courseId: courseId ?? null, exerciseId: exerciseId ?? null, submissionId: submissionId ?? null };
+  const [found] = await whoStatement(database).execute({ tokenHash, ...named });
+  if (!found) return undefined;
+  const { seenAt, ...who } = found;
+  if (Date.now() - seenAt.getTime() > 15 * 60_000) {
     await database.update(sessions).set({ seenAt: new Date() }).where(eq(sessions.tokenHash, tokenHash));
   }
-  return found && { person: found.person, session: found.session };
+  return who;
 }
 
 /** Where a person is signed in, the latest first; `current` is the session that asks. */

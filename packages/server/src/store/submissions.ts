@@ -1,9 +1,9 @@
-import { type SQL, and, asc, desc, eq, gte, inArray, sql } from 'drizzle-orm';
-import type { Answer, AnswerSave, AnswerSaved, ExerciseDocument, Verdict } from '@nailset/core';
+import { type SQL, and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import type { Answer, AnswerSave, AnswerSaved, DrawValues, ExerciseDocument, Verdict } from '@nailset/core';
 import { stopsOf } from '@nailset/core/checks';
 import { Refusal } from '../errors.js';
-import type { Database, Transaction } from './database.js';
-import { documentOf } from './documents.js';
+import { type Database, type Transaction, prepared } from './database.js';
+import { documentOf, documentsOf } from './documents.js';
 import { newestVersion } from './exercises.js';
 import { graceMilliseconds } from './handIn.js';
 import { draws, exercises, overrides, people, savedAnswers, submissions, verdicts, versions } from './schema.js';
@@ -52,38 +52,74 @@ export function savedAnswersOf(database: Database, exerciseId: string, personId:
     .where(and(eq(savedAnswers.exerciseId, exerciseId), eq(savedAnswers.personId, personId)));
 }
 
-/** Records a verdict; null when the check ran out of time. */
+/**
+ * Records a verdict, null when the check ran out of time, and tells whoever waits for it. One that is there since then
+ * stays the only one.
+ */
 export async function addVerdict(
-  database: Database | Transaction,
+  tx: Transaction,
   submissionId: string,
+  since: string,
   result: Verdict | null,
 ): Promise<void> {
-  await database.insert(verdicts).values({ submissionId, result, points: result?.points ?? 0 });
+  const text = result && JSON.stringify(result);
+  await tx.execute(sql`
+    with added as (
+      insert into ${verdicts} (submission_id, result, points)
+      select ${submissionId}::uuid, ${text}::jsonb, ${result?.points ?? 0}::float8
+       where not exists (select from ${verdicts}
+                          where submission_id = ${submissionId}::uuid and checked_at >= ${since}::timestamptz)
+      returning submission_id)
+    select pg_notify(${verdictChannel}, submission_id::text) from added`);
 }
 
-export async function hasVerdictSince(
-  database: Database | Transaction,
-  submissionId: string,
-  since: Date,
-): Promise<boolean> {
-  const found = await database
-    .select({ id: verdicts.id })
-    .from(verdicts)
-    .where(and(eq(verdicts.submissionId, submissionId), gte(verdicts.checkedAt, since)))
-    .limit(1);
-  return found.length > 0;
-}
+/** Channel of PostgreSQL on which the id of a submission is heard when its verdict is there. */
+export const verdictChannel = 'nailset_verdict';
 
 /** A submission with what is needed to check it. @throws Refusal `notFound`. */
 export async function submissionToCheck(database: Database | Transaction, submissionId: string) {
-  const [found] = await database
-    .select({ submission: submissions, number: versions.number, values: draws.values })
+  const [found] = await submissionRow(database).where(eq(submissions.id, submissionId));
+  if (!found) throw new Refusal('notFound');
+  return withDocument(database, found);
+}
+
+/**
+ * The same for who is about to check it: nothing when that is done already since then, `busy` while another check of the
+ * person runs. Otherwise none of the person’s begins until the transaction ends.
+ */
+export async function claimToCheck(tx: Transaction, submissionId: string, since: string) {
+  const alone = sql<boolean>`pg_try_advisory_xact_lock(hashtextextended('check ' || ${submissions.personId}, 0))`;
+  const done = sql<boolean>`exists (select from ${verdicts} where submission_id = ${submissions.id} and checked_at >= ${since}::timestamptz)`;
+  const [found] = await tx
+    .select({ ...submissionFields, alone, done })
     .from(submissions)
     .innerJoin(versions, eq(versions.id, submissions.versionId))
-    .leftJoin(draws, and(eq(draws.versionId, submissions.versionId), eq(draws.personId, submissions.personId)))
+    .leftJoin(draws, ofSubmission)
     .where(eq(submissions.id, submissionId));
-  if (!found) throw new Refusal('notFound');
-  const { submission, number } = found;
+  if (!found || (found.done && found.alone)) return undefined;
+  if (!found.alone) return { busy: true as const, personId: found.submission.personId };
+  return { busy: false as const, ...(await withDocument(tx, found)) };
+}
+
+const submissionFields = { submission: submissions, number: versions.number, values: draws.values };
+const ofSubmission = and(eq(draws.versionId, submissions.versionId), eq(draws.personId, submissions.personId));
+
+const submissionRow = (database: Database | Transaction) =>
+  database
+    .select(submissionFields)
+    .from(submissions)
+    .innerJoin(versions, eq(versions.id, submissions.versionId))
+    .leftJoin(draws, ofSubmission)
+    .$dynamic();
+
+async function withDocument(
+  database: Database | Transaction,
+  {
+    submission,
+    number,
+    values,
+  }: { submission: typeof submissions.$inferSelect; number: number; values: DrawValues | null },
+) {
   const document = await documentOf(database, submission.versionId);
   const { systems, series, parameters } = document;
   return {
@@ -92,7 +128,7 @@ export async function submissionToCheck(database: Database | Transaction, submis
     document,
     given: { systems, series, parameters },
     part: document.parts.find((p) => p.id === submission.partId)!,
-    values: found.values ?? {},
+    values: values ?? {},
     answer: submission.answer,
   };
 }
@@ -107,6 +143,7 @@ export interface Standing {
   readonly versionId: string;
   readonly version: number;
   readonly handedInAt: Date;
+  readonly dueAt: Date | null;
   readonly answer: Answer;
   /** Null where the check ran out of time, or is not done. */
   readonly verdict: Verdict | null;
@@ -125,28 +162,36 @@ export const standingOf = (database: Database, exerciseId: string, personId?: st
       eq(submissions.exerciseId, exerciseId),
       personId === undefined ? undefined : eq(submissions.personId, personId),
     ),
-    eq(versions.exerciseId, exerciseId),
   );
 
 /** The same for all of one student's submissions to a course. */
 export function standingIn(database: Database, courseId: string, personId: string): Promise<Standing[]> {
   const own = database.select({ id: exercises.id }).from(exercises).where(eq(exercises.courseId, courseId));
-  return standingWhere(
-    database,
-    and(eq(submissions.personId, personId), inArray(submissions.exerciseId, own)),
-    inArray(versions.exerciseId, own),
-  );
+  return standingWhere(database, and(eq(submissions.personId, personId), inArray(submissions.exerciseId, own)));
 }
 
-/**
- * The newest verdict and decision of each submission are looked up by its index, one by one; what a version says about
- * late answers is read once per version, as documents are large.
- */
-async function standingWhere(
+/** One submission of a student as it stands now; undefined for anyone else's. */
+export async function standingOfOne(
   database: Database,
-  which: SQL | undefined,
-  ofVersions: SQL | undefined,
-): Promise<Standing[]> {
+  submissionId: string,
+  personId: string,
+): Promise<Standing | undefined> {
+  const rows = await oneStanding(database).execute({ submissionId, personId });
+  return (await standingsFrom(database, rows))[0];
+}
+
+const oneStanding = prepared((database) =>
+  standingRows(
+    database,
+    and(eq(submissions.id, sql.placeholder('submissionId')), eq(submissions.personId, sql.placeholder('personId'))),
+  ).prepare('one_standing'),
+);
+
+const standingWhere = async (database: Database, which: SQL | undefined): Promise<Standing[]> =>
+  standingsFrom(database, await standingRows(database, which));
+
+/** The newest verdict and decision of each submission are looked up by its index, one by one. */
+function standingRows(database: Database, which: SQL | undefined) {
   const verdict = database
     .select({ result: verdicts.result, checkedAt: verdicts.checkedAt })
     .from(verdicts)
@@ -161,30 +206,32 @@ async function standingWhere(
     .orderBy(desc(overrides.at))
     .limit(1)
     .as('override');
-  const [rows, lateRules] = await Promise.all([
-    database
-      .select({
-        submission: submissions,
-        dueAt: exercises.dueAt,
-        result: verdict.result,
-        checkedAt: verdict.checkedAt,
-        overridePoints: override.points,
-        overrideReason: override.reason,
-      })
-      .from(submissions)
-      .innerJoin(exercises, eq(exercises.id, submissions.exerciseId))
-      .leftJoinLateral(verdict, sql`true`)
-      .leftJoinLateral(override, sql`true`)
-      .where(which)
-      .orderBy(asc(submissions.handedInAt)),
-    database
-      .select({ id: versions.id, number: versions.number, late: sql<Late>`${versions.document} -> 'late'` })
-      .from(versions)
-      .where(ofVersions),
-  ]);
-  const ofVersion = new Map(lateRules.map((version) => [version.id, version]));
-  return rows.map(({ submission, dueAt, result, checkedAt, overridePoints, overrideReason }) => {
-    const { number: version, late } = ofVersion.get(submission.versionId)!;
+  return database
+    .select({
+      submission: submissions,
+      version: versions.number,
+      dueAt: exercises.dueAt,
+      result: verdict.result,
+      checkedAt: verdict.checkedAt,
+      overridePoints: override.points,
+      overrideReason: override.reason,
+    })
+    .from(submissions)
+    .innerJoin(exercises, eq(exercises.id, submissions.exerciseId))
+    .innerJoin(versions, eq(versions.id, submissions.versionId))
+    .leftJoinLateral(verdict, sql`true`)
+    .leftJoinLateral(override, sql`true`)
+    .where(which)
+    .orderBy(asc(submissions.handedInAt));
+}
+
+type StandingRow = Awaited<ReturnType<typeof standingRows>>[number];
+
+/** What a version says about late answers stands in its document, which is remembered. */
+async function standingsFrom(database: Database, rows: readonly StandingRow[]): Promise<Standing[]> {
+  const documents = await documentsOf(database, [...new Set(rows.map(({ submission }) => submission.versionId))]);
+  return rows.map(({ submission, version, dueAt, result, checkedAt, overridePoints, overrideReason }) => {
+    const { late } = documents.get(submission.versionId)!;
     const decided = overridePoints !== null ? { points: overridePoints, reason: overrideReason! } : null;
     return {
       id: submission.id,
@@ -195,11 +242,12 @@ async function standingWhere(
       versionId: submission.versionId,
       version,
       handedInAt: submission.handedInAt,
+      dueAt,
       answer: submission.answer,
       verdict: result,
       checked: checkedAt !== null,
       override: decided,
-      points: decided?.points ?? (result?.points ?? 0) * shareKept(submission.handedInAt, dueAt, late ?? null),
+      points: decided?.points ?? (result?.points ?? 0) * shareKept(submission.handedInAt, dueAt, late),
       look: decided === null && checkedAt !== null && (result === null || result.items.some((item) => item.close)),
     };
   });
@@ -254,14 +302,4 @@ export async function overridesOf(database: Database, submissionId: string) {
     .where(eq(overrides.submissionId, submissionId))
     .orderBy(asc(overrides.at));
   return found.map((entry) => ({ ...entry, at: entry.at.toISOString() }));
-}
-
-/** The course that a submission belongs to; undefined for an unknown id. */
-export async function courseOfSubmission(database: Database, submissionId: string): Promise<string | undefined> {
-  const [found] = await database
-    .select({ courseId: exercises.courseId })
-    .from(submissions)
-    .innerJoin(exercises, eq(exercises.id, submissions.exerciseId))
-    .where(eq(submissions.id, submissionId));
-  return found?.courseId;
 }

@@ -12,8 +12,13 @@ const mostTexts = 1500;
  * Whether a slip of the finger in one number of a text would make it right: one digit wrong, missing or doubled, two
  * exchanged, or the sign of a term in the middle.
  * @param isRight whether another text is right
+ * @param mayBeRight whether it may be, with another number at a position: a quick look first
  */
-export function isMistyped(text: string, isRight: (text: string) => boolean): boolean {
+export function isMistyped(
+  text: string,
+  isRight: (text: string) => boolean,
+  mayBeRight: (position: number, value: number) => boolean,
+): boolean {
   const found = [...text.matchAll(numbers)];
   if (found.length > mostNumbers) return false;
   let looked = 0;
@@ -24,6 +29,7 @@ export function isMistyped(text: string, isRight: (text: string) => boolean): bo
     if (/[\^\p{L}_]$/u.test(text.slice(0, at).trimEnd())) continue;
     for (const meant of meantBy(typed)) {
       if (Math.abs(Number(meant) - Number(typed)) <= clearly * Math.abs(Number(typed))) continue;
+      if (!mayBeRight(at, Number(meant))) continue;
       if (++looked > mostTexts) return false;
       if (isRight(text.slice(0, at) + meant + text.slice(at + typed.length))) return true;
     }

@@ -4,6 +4,8 @@ import type { TransferFunctionPart } from '../../exercise/parts.js';
 import { blocksOf } from '../../diagram/blocks.js';
 import { exactQuestion, readWith } from '../../diagram/exact.js';
 import { flowOf, knownLetters, textOf } from '../../exercise/systems.js';
+import { withKnownLetters } from '../../expression/letters.js';
+import { parse } from '../../expression/parse.js';
 import { type Scope, parseFormula, systemFrom } from '../../formula/evaluate.js';
 import { type Fraction, lowestTerms } from '../../rational/fraction.js';
 import { type Polynomial, degree, isEqual, isZero, one, polynomial } from '../../rational/polynomial.js';
@@ -13,6 +15,7 @@ import type { Model } from '../model.js';
 import { loopSlips } from './loops.js';
 import { diagramSlips, fractionOf } from './diagram.js';
 import { isMistyped } from './mistyped.js';
+import { nearbyTest } from './nearby.js';
 import { firstOrderSlips, secondOrderOf, secondOrderSlips } from './secondOrder.js';
 import { type Slip, type TransferSlip, type WrongAnswer, onlyOne } from './slip.js';
 
@@ -33,11 +36,17 @@ export function slipOfTransfer(part: TransferFunctionPart, model: Model, text: s
   if (hasUnitNumerator(answer, expected, tolerance)) return unitNumerator;
   // Nobody types a system of such an order by hand.
   if (orderOf(answer) > mostOrder) return undefined;
-  return isMistyped(text, (other) =>
-    orElse(false, () => differences(typedTransfer(other, model.own, expected), expected, tolerance).length === 0),
-  )
-    ? mistyped
-    : undefined;
+  const isRight = (other: string): boolean =>
+    orElse(false, () => differences(typedTransfer(other, model.own, expected), expected, tolerance).length === 0);
+  return isMistyped(text, isRight, quickLook(text, model, expected, tolerance)) ? mistyped : undefined;
+}
+
+/** With dead time everything is looked at exactly. */
+function quickLook(text: string, { own }: Model, expected: Transfer, tolerance: number) {
+  const plain = withDeadTime(expected);
+  if (plain?.deadTime.numerator !== 0n) return () => true;
+  const tree = withKnownLetters(parse(text), [...own.names.keys()]);
+  return nearbyTest(tree, own.names, plain.fraction, tolerance);
 }
 
 const mostOrder = 12;
