@@ -98,6 +98,7 @@ await sql(`insert into memberships (course_id, person_id, role) select $1, unnes
 ]);
 await sql(`insert into memberships (course_id, person_id, role) values ($1, $2, 'instructor')`, [course, instructor]);
 const answers = await sql('select part_id, answer from submissions where version_id = $1', [template.id]);
+/** @type {Record<string, string>[]} */
 const browsers = [];
 for (const { id } of people) browsers.push(await browserOf(id));
 // Who hands in has opened the bench before.
@@ -144,7 +145,7 @@ await measured('the sheet of a class', 300, get(`/api/exercises/${filled.exercis
 let one = 0;
 /** Hands in and waits for the verdict. @param {number} who */
 async function withVerdict(who) {
-  const headers = browsers[who % browsers.length];
+  const headers = browsers[who % browsers.length] ?? {};
   const path = `/api/exercises/${exercise}/submissions`;
   const handed = await timed(path, { method: 'POST', headers, body: handIn(one++) });
   const { id, checked } = JSON.parse(handed.body);
@@ -181,7 +182,7 @@ const result = await autocannon({
   connections: 20,
   amount: rate * seconds,
   overallRate: rate,
-  setupClient: (own) => {
+  setupClient: (/** @type {any} */ own) => {
     const ask = () => own.setHeadersAndBody({ ...browsers[next++ % browsers.length] }, handIn(one++));
     ask();
     own.on('response', ask);

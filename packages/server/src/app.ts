@@ -12,7 +12,6 @@ import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import { Problem } from '@nailset/core';
 import Fastify, { LogController, type FastifyBaseLogger, type FastifyError, type FastifyRequest } from 'fastify';
 import { nanoid } from 'nanoid';
-import type { Logger } from 'pino';
 import { guardAccess, sessionCookie } from './access.js';
 import { VerdictNews } from './checks/news.js';
 import { Threads } from './checks/threads.js';
@@ -37,10 +36,10 @@ const builtInterface = path.resolve(import.meta.dirname, '../../web/dist');
 export async function buildApp(
   settings: Settings,
   database: Database,
-  log: Logger,
+  log: FastifyBaseLogger,
 ): Promise<{ app: App; threads: Threads }> {
   const app = Fastify({
-    loggerInstance: log as FastifyBaseLogger,
+    loggerInstance: log,
     logController: new LogController({ disableRequestLogging: true }),
     // Short enough to be read out on the telephone.
     genReqId: () => nanoid(10),

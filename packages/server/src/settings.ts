@@ -38,7 +38,7 @@ export function settingsFrom(environment: NodeJS.ProcessEnv): Settings {
   const databaseUrl = given('DATABASE_URL');
   if (!databaseUrl) throw new Error('DATABASE_URL is not set; it says which PostgreSQL database to use.');
   const smtpUrl = given('NAILSET_SMTP_URL');
-  const publicUrl = given('NAILSET_PUBLIC_URL')?.replace(/\/+$/, '');
+  const publicUrl = given('NAILSET_PUBLIC_URL')?.replace(/\/$/, '');
   if (smtpUrl && !publicUrl) throw new Error('NAILSET_PUBLIC_URL is not set; links in mail begin with it.');
   const secureCookies = given('NAILSET_SECURE_COOKIES') === '1';
   return {

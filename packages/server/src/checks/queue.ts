@@ -149,6 +149,6 @@ type SubmissionToCheck = Awaited<ReturnType<typeof submissionToCheck>>;
 /** The queue’s own words in the server’s log; it reports every job, which only debugging wants. */
 export const queueLog = (log: FastifyBaseLogger): Logger =>
   new Logger(() => (level, message) => {
-    if (level === 'error') log.warn({ queue: message.split('\n')[0] }, 'queue of checks');
+    if (String(level) === 'error') log.warn({ queue: message.split('\n')[0] }, 'queue of checks');
     else log.debug({ queue: message }, 'queue of checks');
   });

@@ -24,10 +24,12 @@ export async function setUpDatabase(ownerUrl: string, serverUrl: string, log: Qu
   try {
     await client.query('select pg_advisory_lock($1)', [setUpLock]);
     await migrate(drizzle(client), { migrationsFolder: path.resolve(import.meta.dirname, '../../migrations') });
-    const isFirst = (await client.query(`select to_regnamespace('${queueSchema}') is null as missing`)).rows[0].missing;
+    const { rows: found } = await client.query<{ missing: boolean }>(
+      `select to_regnamespace('${queueSchema}') is null as missing`,
+    );
     const pool = new pg.Pool({ connectionString: ownerUrl, max: 1 });
     await runMigrations({ pgPool: pool, schema: queueSchema, logger: log }).finally(() => pool.end());
-    if (isFirst) await client.query(enqueueUnchecked);
+    if (found[0]!.missing) await client.query(enqueueUnchecked);
     const role = decodeURIComponent(new URL(serverUrl).username);
     const { rows } = await client.query<{ current_user: string }>('select current_user');
     if (role && role !== rows[0]!.current_user) await letIn(client, role);

@@ -27,7 +27,7 @@ export function ResetLinkDialog({ courseId, person }: { courseId: string; person
           {link ? (
             <>
               <Dialog.Description className="mt-1 text-slate">
-                Hand it to {person.name} and nobody else. It works once, until {dayAndTime(make.data!.expiresAt)}.
+                Hand it to {person.name} and nobody else. It works once, until {dayAndTime(make.data.expiresAt)}.
               </Dialog.Description>
               <p className="mt-3 rounded-[3px] bg-wash px-3 py-2 font-mono text-[12px] break-all">{link}</p>
             </>
