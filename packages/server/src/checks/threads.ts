@@ -4,6 +4,8 @@ import { Piscina } from 'piscina';
 import type { DrawValues, ExerciseDocument } from '@nailset/core';
 import type { FastifyBaseLogger } from 'fastify';
 import { Refusal } from '../errors.js';
+import type { Drawing } from '../store/exercises.js';
+import type { Reading } from '../store/handIn.js';
 import type { Answered, Piece, Work } from './work.js';
 
 /** Longest time for examining an exercise, which tries many draws of every part. */
@@ -25,7 +27,7 @@ export interface StudentVersion {
 type View = 'view' | 'solutions' | 'revealed';
 
 /** Runs work on threads with a time limit that counts from its beginning, so that no computation holds up a request. */
-export class Threads {
+export class Threads implements Drawing, Reading {
   private readonly checking: Piscina<Piece, unknown>;
   private readonly showing = poolOf(2);
   /** Examining takes long; one at a time, so that it takes no more than one processor. */

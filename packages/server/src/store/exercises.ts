@@ -2,7 +2,6 @@ import { isDeepStrictEqual } from 'node:util';
 import { and, count, desc, eq, gte, lt, lte, max } from 'drizzle-orm';
 import { type DrawValues, type ExerciseDocument, type Version } from '@nailset/core';
 import type { Finding } from '@nailset/core/checks';
-import type { Threads } from '../checks/threads.js';
 import { Refusal } from '../errors.js';
 import type { Database, Transaction } from './database.js';
 import { documentOf, documentsOf } from './documents.js';
@@ -182,13 +181,18 @@ export async function changeExercise(
   }
 }
 
+/** Draws numbers on a thread: those seen before, where the document allows them, or new ones from the seed. */
+export interface Drawing {
+  draw(input: { document: ExerciseDocument; before?: DrawValues; seed: string }): Promise<DrawValues>;
+}
+
 /**
  * A student's numbers for a version: drawn once from exercise and student, then kept. Later versions keep the numbers
  * that a student has seen, unless they were published with new numbers for everyone or rule these out.
  */
 export async function drawFor(
   database: Database | Transaction,
-  threads: Pick<Threads, 'draw'>,
+  threads: Drawing,
   version: { id: string; exerciseId: string; number: number; document: ExerciseDocument },
   personId: string,
 ): Promise<DrawValues> {

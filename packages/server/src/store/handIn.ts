@@ -1,16 +1,27 @@
 import { isDeepStrictEqual } from 'node:util';
 import { and, count, desc, eq, sql } from 'drizzle-orm';
-import { type ExerciseDocument, type HandIn, attemptsOf } from '@nailset/core';
-import type { Threads } from '../checks/threads.js';
+import { type DrawValues, type ExerciseDocument, type HandIn, type Part, attemptsOf } from '@nailset/core';
 import { Refusal } from '../errors.js';
 import { type Database, prepared } from './database.js';
 import { documentOf } from './documents.js';
-import { drawFor } from './exercises.js';
+import { type Drawing, drawFor } from './exercises.js';
 import { enqueued } from './jobs.js';
 import { draws, exercises, submissions, versions } from './schema.js';
 
 /** How long after the due date a hand-in that was already on its way still counts. */
 export const graceMilliseconds = 5_000;
+
+/** Reads answers on a thread. */
+export interface Reading {
+  /** @throws Refusal `refused` with the position, for an answer that cannot be read. */
+  read(answered: {
+    given: Pick<ExerciseDocument, 'systems' | 'series' | 'parameters'>;
+    part: Part;
+    values: DrawValues;
+    answer: HandIn['answer'];
+    trail: HandIn['trail'];
+  }): Promise<void>;
+}
 
 /** What was recorded of a hand-in. */
 export interface HandedIn {
@@ -28,7 +39,7 @@ export interface HandedIn {
  */
 export async function handIn(
   database: Database,
-  threads: Pick<Threads, 'draw' | 'read'>,
+  threads: Drawing & Reading,
   exerciseId: string,
   personId: string,
   sent: HandIn,
