@@ -3,13 +3,15 @@ import { mkdtempSync, chmodSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { chromium } from 'playwright-core';
 import { freePort, PrivatePostgres } from '../launcher/postgres.mjs';
-import { chromiumPath, home } from '../launcher/install.mjs';
+import { chromiumPath, home, installChromium, installPostgres } from '../launcher/install.mjs';
 
 /**
  * The demo in headless Chromium, for as long as `work` takes.
- * @param {(open: (who: string) => Promise<import('playwright-core').Page>) => Promise<void>} work
+ * @param {(open: (who: string) => Promise<import('playwright-core').Page>, browser: import('playwright-core').Browser, url: string) => Promise<void>} work
  */
 export async function withDemo(work) {
+  await installPostgres();
+  await installChromium();
   const scratch = mkdtempSync('/tmp/nailset-bench-');
   chmodSync(scratch, 0o755);
   const postgres = new PrivatePostgres(scratch, { settings: ['fsync=off'] });
@@ -47,14 +49,18 @@ export async function withDemo(work) {
     ) {
       await new Promise((resolve) => setTimeout(resolve, 100));
     }
-    await work(async (who) => {
-      const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-      const page = await context.newPage();
-      await page.goto(url);
-      await page.getByRole('button', { name: new RegExp(who) }).click();
-      await page.locator('header').waitFor();
-      return page;
-    });
+    await work(
+      async (who) => {
+        const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+        const page = await context.newPage();
+        await page.goto(url);
+        await page.getByRole('button', { name: new RegExp(who) }).click();
+        await page.locator('header').waitFor();
+        return page;
+      },
+      browser,
+      url,
+    );
   } finally {
     await browser.close();
     server.kill('SIGTERM');

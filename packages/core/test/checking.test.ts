@@ -171,6 +171,10 @@ describe('nails at their limit', () => {
   test('on the limit holds, just beyond does not', () => {
     expect(settle(exact)).toMatchObject({ met: true, close: true });
     expect(settle(exact * 0.9999)).toMatchObject({ met: false, close: true, points: 0 });
+    // One per cent is close, and no more than that.
+    expect(settle(exact / 1.009)).toMatchObject({ met: false, close: true });
+    expect(settle(exact / 1.02)).toMatchObject({ met: false, close: false });
+    expect(settle(exact * 1.02)).toMatchObject({ met: true, close: false });
     expect(settle(exact * 0.9)).toMatchObject({ met: false, close: false });
     expect(settle(exact * 1.1)).toMatchObject({ met: true, close: false });
   });

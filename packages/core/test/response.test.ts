@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { curveOf, fractionOf, measuresOf, stepResponse, systemOf } from '../src/index';
 import { loopOf } from './documents';
 import { crossing } from '../src/response/walk';
+import { secondOrderRules } from '../src/system/secondOrderRules';
 
 const measures = (text: string) => measuresOf(systemOf(fractionOf(text)));
 
@@ -13,6 +14,16 @@ describe('measures', () => {
     expect(found.peakTime).toBeCloseTo(Math.PI / wd, 10);
     expect(found.overshootPercent).toBeCloseTo(100 * Math.exp((-Math.PI * zeta) / Math.sqrt(1 - zeta ** 2)), 9);
     expect(found.riseTimeFull).toBeCloseTo((Math.PI - Math.acos(zeta)) / wd, 10);
+  });
+
+  test.each([0.4, 0.5, 0.6])('the rules of course books are near what is measured, ζ = %f', (zeta) => {
+    const wn = 3;
+    const found = measures(`9/(s^2 + ${2 * zeta * wn}s + 9)`);
+    const off = (rule: number | null, real: number | null) => Math.abs(rule! / real! - 1);
+    expect(off(secondOrderRules.overshootPercent(zeta), found.overshootPercent)).toBeLessThan(1e-9);
+    expect(off(secondOrderRules.peakTime(zeta, wn), found.peakTime)).toBeLessThan(1e-9);
+    expect(off(secondOrderRules.riseTime(wn), found.riseTime)).toBeLessThan(0.25);
+    expect(off(secondOrderRules.settlingTime(zeta * wn), found.settlingTime)).toBeLessThan(0.35);
   });
 
   test('first order in closed form', () => {

@@ -11,7 +11,7 @@ import { setNonce } from 'get-nonce';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { App } from './App';
-import { ApiError, isOffline } from './api/client';
+import { ApiError, askAgain } from './api/client';
 
 // Components that add style sheets at run time need the nonce of the content policy.
 setNonce(document.querySelector<HTMLMetaElement>('meta[name=style-nonce]')!.content);
@@ -24,7 +24,7 @@ const queries = new QueryClient({
     },
   }),
   defaultOptions: {
-    queries: { retry: (failures, error) => isOffline(error) && failures < 2, staleTime: 5_000, networkMode: 'always' },
+    queries: { ...askAgain, staleTime: 5_000, networkMode: 'always' },
     // Without a network a request fails at once and says so; the views try again themselves.
     mutations: { retry: false, networkMode: 'always' },
   },

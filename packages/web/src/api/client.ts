@@ -20,6 +20,16 @@ export class ApiError extends Error {
 /** Whether the server could not be reached at all. */
 export const isOffline = (error: unknown): boolean => error instanceof ApiError && error.code === 'offline';
 
+/** Whether the server is away for a moment only: not reached, restarted, or without its database. */
+export const isAway = (error: unknown): boolean =>
+  isOffline(error) || (error instanceof ApiError && error.status >= 500);
+
+/** How often a question is asked again by itself while the server is away, and after how long. */
+export const askAgain = {
+  retry: (failures: number, error: unknown): boolean => failures < (isOffline(error) ? 2 : 4) && isAway(error),
+  retryDelay: (failures: number): number => 500 * 2 ** failures,
+};
+
 let csrfToken = '';
 
 /** Kept from the session; every change of data carries it. */

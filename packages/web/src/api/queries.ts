@@ -27,7 +27,7 @@ import type {
   Version,
 } from '@nailset/core';
 import { pendingSaves } from '../shared/saving';
-import { askSession, request } from './client';
+import { askAgain, askSession, isOffline, request } from './client';
 import { letGo } from './page';
 
 /** Every question to the server and every change, one hook each. */
@@ -227,6 +227,9 @@ export function useHandIn(exerciseId: string) {
   return useMutation({
     mutationFn: ({ whose, ...body }: HandIn & { whose: string }) =>
       request<Attempt>('POST', `/exercises/${exerciseId}/submissions`, body, { whose }),
+    // With the same key, so it stays one try. Without a network the page says so at once.
+    retry: (failures, error) => !isOffline(error) && askAgain.retry(failures, error),
+    retryDelay: askAgain.retryDelay,
     onSuccess: (attempt) => {
       // It stands on the bench at once, and its verdict is waited for there.
       queries.setQueriesData<Bench>({ queryKey: ['bench', exerciseId] }, (bench) =>

@@ -1,7 +1,7 @@
 import { type Answer, type Bench, type Trail, limits } from '@nailset/core';
 import { nanoid } from 'nanoid';
 import { type Dispatch, useCallback, useEffect, useRef, useState } from 'react';
-import { ApiError, isOffline } from '../api/client';
+import { ApiError, isAway } from '../api/client';
 import { useSaveAnswer, useSavedAnswers } from '../api/queries';
 import { type Saving, retryAfter, savePause, useLeaveWarning, useSaveOnLeaving } from '../shared/saving';
 import { useLatest } from '../shared/useLatest';
@@ -126,7 +126,7 @@ export function useSaving(
       const error: unknown = failed.reason;
       // Whoever signs in again in another window finds their work saved a moment later.
       const signedOut = error instanceof ApiError && error.status === 401;
-      const lost = isOffline(error) || (error instanceof ApiError && error.status >= 500);
+      const lost = isAway(error);
       setSaving(lost ? { state: 'offline' } : { state: 'refused', message: (error as Error).message });
       if (lost || signedOut) setTimeout(() => setTries((n) => n + 1), retryAfter);
       return;

@@ -1,6 +1,6 @@
 import type { Draft, ExerciseDocument } from '@nailset/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { isOffline } from '../api/client';
+import { isAway } from '../api/client';
 import { useSaveDraft } from '../api/queries';
 import { type Saving, retryAfter, savePause, useLeaveWarning, useSaveOnLeaving } from '../shared/saving';
 import { useLatest } from '../shared/useLatest';
@@ -40,8 +40,8 @@ export function useDraftSaving(draft: Draft, document: ExerciseDocument) {
     let timer: ReturnType<typeof setTimeout>;
     const attempt = () =>
       void flush().catch((error: unknown) => {
-        setSaving(isOffline(error) ? { state: 'offline' } : { state: 'refused', message: (error as Error).message });
-        if (isOffline(error)) timer = setTimeout(attempt, retryAfter);
+        setSaving(isAway(error) ? { state: 'offline' } : { state: 'refused', message: (error as Error).message });
+        if (isAway(error)) timer = setTimeout(attempt, retryAfter);
       });
     timer = setTimeout(attempt, savePause);
     return () => clearTimeout(timer);
