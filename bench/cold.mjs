@@ -24,15 +24,17 @@ export async function cold(browser, url) {
     page.getByRole('button', { name }).first().waitFor();
   const gains = async (/** @type {import('playwright-core').Page} */ page) => {
     await page.getByRole('textbox', { name: 'Kp, typed' }).waitFor();
-    await page.locator('svg path').first().waitFor();
+    await page.locator('main svg path').first().waitFor({ state: 'attached' });
   };
   const diagram = async (/** @type {import('playwright-core').Page} */ page) => {
-    await page.locator('main svg rect').first().waitFor();
+    await page.locator('main svg rect').first().waitFor({ state: 'attached' });
   };
   await timed('sign-in', 2, '/', [], button('Sign in'));
   await timed('gains bench', 4, `/exercises/${trolley}`, student, gains);
   await timed('diagram bench with its picture', 6, `/exercises/${gate}`, student, diagram);
-  await timed('builder', 5, `/exercises/${trolley}/build`, teacher, button('Publish'));
+  await timed('builder', 5, `/exercises/${trolley}/build`, teacher, (page) =>
+    page.getByRole('textbox', { name: 'Title' }).waitFor(),
+  );
 
   /**
    * @param {string} name @param {number} wanted @param {string} address @param {any[]} cookies

@@ -1,28 +1,43 @@
 import { Suspense, lazy, useState } from 'react';
 import { Navigate, Outlet, Route, RouterProvider, createBrowserRouter, createRoutesFromElements } from 'react-router';
 import { useSession } from './api/queries';
-import { CoursePage } from './course/CoursePage';
-import { PeoplePage } from './course/PeoplePage';
 import { Broken } from './shared/Broken';
-import { OtherPerson } from './shared/OtherPerson';
-import { Empty, ErrorNote, Loading } from './shared/states';
-import { Header } from './shared/Header';
-import { JoinPage } from './signIn/JoinPage';
+import { ErrorNote, Loading } from './shared/states';
 import { SignInPage } from './signIn/SignInPage';
 
-const BenchPage = lazy(() => import('./bench/BenchPage'));
-const BuilderPage = lazy(() => import('./builder/BuilderPage'));
-const LecternPage = lazy(() => import('./lectern/LecternPage'));
+// Who is not signed in loads the sign-in and no more.
+const CoursePage = lazy(async () => ({ default: (await import('./course/CoursePage')).CoursePage }));
+const PeoplePage = lazy(async () => ({ default: (await import('./course/PeoplePage')).PeoplePage }));
+const JoinPage = lazy(async () => ({ default: (await import('./signIn/JoinPage')).JoinPage }));
+const Nowhere = lazy(async () => ({ default: (await import('./course/Nowhere')).Nowhere }));
+const OtherPerson = lazy(async () => ({ default: (await import('./shared/OtherPerson')).OtherPerson }));
+const benchPage = () => import('./bench/BenchPage');
+const builderPage = () => import('./builder/BuilderPage');
+const classSheetPage = () => import('./classSheet/ClassSheetPage');
+const lecternPage = () => import('./lectern/LecternPage');
+const BenchPage = lazy(benchPage);
+const BuilderPage = lazy(builderPage);
+const ClassSheetPage = lazy(classSheetPage);
+const LecternPage = lazy(lecternPage);
 const AccountPage = lazy(() => import('./account/AccountPage'));
 const ForgottenPage = lazy(() => import('./signIn/ForgottenPage'));
 const NewPasswordPage = lazy(() => import('./signIn/NewPasswordPage'));
-const ClassSheetPage = lazy(() => import('./classSheet/ClassSheetPage'));
+
+/** The large views begin to load while it is still asked who is signed in. */
+const large: Readonly<Record<string, () => Promise<unknown>>> = {
+  '': benchPage,
+  build: builderPage,
+  class: classSheetPage,
+  lectern: lecternPage,
+};
+const exercise = /^\/exercises\/[^/]+(?:\/(\w+))?$/.exec(location.pathname);
+if (exercise) void large[exercise[1] ?? '']?.().catch(() => undefined);
 
 /** Every address and its view. A view that breaks leaves the rest usable. */
 const routes = createRoutesFromElements(
   <Route errorElement={<Broken />}>
-    <Route path="/join" element={<JoinPage />} />
     <Route element={<Apart />}>
+      <Route path="/join" element={<JoinPage />} />
       <Route path="/forgotten" element={<ForgottenPage />} />
       <Route path="/new-password" element={<NewPasswordPage />} />
     </Route>
@@ -74,15 +89,4 @@ function SignedIn() {
 function Start() {
   const [first] = useSession().data!.memberships;
   return <Navigate replace to={first ? `/courses/${first.courseId}` : '/join'} />;
-}
-
-function Nowhere() {
-  return (
-    <>
-      <Header />
-      <main>
-        <Empty title="There is no such page.">Follow the name at the top left to your course.</Empty>
-      </main>
-    </>
-  );
 }

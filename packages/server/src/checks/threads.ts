@@ -29,7 +29,8 @@ type View = 'view' | 'solutions' | 'revealed';
 /** Runs work on threads with a time limit that counts from its beginning, so that no computation holds up a request. */
 export class Threads implements Drawing, Reading {
   private readonly checking: Piscina<Piece, unknown>;
-  private readonly showing = poolOf(2);
+  /** One of them is kept ready, for what a person waits for. */
+  private readonly showing = poolOf(2, 1);
   /** Examining takes long; one at a time, so that it takes no more than one processor. */
   private readonly examining = poolOf(1);
   private readonly views = new LRUCache<string, Promise<unknown>>({ max: 2000 });

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useRouteError } from 'react-router';
 import { pageOwner } from '../api/page';
 import { Button } from './Button';
-import { Header } from './Header';
+import { Mark } from './Mark';
 import { forgetAll, unsavedText } from './keptHere';
 
 /** In place of a view that broke: says so, gives out what was typed and not saved, and leads on. */
@@ -13,7 +13,13 @@ export function Broken() {
   const [copied, setCopied] = useState(false);
   return (
     <>
-      <Header />
+      {/* No more than this: what a menu needs may be what cannot be loaded. */}
+      <header className="flex min-h-[46px] items-center border-b border-rule px-5 py-1.5">
+        <a href="/" className="flex items-center gap-2 font-serif text-[20px] leading-none" aria-label="Nailset, home">
+          <Mark />
+          Nailset
+        </a>
+      </header>
       <main className="m-6 max-w-xl">
         <div role="alert" className="border-l-2 border-brick py-1 pl-4">
           <h1 className="font-serif text-lg">This page cannot be shown.</h1>

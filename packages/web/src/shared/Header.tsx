@@ -2,6 +2,7 @@ import { DropdownMenu } from 'radix-ui';
 import { Fragment, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useSession, useSignOut } from '../api/queries';
+import { Mark } from './Mark';
 import { saveAll } from './saving';
 
 /** The line at the top of every view: where one is, what stands there, who one is. */
@@ -36,15 +37,6 @@ export function Header({ crumbs = [], children }: { crumbs?: { text: string; to?
         <AccountMenu />
       </div>
     </header>
-  );
-}
-
-export function Mark() {
-  return (
-    <svg viewBox="0 0 12 24" className="h-6 w-3" aria-hidden="true">
-      <circle cx="6" cy="6" r="4.6" className="fill-petrol" />
-      <path d="M6 10v13" className="stroke-petrol" strokeWidth="2" strokeLinecap="round" />
-    </svg>
   );
 }
 

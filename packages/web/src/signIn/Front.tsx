@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { Mark } from '../shared/Header';
+import { Mark } from '../shared/Mark';
 
 /** The page before one is signed in: what this is, and the form. */
 export function Front({ children }: { children: ReactNode }) {

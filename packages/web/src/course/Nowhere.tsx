@@ -1,0 +1,14 @@
+import { Header } from '../shared/Header';
+import { Empty } from '../shared/states';
+
+/** An address that leads nowhere. */
+export function Nowhere() {
+  return (
+    <>
+      <Header />
+      <main>
+        <Empty title="There is no such page.">Follow the name at the top left to your course.</Empty>
+      </main>
+    </>
+  );
+}
