@@ -138,7 +138,7 @@ const saved = new Map();
 async function study(/** @type {any} */ who) {
   for (let attempt = 0, count = 0, base = 0; Date.now() < until; attempt++) {
     const gains = Object.fromEntries(
-      part.controller.gains.map((/** @type {any} */ gain) => [gain.name, String(1 + attempt)]),
+      part.controller.gains.map((/** @type {any} */ gain) => [gain.name, (1 + attempt / 10).toFixed(1)]),
     );
     const answer = { kind: 'gains', gains };
     const save = { answer, trail: [], base, page: `page-of-${who.id.slice(0, 8)}`, count: ++count };
