@@ -77,11 +77,11 @@ describe('texts far beyond what is written by hand', () => {
   test('matrices of an answer hold numbers and no formulas, and twelve states at most', () => {
     const states: StatesPart = {
       ...{ id: 'x', kind: 'states', title: 'States', prompt: '', points: 1, expected: '1/(s+1)', tolerancePercent: 1 },
-    } as StatesPart;
+    };
     const read = (a: string, n: number) =>
       readAnswer(states, modelOf(nothing, {}), {
         ...{ kind: 'states', a, b: many(n, () => '1').join('\n'), c: many(n, () => '1').join(' '), d: '0' },
-      } as Answer);
+      });
     expect(() => read('settlingTime(1/(s+1))', 1)).toThrow();
     expect(() => read('-sqrt(2)', 1)).not.toThrow();
     const square = (n: number) => many(n, (i) => many(n, (j) => `sqrt(${i + j + 2})`).join(' ')).join('\n');

@@ -68,12 +68,12 @@ describe('while the database is away for a moment', () => {
     let underWay = 0;
     let most = 0;
     const plain = globalThis.fetch;
-    globalThis.fetch = (async (...args: Parameters<typeof fetch>) => {
+    globalThis.fetch = async (...args: Parameters<typeof fetch>) => {
       most = Math.max(most, ++underWay);
       await new Promise((resolve) => setTimeout(resolve, 3000));
       underWay -= 1;
       return plain(...args);
-    }) as typeof fetch;
+    };
     server.answer = away(1, { revision: 2, savedAt: '' });
     const { rerender, result } = renderHook(({ of }) => useDraftSaving(draft as never, of), {
       wrapper,
