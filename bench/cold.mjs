@@ -33,7 +33,7 @@ export async function cold(browser, url) {
   await timed('gains bench', 4, `/exercises/${trolley}`, student, gains);
   await timed('diagram bench with its picture', 6, `/exercises/${gate}`, student, diagram);
   await timed('builder', 5, `/exercises/${trolley}/build`, teacher, (page) =>
-    page.getByRole('textbox', { name: 'Title' }).waitFor(),
+    page.getByRole('textbox', { name: 'Title', exact: true }).waitFor(),
   );
 
   /**
