@@ -61,7 +61,6 @@ async function nudged(page) {
   await page.locator('h1').click();
 }
 
-await picture('account', 'Marit Solano', (page) => page.goto('/account'));
 await picture('sign-in', null, async () => undefined);
 await picture('shelf', 'Marit Solano', async (page) => page.waitForTimeout(300));
 await picture('builder', 'Marit Solano', link('Crane trolley'));

@@ -48,10 +48,10 @@ export class Limits {
     await this.take('sign-in', address, 1200, 120);
     const here = { key: `${account} ${address}`, free: 5, longest: 900 };
     const anywhere = { key: account, free: 50, longest: 60 };
-    const address_ = { key: address, free: 300, longest: 30 };
+    const fromThere = { key: address, free: 300, longest: 30 };
     const isKnown = (await this.known.get(hidden(here.key))) !== null;
-    const counted = isKnown ? [here] : [here, anywhere, address_];
-    for (const count of counted) await this.countTry(count);
+    const counted = isKnown ? [here] : [here, anywhere, fromThere];
+    await this.countTries(counted);
     try {
       const result = await sign();
       await this.known.set(hidden(here.key), 1, 90 * 86_400);
@@ -75,20 +75,26 @@ export class Limits {
     return this.limiter('waits', 1, 900);
   }
 
+  /** Counts a try everywhere, or nowhere: one that was not made makes no one wait longer. */
+  private async countTries(counts: readonly Count[]): Promise<void> {
+    for (const [k, count] of counts.entries()) {
+      try {
+        await this.countTry(count);
+      } catch (error) {
+        await this.uncount(counts.slice(0, k + 1));
+        throw error;
+      }
+    }
+  }
+
   private async countTry({ key, free, longest }: Count): Promise<void> {
     const { consumedPoints: tries } = await this.wrong.penalty(hidden(key));
     if (tries <= free) return;
     const customDuration = Math.min(longest, 2 ** (tries - free));
-    try {
-      await refusing(this.waits.consume(hidden(key), 1, { customDuration }));
-    } catch (error) {
-      // A try that was not made makes no one wait longer.
-      await this.wrong.reward(hidden(key));
-      throw error;
-    }
+    await refusing(this.waits.consume(hidden(key), 1, { customDuration }));
   }
 
-  private async uncount(counted: Count[]): Promise<void> {
+  private async uncount(counted: readonly Count[]): Promise<void> {
     await Promise.all(counted.map(({ key }) => this.wrong.reward(hidden(key))));
   }
 

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import type { ResetLink, SessionRow } from '@nailset/core';
 import { SMTPServer } from 'smtp-server';
 import { Browser, type SmallCourse, TestServer, smallCourse } from './harness';
@@ -100,6 +101,22 @@ describe('guessing', () => {
     for (let k = 0; k < 56; k++) await (await at(`203.0.113.${k}`))(emailOf('Gull Four'), 'wrong');
     expect(await (await at('203.0.113.200'))(emailOf('Gull Four'), 'wrong')).toBe(429);
     expect(await home(emailOf('Gull Four'), password)).toBe(200);
+  });
+
+  test('tries that are refused because others guess do not count against the one who makes them', async () => {
+    await new Browser(server).register('Gull Five');
+    for (let k = 0; k < 56; k++) await (await at(`203.0.113.${k}`))(emailOf('Gull Five'), 'wrong');
+    const owner = await at('198.51.100.8');
+    for (let k = 0; k < 12; k++) await owner(emailOf('Gull Five'), password);
+    const counts = await server.sql<{ key: string; points: number }>(
+      `select key, points from rate_limits where key = 'wrong:' || $1`,
+      [
+        createHash('sha256')
+          .update(`${emailOf('Gull Five')} 198.51.100.8`)
+          .digest('base64url'),
+      ],
+    );
+    expect(counts.filter(({ points }) => points > 0)).toEqual([]);
   });
 
   test('a lecture hall of four hundred signs in from one address', async () => {

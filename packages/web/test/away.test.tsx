@@ -1,10 +1,10 @@
 /** @jest-environment jsdom */
-import type { ExerciseDocument } from '@nailset/core';
+import type { Bench, ExerciseDocument } from '@nailset/core';
 import { QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query';
 import { renderHook } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { ApiError, askAgain, request } from '../src/api/client';
-import { useCheckAgain, useHandIn, useOverride } from '../src/api/queries';
+import { useCheckAgain, useHandIn, useOverride, useVerdicts } from '../src/api/queries';
 import { newExercise } from '../src/builder/newExercise';
 import { useDraftSaving } from '../src/builder/useDraftSaving';
 import { saveTable } from '../src/plot/savePlot';
@@ -59,6 +59,25 @@ describe('while the database is away for a moment', () => {
     result.current.mutate({ ...handed, whose: 'me' });
     await pass(60_000);
     expect([server.sent.length, result.current.isError]).toEqual([8, true]);
+  });
+
+  const beingChecked = { exerciseId: 'e', handedIn: [{ id: 'a', checked: false }] } as unknown as Bench;
+
+  test('a verdict is waited for however long that takes', async () => {
+    server.answer = away(9, { id: 'a', checked: true });
+    const client = queries();
+    client.setQueryData(['bench', 'e', 1], beingChecked);
+    renderHook(() => useVerdicts(beingChecked), { wrapper: within(client) });
+    await pass(60_000);
+    expect(server.sent).toHaveLength(10);
+    expect(client.getQueryData<Bench>(['bench', 'e', 1])!.handedIn).toEqual([{ id: 'a', checked: true }]);
+  });
+
+  test.each([401, 404, 409])('who is answered %i asks no more for a verdict', async (status) => {
+    server.answer = () => refusal(status, 'refused');
+    renderHook(() => useVerdicts(beingChecked), { wrapper: within(queries()) });
+    await pass(60_000);
+    expect(server.sent).toHaveLength(1);
   });
 
   test('a draft is saved again by itself; two saves are never under way at once', async () => {

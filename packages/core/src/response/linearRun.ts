@@ -1,7 +1,7 @@
-import { spendStep } from './work.js';
 import { Problem } from '../expression/problem.js';
 import { type Step, radau, stages, stepMatrices } from './collocation.js';
 import { type PieceSource, type PolynomialPiece, pieceAt, valueOf } from './piecewise.js';
+import { spendStep } from './work.js';
 
 /** x′ = a·x + b·w, outputs = c·x + d·w: n states, q forcing signals, p outputs. */
 export interface LinearMode {

@@ -33,7 +33,13 @@ export class Threads implements Drawing, Reading {
   private readonly showing = poolOf(2, 1);
   /** Examining takes long; one at a time, so that it takes no more than one processor. */
   private readonly examining = poolOf(1);
-  private readonly views = new LRUCache<string, Promise<unknown>>({ max: 2000 });
+  /** What students see, as far as 64 million characters go: pictures are in it. */
+  private readonly views = new LRUCache<string, object>({
+    maxSize: 64_000_000,
+    sizeCalculation: (view) => JSON.stringify(view).length,
+  });
+  /** What is being worked out just now, so that asking twice works it out once. */
+  private readonly underWay = new Map<string, Promise<object>>();
 
   constructor(
     checkThreads: number,
@@ -63,13 +69,16 @@ export class Threads implements Drawing, Reading {
   /** What a student sees of a version, worked out once while it is remembered. @throws Refusal `tooSlow`. */
   async seen<N extends View>(name: N, { versionId, personId, document, values }: StudentVersion) {
     const key = `${name} ${versionId} ${personId}`;
-    const known = this.views.get(key) ?? this.shown(name, { document, values });
-    this.views.set(key, known);
+    const known = this.views.get(key);
+    if (known) return known as ReturnType<Work[N]>;
+    const work = this.underWay.get(key) ?? this.shown(name, { document, values });
+    this.underWay.set(key, work);
     try {
-      return (await known) as ReturnType<Work[N]>;
-    } catch (error) {
-      this.views.delete(key);
-      throw error;
+      const view = await work;
+      this.views.set(key, view);
+      return view as ReturnType<Work[N]>;
+    } finally {
+      this.underWay.delete(key);
     }
   }
 

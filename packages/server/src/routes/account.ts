@@ -2,7 +2,7 @@ import Type from 'typebox';
 import { Id, PasswordByLink, PasswordChange, Person, ResetLink, ResetRequest, SessionRow } from '@nailset/core';
 import { personOf } from '../access.js';
 import { Refusal } from '../errors.js';
-import { membershipsOf, mayResetFor, personInCourse } from '../store/people.js';
+import { membershipsOf, mayResetFor, roleIn } from '../store/people.js';
 import {
   endOtherSessions,
   endSession,
@@ -92,7 +92,7 @@ export function accountRoutes(app: App, { database, limits, post, settings }: Ho
     },
     async (request) => {
       const { courseId, personId } = request.params;
-      if (!(await personInCourse(database, courseId, personId))) throw new Refusal('notFound');
+      if (!(await roleIn(database, courseId, personId))) throw new Refusal('notFound');
       const maker = personOf(request);
       const [own, theirs] = await Promise.all([membershipsOf(database, maker.id), membershipsOf(database, personId)]);
       if (personId === maker.id || !mayResetFor(own, theirs)) throw new Refusal('forbidden');

@@ -42,10 +42,6 @@ export function membershipsOf(database: Database, personId: string): Promise<Mem
     .orderBy(asc(courses.createdAt));
 }
 
-/** Whether someone belongs to a course. */
-export const personInCourse = async (database: Database, courseId: string, personId: string): Promise<boolean> =>
-  (await roleIn(database, courseId, personId)) !== undefined;
-
 /**
  * Whether someone with these memberships may make a link that opens an account with those: staff for students, and for
  * other staff only who is instructor of every course that these have a hand in. A link must open no more than its maker

@@ -27,7 +27,7 @@ import type {
   Version,
 } from '@nailset/core';
 import { pendingSaves } from '../shared/saving';
-import { askAgain, askSession, isOffline, request } from './client';
+import { askAgain, askSession, isAway, isOffline, request } from './client';
 import { letGo } from './page';
 
 /** Every question to the server and every change, one hook each. */
@@ -232,14 +232,21 @@ export function useHandIn(exerciseId: string) {
     retryDelay: askAgain.retryDelay,
     onSuccess: (attempt) => {
       // It stands on the bench at once, and its verdict is waited for there.
-      queries.setQueriesData<Bench>({ queryKey: ['bench', exerciseId] }, (bench) =>
-        bench && !bench.handedIn.some(({ id }) => id === attempt.id)
-          ? { ...bench, handedIn: [...bench.handedIn, attempt] }
-          : bench,
+      queries.setQueriesData<Bench>(
+        { queryKey: ['bench', exerciseId] },
+        (bench) => bench && withAttempt(bench, attempt),
       );
       if (attempt.checked) void queries.invalidateQueries({ queryKey: ['bench', exerciseId] });
     },
   });
+}
+
+/** The bench with an attempt as it is now, in the place of what was known of it. */
+function withAttempt(bench: Bench, attempt: Attempt): Bench {
+  const others = bench.handedIn.filter(({ id }) => id !== attempt.id);
+  return others.length === bench.handedIn.length
+    ? { ...bench, handedIn: [...others, attempt] }
+    : { ...bench, handedIn: bench.handedIn.map((each) => (each.id === attempt.id ? attempt : each)) };
 }
 
 /** Waits for the verdicts of what is being checked; the server answers each question when there is one. */
@@ -252,12 +259,21 @@ export function useVerdicts({ exerciseId, handedIn }: Bench): void {
         queryKey: ['attempt', id],
         queryFn: async () => {
           const attempt = await request<Attempt>('GET', `/exercises/${exerciseId}/attempts/${id}`);
-          if (attempt.checked) await queries.invalidateQueries({ queryKey: ['bench', exerciseId] });
+          if (attempt.checked) {
+            queries.setQueriesData<Bench>(
+              { queryKey: ['bench', exerciseId] },
+              (bench) => bench && withAttempt(bench, attempt),
+            );
+            // Solutions may be shown by now.
+            void queries.invalidateQueries({ queryKey: ['bench', exerciseId] });
+          }
           return attempt;
         },
-        refetchInterval: ({ state }: { state: { data?: Attempt | undefined } }) => (state.data?.checked ? false : 200),
+        refetchInterval: ({ state }: { state: { data?: Attempt | undefined; error: Error | null } }) =>
+          state.error || state.data?.checked ? false : 200,
         refetchIntervalInBackground: true,
-        retry: true,
+        // While the server is away, for as long as that takes; a refusal is not asked about again.
+        retry: (_: number, error: Error) => isAway(error),
         retryDelay: 2000,
         gcTime: 0,
       })),

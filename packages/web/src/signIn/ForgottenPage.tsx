@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { useAskForLink } from '../api/account';
 import { useSession } from '../api/queries';
 import { Button } from '../shared/Button';
-import { Field } from '../shared/Field';
+import { EmailField } from '../shared/EmailField';
 import { FormError, Loading } from '../shared/states';
 import { useTitle } from '../shared/useTitle';
 import { Front } from './Front';
@@ -42,20 +42,7 @@ function AskByMail() {
   }
   return (
     <form onSubmit={submit} className="grid gap-3">
-      <Field label="E-mail">
-        {(ids) => (
-          <input
-            {...ids}
-            className="input"
-            type="email"
-            autoComplete="username"
-            required
-            maxLength={200}
-            value={email}
-            onChange={(event) => setEmail(event.target.value)}
-          />
-        )}
-      </Field>
+      <EmailField value={email} onChange={setEmail} />
       <FormError error={ask.error} />
       <Button look="strong" type="submit" className="justify-self-start" disabled={ask.isPending}>
         Send me a link

@@ -2,6 +2,7 @@ import { type FormEvent, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { useJoin, useNewCourse, useRegister, useSession } from '../api/queries';
 import { Button } from '../shared/Button';
+import { EmailField } from '../shared/EmailField';
 import { Field } from '../shared/Field';
 import { Header } from '../shared/Header';
 import { PasswordField } from '../shared/PasswordField';
@@ -57,11 +58,7 @@ function NewAccount() {
         <Field label="Name">
           {(ids) => <input {...ids} {...field('name')} required maxLength={100} autoComplete="name" />}
         </Field>
-        <Field label="E-mail">
-          {(ids) => (
-            <input {...ids} {...field('email')} type="email" required maxLength={200} autoComplete="username" />
-          )}
-        </Field>
+        <EmailField value={form.email} onChange={(email) => setForm((before) => ({ ...before, email }))} />
         <PasswordField
           fresh
           value={form.password}

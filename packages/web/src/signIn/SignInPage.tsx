@@ -3,7 +3,7 @@ import { type FormEvent, useState } from 'react';
 import { Link } from 'react-router';
 import { useSignIn } from '../api/queries';
 import { Button } from '../shared/Button';
-import { Field } from '../shared/Field';
+import { EmailField } from '../shared/EmailField';
 import { PasswordField } from '../shared/PasswordField';
 import { FormError } from '../shared/states';
 import { useTitle } from '../shared/useTitle';
@@ -23,19 +23,7 @@ export function SignInPage({ session }: { session: Session }) {
     <Front>
       <form onSubmit={submit} className="grid gap-3">
         <h1 className="font-serif text-[22px]">Sign in</h1>
-        <Field label="E-mail">
-          {(ids) => (
-            <input
-              {...ids}
-              className="input"
-              type="email"
-              autoComplete="username"
-              required
-              value={email}
-              onChange={(event) => setEmail(event.target.value)}
-            />
-          )}
-        </Field>
+        <EmailField value={email} onChange={setEmail} />
         <PasswordField value={password} onChange={setPassword} />
         <FormError error={signIn.error} />
         <div className="flex items-center justify-between">
