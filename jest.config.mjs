@@ -9,10 +9,27 @@ const sources = [
   },
 ];
 
+/** Handed to every module as its own names: looked up in Jest's sandbox, they make numerics three times as slow. */
+const globalsUsedOften = [
+  'Array',
+  'BigInt',
+  'Boolean',
+  'Float64Array',
+  'Infinity',
+  'Map',
+  'Math',
+  'Number',
+  'Object',
+  'Set',
+  'String',
+  'WeakMap',
+];
+
 const project = (name, folder, extra = {}) => ({
   displayName: name,
   testMatch: [`<rootDir>/${folder}/**/*.test.{ts,tsx}`],
   testEnvironment: 'node',
+  sandboxInjectedGlobals: globalsUsedOften,
   transform: { '^.+\\.tsx?$': sources },
   ...extra,
 });
