@@ -54,7 +54,11 @@ export default {
   testTimeout: 60_000,
   projects: [
     project('core', 'packages/core/test', { ...fromSources, setupFiles: ['<rootDir>/packages/core/test/setup.ts'] }),
-    project('web', 'packages/web/test', { ...fromSources, setupFiles: ['<rootDir>/packages/web/test/setup.ts'] }),
+    project('web', 'packages/web/test', {
+      ...fromSources,
+      setupFiles: ['<rootDir>/packages/web/test/setup.ts'],
+      setupFilesAfterEnv: ['<rootDir>/packages/web/test/typesetter.ts'],
+    }),
     project('server', 'packages/server/test'),
     project('e2e', 'e2e'),
   ],

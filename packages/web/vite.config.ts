@@ -1,22 +1,38 @@
 import tailwind from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
-import { byteBudgets } from './build/budgets.ts';
 import { compressedBeside } from './build/compressed.ts';
 import { thirdPartyNotices } from './build/notices.ts';
+import { type Page, pageFiles } from './build/pages.ts';
 
-/** Kilobytes, compressed, that a page may need before it is shown. */
-const budgets = {
-  entry: 165,
-  'bench/BenchPage.tsx': 420,
-  'builder/BuilderPage.tsx': 510,
-  'classSheet/ClassSheetPage.tsx': 400,
-  'lectern/LecternPage.tsx': 430,
-};
+/** Kilobytes, compressed, of the start page, which every view needs. */
+const start = 125;
+
+const pages: readonly Page[] = [
+  { address: '^/exercises/[^/]+$', module: 'bench/BenchPage.tsx', budget: 330 },
+  { address: '^/exercises/[^/]+/build$', module: 'builder/BuilderPage.tsx', budget: 410 },
+  { address: '^/exercises/[^/]+/class$', module: 'classSheet/ClassSheetPage.tsx', budget: 370 },
+  { address: '^/exercises/[^/]+/lectern$', module: 'lectern/LecternPage.tsx', budget: 345 },
+];
 
 export default defineConfig({
-  plugins: [react(), tailwind(), byteBudgets(budgets), compressedBeside(), thirdPartyNotices()],
-  // The content policy allows files from this server only, so nothing is inlined as a data address.
-  build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
+  plugins: [react(), tailwind(), pageFiles(start, pages), compressedBeside(), thirdPartyNotices()],
+  build: {
+    // The content policy allows files from this server only, so nothing is inlined as a data address.
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 900,
+    rolldownOptions: {
+      output: {
+        // What several views share comes in few files: on a slow line each file costs a round trip.
+        codeSplitting: {
+          groups: [
+            { name: 'first', tags: ['$initial'], priority: 1 },
+            { name: 'shared', minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 10_000 },
+          ],
+        },
+        chunkFileNames: ({ name }) => `assets/${name.startsWith('shared') ? 'shared' : name}-[hash].js`,
+      },
+    },
+  },
   server: { proxy: { '/api': 'http://127.0.0.1:4180' } },
 });

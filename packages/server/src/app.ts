@@ -1,11 +1,8 @@
 import type { Socket } from 'node:net';
-import path from 'node:path';
-import { readFileSync } from 'node:fs';
 import compress from '@fastify/compress';
 import cookie from '@fastify/cookie';
 import csrf from '@fastify/csrf-protection';
 import helmet from '@fastify/helmet';
-import serveFiles from '@fastify/static';
 import swagger from '@fastify/swagger';
 import swaggerUi from '@fastify/swagger-ui';
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
@@ -16,6 +13,7 @@ import { guardAccess, sessionCookie } from './access.js';
 import { VerdictNews } from './checks/news.js';
 import { Threads } from './checks/threads.js';
 import { Refusal, refusalOf } from './errors.js';
+import { serveInterface } from './interface.js';
 import { Limits } from './limits.js';
 import { postBy } from './mail.js';
 import { serveMetrics } from './metrics.js';
@@ -29,8 +27,6 @@ import type { Settings } from './settings.js';
 import { type Database, isDatabaseAway } from './store/database.js';
 import { waitingChecks } from './store/jobs.js';
 import { cleanTexts } from './texts.js';
-
-const builtInterface = path.resolve(import.meta.dirname, '../../web/dist');
 
 /** The whole server, ready to listen. */
 export async function buildApp(
@@ -176,41 +172,6 @@ function answerBrokenRequest(error: NodeJS.ErrnoException, socket: Socket): void
       body,
     ].join('\r\n'),
   );
-}
-
-/** The built pages: files by their names, the start page for every other address. */
-async function serveInterface(app: App): Promise<void> {
-  const page = readFileSync(path.join(builtInterface, 'index.html'), 'utf8');
-  await app.register(serveFiles, {
-    root: path.join(builtInterface, 'assets'),
-    prefix: '/assets/',
-    immutable: true,
-    maxAge: '1y',
-    // Made by the build, beside the files themselves.
-    preCompressed: true,
-  });
-  const notices = readFileSync(path.join(builtInterface, 'notices.txt'));
-  app.get('/notices.txt', { config: { access: 'anyone' }, schema: { hide: true } }, (_, reply) =>
-    reply.type('text/plain; charset=utf-8').send(notices),
-  );
-  app.setNotFoundHandler((request, reply) => {
-    if (request.method !== 'GET' || /^\/(api|assets)\//.test(decoded(request.url))) {
-      throw new Refusal('notFound');
-    }
-    return reply
-      .type('text/html; charset=utf-8')
-      .header('cache-control', 'no-cache')
-      .send(page.replaceAll('%NONCE%', reply.cspNonce.style));
-  });
-}
-
-/** An address as it is meant; as it stands where it is no address. */
-function decoded(url: string): string {
-  try {
-    return decodeURIComponent(url);
-  } catch {
-    return url;
-  }
 }
 
 /** Every error as one of ours; what we do not know is logged and told as `internal`. */

@@ -103,6 +103,19 @@ test('files and answers go out compressed', async () => {
   expect(sheet.headers.get('content-encoding')).toBe('gzip');
 });
 
+test('a page names the files of its view, and they are there; another page does not', async () => {
+  const filesOf = async (address: string) => {
+    const page = await (await fetch(`${server.url}${address}`)).text();
+    return [...page.matchAll(/<link rel="modulepreload" crossorigin href="([^"]+)">/g)].map(([, file]) => file!);
+  };
+  const bench = await filesOf('/exercises/x?part=a');
+  expect(bench.length).toBeGreaterThan(5);
+  expect(bench.some((file) => file.includes('BenchPage'))).toBe(true);
+  for (const file of bench) expect((await fetch(`${server.url}${file}`)).status).toBe(200);
+  expect(await filesOf('/exercises/x/build')).not.toEqual(bench);
+  expect((await filesOf('/account')).filter((file) => file.includes('Page'))).toEqual([]);
+});
+
 test('what is no request is answered in our own words', async () => {
   const { hostname, port } = new URL(server.url);
   const heard = await new Promise<string>((resolve, reject) => {

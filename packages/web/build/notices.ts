@@ -45,8 +45,12 @@ export function thirdPartyNotices(): Plugin {
     name: 'third-party-notices',
     apply: 'build',
     writeBundle({ dir }) {
-      const packages = [...needed(path.resolve(import.meta.dirname, '..'))].filter(([key]) => !key.startsWith('@nailset/'));
-      const parts = packages.sort(([a], [b]) => a.localeCompare(b)).map(([key, at]) => `${key}\n${'='.repeat(key.length)}\n\n${licenceOf(at)}\n`);
+      const packages = [...needed(path.resolve(import.meta.dirname, '..'))].filter(
+        ([key]) => !key.startsWith('@nailset/'),
+      );
+      const parts = packages
+        .sort(([a], [b]) => a.localeCompare(b))
+        .map(([key, at]) => `${key}\n${'='.repeat(key.length)}\n\n${licenceOf(at)}\n`);
       const head = 'Nailset’s interface is made of these packages, each under its own licence.\n';
       writeFileSync(path.join(dir!, 'notices.txt'), [head, ...parts].join('\n\n'));
     },

@@ -1,5 +1,8 @@
-import { Suspense, lazy, useState } from 'react';
+import type { QueryClient } from '@tanstack/react-query';
+import { type ComponentType, Suspense, lazy, useState } from 'react';
 import { Navigate, Outlet, Route, RouterProvider, createBrowserRouter, createRoutesFromElements } from 'react-router';
+import { askEarly } from './api/early';
+import { usePageOwner } from './api/page';
 import { useSession } from './api/queries';
 import { Broken } from './shared/Broken';
 import { ErrorNote, Loading } from './shared/states';
@@ -11,27 +14,35 @@ const PeoplePage = lazy(async () => ({ default: (await import('./course/PeoplePa
 const JoinPage = lazy(async () => ({ default: (await import('./signIn/JoinPage')).JoinPage }));
 const Nowhere = lazy(async () => ({ default: (await import('./course/Nowhere')).Nowhere }));
 const OtherPerson = lazy(async () => ({ default: (await import('./shared/OtherPerson')).OtherPerson }));
-const benchPage = () => import('./bench/BenchPage');
-const builderPage = () => import('./builder/BuilderPage');
-const classSheetPage = () => import('./classSheet/ClassSheetPage');
-const lecternPage = () => import('./lectern/LecternPage');
-const BenchPage = lazy(benchPage);
-const BuilderPage = lazy(builderPage);
-const ClassSheetPage = lazy(classSheetPage);
-const LecternPage = lazy(lecternPage);
+const [BenchPage, benchPage] = view(() => import('./bench/BenchPage'));
+const [BuilderPage, builderPage] = view(() => import('./builder/BuilderPage'));
+const [ClassSheetPage, classSheetPage] = view(() => import('./classSheet/ClassSheetPage'));
+const [LecternPage, lecternPage] = view(() => import('./lectern/LecternPage'));
 const AccountPage = lazy(() => import('./account/AccountPage'));
 const ForgottenPage = lazy(() => import('./signIn/ForgottenPage'));
 const NewPasswordPage = lazy(() => import('./signIn/NewPasswordPage'));
 
-/** The large views begin to load while it is still asked who is signed in. */
-const large: Readonly<Record<string, () => Promise<unknown>>> = {
-  '': benchPage,
-  build: builderPage,
-  class: classSheetPage,
-  lectern: lecternPage,
+/** The large views: their script, and what they ask the server for. */
+const large: Readonly<Record<string, { load: () => Promise<unknown>; asks: string }>> = {
+  '': { load: benchPage, asks: 'bench' },
+  build: { load: builderPage, asks: 'draft' },
+  class: { load: classSheetPage, asks: 'class' },
+  lectern: { load: lecternPage, asks: 'draft' },
 };
-const exercise = /^\/exercises\/[^/]+(?:\/(\w+))?$/.exec(location.pathname);
-if (exercise) void large[exercise[1] ?? '']?.().catch(() => undefined);
+
+/** In ms. Where something takes longer, views say what they wait for. */
+const longestWait = 5_000;
+
+/**
+ * Gets everything that the view at this address needs, side by side, before anything is shown: on a slow machine one
+ * picture takes less time than three. What does not come is told by the view itself.
+ */
+export async function opened(queries: QueryClient): Promise<void> {
+  const [, exercise, tail = ''] = /^(\/exercises\/[^/]+)(?:\/(\w+))?$/.exec(location.pathname) ?? [];
+  const page = exercise ? large[tail] : undefined;
+  const all = Promise.allSettled([page?.load(), askEarly(queries, page && `${exercise}/${page.asks}`)]);
+  await Promise.race([all, new Promise((resolve) => setTimeout(resolve, longestWait))]);
+}
 
 /** Every address and its view. A view that breaks leaves the rest usable. */
 const routes = createRoutesFromElements(
@@ -74,13 +85,14 @@ function Apart() {
 /** Asks for the sign-in where someone is not, and then shows the view that was asked for. */
 function SignedIn() {
   const session = useSession();
+  const { other } = usePageOwner();
   if (session.isPending) return <Loading what="Opening Nailset" />;
   if (!session.data) return <ErrorNote error={session.error} retry={() => void session.refetch()} />;
   if (!session.data.person) return <SignInPage session={session.data} />;
   return (
     <Suspense fallback={<Loading what="Opening" />}>
       <Outlet />
-      <OtherPerson />
+      {other && <OtherPerson />}
     </Suspense>
   );
 }
@@ -89,4 +101,18 @@ function SignedIn() {
 function Start() {
   const [first] = useSession().data!.memberships;
   return <Navigate replace to={first ? `/courses/${first.courseId}` : '/join'} />;
+}
+
+/**
+ * A view that is loaded when it is first shown, and how to load it before: where that is done, nothing stands in its
+ * place meanwhile.
+ */
+function view(load: () => Promise<{ default: ComponentType }>): [ComponentType, () => Promise<unknown>] {
+  let there: ComponentType | undefined;
+  const Later = lazy(load);
+  function View() {
+    const [Shown] = useState(() => there ?? Later);
+    return <Shown />;
+  }
+  return [View, async () => (there = (await load()).default)];
 }

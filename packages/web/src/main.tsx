@@ -10,7 +10,7 @@ import { QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-qu
 import { setNonce } from 'get-nonce';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { App } from './App';
+import { App, opened } from './App';
 import { ApiError, askAgain } from './api/client';
 
 // Components that add style sheets at run time need the nonce of the content policy.
@@ -30,10 +30,12 @@ const queries = new QueryClient({
   },
 });
 
-createRoot(document.getElementById('root')!).render(
-  <StrictMode>
-    <QueryClientProvider client={queries}>
-      <App />
-    </QueryClientProvider>
-  </StrictMode>,
+void opened(queries).then(() =>
+  createRoot(document.getElementById('root')!).render(
+    <StrictMode>
+      <QueryClientProvider client={queries}>
+        <App />
+      </QueryClientProvider>
+    </StrictMode>,
+  ),
 );

@@ -21,25 +21,18 @@ import type {
   Publishing,
   Registration,
   Role,
-  Session,
   Shelf,
   SignIn,
   Version,
 } from '@nailset/core';
 import { pendingSaves } from '../shared/saving';
-import { askAgain, askSession, isAway, isOffline, request } from './client';
+import { askAgain, isAway, isOffline, request } from './client';
+import { sessionQuery, takeEarly } from './early';
 import { letGo } from './page';
 
 /** Every question to the server and every change, one hook each. */
 
-export function useSession() {
-  return useQuery({
-    queryKey: ['session'],
-    // Where someone else is signed in by now, the page stays with whom it was opened by.
-    queryFn: async ({ client }) => (await askSession()) ?? client.getQueryData<Session>(['session'])!,
-    staleTime: 60_000,
-  });
-}
+export const useSession = () => useQuery(sessionQuery);
 
 /** Signing in or out changes everything that was asked before. */
 export function useFresh() {
@@ -131,6 +124,7 @@ export function useDraft(exerciseId: string) {
       await pendingSaves();
       return request<Draft>('GET', `/exercises/${exerciseId}/draft`);
     },
+    initialData: () => takeEarly<Draft>(`/exercises/${exerciseId}/draft`),
     // The builder works on its own copy; a reload behind its back would fight with it.
     staleTime: Infinity,
     gcTime: 0,
@@ -146,6 +140,7 @@ export function useDraftShown(exerciseId: string) {
       await pendingSaves();
       return request<Draft>('GET', `/exercises/${exerciseId}/draft`);
     },
+    initialData: () => takeEarly<Draft>(`/exercises/${exerciseId}/draft`),
     staleTime: Infinity,
     gcTime: 0,
   });
@@ -206,6 +201,7 @@ export function useBench(exerciseId: string) {
       await pendingSaves();
       return request<Bench>('GET', `/exercises/${exerciseId}/bench`);
     },
+    initialData: () => takeEarly<Bench>(`/exercises/${exerciseId}/bench`),
     staleTime: Infinity,
     gcTime: 0,
   });
@@ -284,6 +280,7 @@ export const useClassSheet = (exerciseId: string) =>
   useQuery({
     queryKey: ['class', exerciseId],
     queryFn: () => request<ClassSheet>('GET', `/exercises/${exerciseId}/class`),
+    initialData: () => takeEarly<ClassSheet>(`/exercises/${exerciseId}/class`),
     refetchInterval: 20_000,
   });
 

@@ -1,5 +1,5 @@
-import katex from 'katex';
 import { memo, useEffect, useLayoutEffect, useRef } from 'react';
+import { typesetter } from './typesetter';
 
 /** In ms. A formula that changes with every frame of a drag is typeset this often. */
 const pause = 150;
@@ -37,17 +37,20 @@ export const Formula = memo(function Formula({
     const write = () => {
       state.stop = undefined;
       state.at = performance.now();
-      // Rendered into the page, not as markup, so that the content policy can forbid inline styles.
-      if (place.current) {
-        katex.render(state.latex, place.current, {
-          displayMode: display,
-          throwOnError: false,
-          strict: false,
-          maxExpand: 20_000,
-          // In em: what is typed cannot cover the page.
-          maxSize: 40,
-        });
+      if (!place.current) return;
+      if (!typesetter.now) {
+        state.stop = typesetter.onceThere(write);
+        return;
       }
+      // Rendered into the page, not as markup, so that the content policy can forbid inline styles.
+      typesetter.now.render(state.latex, place.current, {
+        displayMode: display,
+        throwOnError: false,
+        strict: false,
+        maxExpand: 20_000,
+        // In em: what is typed cannot cover the page.
+        maxSize: 40,
+      });
     };
     if (state.at === -Infinity) write();
     else state.stop = afterFrame(write, state.at + pause - performance.now());

@@ -1,17 +1,25 @@
-const day = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' });
-const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
-const zoned = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZoneName: 'short' });
+/** A format that is made when a first time is written: making one takes as long as painting a small view. */
+function format(options: Intl.DateTimeFormatOptions): () => Intl.DateTimeFormat {
+  let made: Intl.DateTimeFormat | undefined;
+  return () => (made ??= new Intl.DateTimeFormat('en-GB', options));
+}
+
+const day = format({ weekday: 'short', day: 'numeric', month: 'short' });
+const clock = format({ hour: '2-digit', minute: '2-digit' });
+const zoned = format({ hour: '2-digit', minute: '2-digit', timeZoneName: 'short' });
 
 /** `14:02` */
-export const clockTime = (iso: string): string => clock.format(new Date(iso));
+export const clockTime = (iso: string): string => clock().format(new Date(iso));
 
 /** `Fri 27 Nov, 18:00 CET`: in the reader's own zone, which stands beside it. */
 export const dayAndTime = (iso: string): string =>
-  `${day.format(new Date(iso)).replace(',', '')}, ${zoned.format(new Date(iso))}`;
+  `${day().format(new Date(iso)).replace(',', '')}, ${zoned().format(new Date(iso))}`;
 
 /** The reader's own zone at a time, as in `CET`. */
 export const zoneAt = (iso: string | null): string =>
-  zoned.formatToParts(iso ? new Date(iso) : new Date()).find(({ type }) => type === 'timeZoneName')!.value;
+  zoned()
+    .formatToParts(iso ? new Date(iso) : new Date())
+    .find(({ type }) => type === 'timeZoneName')!.value;
 
 /** Values of a `date` and a `time` input for a time, in the reader's own zone. */
 export function toLocalInputs(iso: string | null): { date: string; time: string } {

@@ -3,7 +3,6 @@ import { useState } from 'react';
 import { CellText, RemoveButton, changedAt, without } from '../fields';
 import { freeId } from '../newExercise';
 import { FileButton } from './FileButton';
-import { readTable } from './readTable';
 
 /** Measured data from CSV files, to show, to drive a loop, or to be followed. */
 export function TablesEditor({
@@ -18,6 +17,7 @@ export function TablesEditor({
   const [problem, setProblem] = useState('');
   const read = async (file: File) => {
     try {
+      const { readTable } = await import('./readTable');
       const table = readTable(await file.text());
       const name = file.name.replace(/\.[^.]*$/, '').slice(0, 60) || 'table';
       const base =

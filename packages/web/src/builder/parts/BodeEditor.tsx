@@ -2,7 +2,6 @@ import { type TermGroup, formatNumber, termGroups } from '@nailset/core';
 import { useState } from 'react';
 import { ExpressionField } from '../../shared/ExpressionField';
 import { FileButton } from '../given/FileButton';
-import { readFrequencyTable } from '../given/readTable';
 import { NumberField, PointsField } from '../fields';
 import { type EditorProps, errorOf } from './editor';
 
@@ -22,6 +21,7 @@ export function BodeEditor({ part, scope, findings, onChange }: EditorProps<'bod
   const read = async (file: File) => {
     try {
       const name = file.name.replace(/\.[^.]*$/, '').slice(0, 60) || 'measured';
+      const { readFrequencyTable } = await import('../given/readTable');
       onChange({ target: { name, ...readFrequencyTable(await file.text()) } });
       setProblem('');
     } catch (error) {
