@@ -14,9 +14,14 @@ const rooms = [
   'exercise',
   'loop',
   'checking',
+  'kinds',
+  'proof',
   'exchange',
   'batch',
 ];
+
+/** The schemas of a kind of answer; they belong to the exercise’s room, whichever folder they lie in. */
+const schemas = '^packages/core/src/kinds/[^/]+/part\\.ts$';
 
 /** @type {import('dependency-cruiser').IConfiguration} */
 module.exports = {
@@ -33,8 +38,22 @@ module.exports = {
       name: `core-${room}-looks-left`,
       severity: 'error',
       from: { path: `^packages/core/src/${room}/` },
-      to: { path: `^packages/core/src/(${rooms.slice(index + 1).join('|') || 'nothing'})/` },
+      to: { path: `^packages/core/src/(${rooms.slice(index + 1).join('|') || 'nothing'})/`, pathNot: schemas },
     })),
+    {
+      name: 'schemas-of-kinds-are-leaves',
+      comment: 'What a kind asks, takes and shows is part of the document, so the exercise’s room reads it.',
+      severity: 'error',
+      from: { path: schemas },
+      to: { path: '^packages/core/src/(loop|checking|kinds|proof|exchange|batch)/', pathNot: `${schemas}|trends` },
+    },
+    {
+      name: 'kinds-apart',
+      comment: 'A kind of answer knows no other; what several use lies in a room to the left.',
+      severity: 'error',
+      from: { path: '^packages/core/src/kinds/([^/]+)/' },
+      to: { path: '^packages/core/src/kinds/[^/]+/', pathNot: ['^packages/core/src/kinds/$1/', schemas] },
+    },
     {
       name: 'server-and-web-apart',
       severity: 'error',

@@ -1,14 +1,29 @@
 // The second door, for what a student’s bench does without: draws, what students see, checks, proofs.
 export { upgraded } from './exercise/upgraded.js';
 export { drawValues, keptValues } from './exercise/draw.js';
-export { revealedCurves, studentExercise, studentPart } from './exercise/studentView.js';
-export { answerFromText, checkAnswer, readAnswer, readTrail, solutionOf, stopsOf } from './checking/answers/index.js';
-export { solutionCurve, verdictAsShown } from './checking/shown.js';
-export { type ToldWrongAnswer, rightAnswerOf, usualWrongAnswers, wrongAnswersOf } from './checking/wrongAnswers.js';
-export { expectedTrends } from './checking/answers/trend.js';
+export {
+  type ToldWrongAnswer,
+  answerFromText,
+  answerToText,
+  attemptsOf,
+  checkAnswer,
+  pointsOf,
+  readAnswer,
+  readTrail,
+  rightAnswerOf,
+  searchOf,
+  solutionCurve,
+  solutionOf,
+  stopsOf,
+  usualWrongAnswers,
+  wrongAnswersOf,
+} from './kinds/index.js';
+export { expectedTrends } from './kinds/trend/check.js';
+export { revealedCurves, studentExercise, studentPart } from './kinds/studentView.js';
+export { verdictAsShown } from './checking/verdictAsShown.js';
 export { checkerVersion } from './checking/verdictOf.js';
-export { type Finding, examine } from './checking/examine.js';
-export { sampleOf } from './checking/sample.js';
-export { type GainMap, gainMapAt } from './checking/gainMap.js';
-export { type Search, searchSettings } from './checking/search.js';
-export { type Proof, answerToText, prove, provedDraws } from './checking/proof.js';
+export { type Finding, examine } from './proof/examine.js';
+export { sampleOf } from './proof/sample.js';
+export { type GainMap, gainMapAt } from './proof/gainMap.js';
+export { type Search, searchSettings } from './proof/search.js';
+export { type Proof, prove, provedDraws } from './proof/proof.js';

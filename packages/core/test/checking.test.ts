@@ -13,7 +13,7 @@ import { checkAnswer, readAnswer, solutionOf } from '../src/checks';
 
 import { checkNails } from '../src/checking/nails';
 import { TransferSubject } from '../src/quantity/subject';
-import { compareFractions } from '../src/checking/answers/transferFunction';
+import { compareFractions } from '../src/checking/compare';
 import { model, overshoot, pid, tune, student } from './documents';
 
 const typed = (text: string): Answer => ({ kind: 'transferFunction', text });

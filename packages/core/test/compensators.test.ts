@@ -11,7 +11,7 @@ import {
   parse,
   parseFormula,
 } from '../src/index';
-import { answerFromText, checkAnswer, examine, gainMapAt, searchSettings } from '../src/checks';
+import { answerFromText, checkAnswer, examine, gainMapAt, searchOf, searchSettings } from '../src/checks';
 import { controllerFrom, startOf } from '../src/loop/controller';
 import { exercise, tune } from './documents';
 
@@ -87,9 +87,10 @@ describe('a compensator', () => {
   });
 
   test('is searched for before publishing, its places included', () => {
-    const search = searchSettings({ ...part, controller: { ...compensator, gains: compensator.gains.slice(0, 3) } }, [
-      nothing,
-    ]);
+    const search = searchSettings(
+      searchOf({ ...part, controller: { ...compensator, gains: compensator.gains.slice(0, 3) } })!,
+      [nothing],
+    );
     let step = search.next();
     while (!step.done) step = search.next();
     const found = step.value.draws[0]!.settings!;
@@ -103,7 +104,7 @@ describe('a compensator', () => {
       plant: '1/(s^2 - s + 4)',
       nails: [{ id: 'settle', quantity: 'settlingTime', relation: 'atMost', limit: 4, points: 1 }],
     };
-    const search = searchSettings(hard, [nothing]);
+    const search = searchSettings(searchOf(hard)!, [nothing]);
     const shares: number[] = [];
     let step = search.next();
     for (; !step.done; step = search.next()) shares.push(step.value);

@@ -1,5 +1,5 @@
-import { type ChoicePart, type GainsPart, type PointsPart, attemptsOf, modelOf } from '../src/index';
-import { checkAnswer, readAnswer, rightAnswerOf } from '../src/checks';
+import { type ChoicePart, type GainsPart, type PointsPart, modelOf } from '../src/index';
+import { attemptsOf, checkAnswer, readAnswer, rightAnswerOf } from '../src/checks';
 import { student, tune } from './documents';
 
 const model = modelOf({ systems: [], series: [] }, {});

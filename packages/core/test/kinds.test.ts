@@ -17,6 +17,7 @@ import {
   examine,
   prove,
   readAnswer,
+  searchOf,
   searchSettings,
   solutionOf,
   verdictAsShown,
@@ -194,7 +195,7 @@ describe('curves to follow', () => {
   });
 
   test('are found by the search', () => {
-    const work = searchSettings(part, [of]);
+    const work = searchSettings(searchOf(part)!, [of]);
     let next = work.next();
     while (!next.done) next = work.next();
     const { settings } = next.value.draws[0]!;

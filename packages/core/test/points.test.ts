@@ -1,6 +1,6 @@
 import { type PointsPart, fractionOf, modelOf, parse, pointsFromText, textOfPoints } from '../src/index';
 import { checkAnswer, examine, rightAnswerOf, solutionOf, studentPart, wrongAnswersOf } from '../src/checks';
-import { angleError } from '../src/checking/answers/sketch';
+import { angleError } from '../src/kinds/points/sketch';
 import { exercise } from './documents';
 
 const nothing = modelOf({ systems: [], series: [] }, {});

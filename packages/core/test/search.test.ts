@@ -1,11 +1,11 @@
 import { type GainsPart, modelOf } from '../src/index';
-import { type Search, checkAnswer, gainMapAt, searchSettings } from '../src/checks';
+import { type Search, checkAnswer, gainMapAt, searchOf, searchSettings } from '../src/checks';
 import { tune } from './documents';
 import { randomNumbers } from './random';
 
 const plain = modelOf({ systems: [], series: [] }, {});
 const finish = (part: GainsPart, models = [plain]): Search => {
-  const work = searchSettings(part, models);
+  const work = searchSettings(searchOf(part)!, models);
   let next = work.next();
   while (!next.done) next = work.next();
   return next.value;

@@ -1,6 +1,6 @@
 import type { ChoicePart, ShownPlot } from '../src/index';
 import { examine, studentPart } from '../src/checks';
-import { shownPlots } from '../src/exercise/shownPlot';
+import { shownPlots } from '../src/kinds/choice/plot';
 import { systemFrom } from '../src/formula/evaluate';
 import { exercise } from './documents';
 

@@ -1,10 +1,11 @@
 import fc from 'fast-check';
-import { bode, bodeVerdict, settingsOfTerms, suggestedTerms } from '../src/checking/answers/bode';
-import { checkAnswer } from '../src/checking/answers/index';
-import { usualWrongAnswers } from '../src/checking/wrongAnswers';
+import { bode } from '../src/kinds/bode/bode';
+import { bodeVerdict, settingsOfTerms, suggestedTerms } from '../src/kinds/bode/check';
+import { checkAnswer } from '../src/kinds/index';
+import { usualWrongAnswers } from '../src/checks';
 import { refineTerms } from '../src/design/refine';
-import { frequencyTarget } from '../src/exercise/frequencyTarget';
-import type { BodePart } from '../src/exercise/parts';
+import { frequencyTarget } from '../src/kinds/bode/target';
+import type { BodePart } from '../src/kinds/bode/part';
 import { frequencyFunction } from '../src/frequency/bode';
 import { misfitOfTerms, modelOfTerms, responseOfTerms, straightLines, termsOfSystem } from '../src/frequency/terms';
 import { systemFrom } from '../src/formula/evaluate';

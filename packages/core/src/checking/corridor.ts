@@ -1,4 +1,4 @@
-import type { CorridorNail } from '../exercise/parts.js';
+import type { CorridorNail } from '../kinds/gains/part.js';
 import type { Motion } from '../response/motion.js';
 import { crossing } from '../response/walk.js';
 

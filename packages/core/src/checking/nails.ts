@@ -1,4 +1,4 @@
-import type { CorridorNail, MeasureNail, Nail } from '../exercise/parts.js';
+import type { CorridorNail, MeasureNail, Nail } from '../kinds/gains/part.js';
 import type { SignalName } from '../exercise/names.js';
 import type { InputName } from '../loop/controlLoop.js';
 import { quantities } from '../quantity/index.js';

@@ -1,13 +1,24 @@
 import { Problem } from '../expression/problem.js';
 import type { Settings } from '../exercise/answer.js';
-import type { CurvePart, GainsPart } from '../exercise/parts.js';
-import { targetOf } from '../exercise/studentView.js';
-import type { ControlLoop } from '../loop/controlLoop.js';
-import { curveMotion, curveVerdict, misfitPercent } from './answers/curve.js';
-import { loopModelOf, nailsOf } from './answers/gains.js';
-import type { Model } from './model.js';
-import { isPromised } from './slips/rule.js';
+import { ladderRange } from '../loop/controller.js';
 import type { VerdictItem } from './verdict.js';
+
+type Ladder = Parameters<typeof ladderRange>[0] & { readonly name: string; readonly fine: number };
+
+/** One thing on a ladder, with the range in which it is searched. */
+export interface Axis {
+  readonly name: string;
+  readonly low: number;
+  readonly high: number;
+  readonly fine: number;
+}
+
+/** What is searched, each over the range of its ladder. */
+export const axesOf = (ladders: readonly Ladder[]): Axis[] =>
+  ladders.map((ladder) => {
+    const [low, high] = ladderRange(ladder);
+    return { name: ladder.name, fine: ladder.fine, low, high };
+  });
 
 /** What one set of gains does: which nails hold, and how far each is from its limit. */
 export interface Tried {
@@ -27,24 +38,8 @@ export type Try = (settings: Settings) => Tried;
 /** Whether every nail holds. */
 export const isFound = ({ violation }: Tried): boolean => violation === 0;
 
-/** What settings do for one student's numbers; settings that cannot be used hold nothing. */
-export function tryOf(part: GainsPart | CurvePart, model: Model): Try {
-  if (part.kind === 'gains') {
-    const loopModel = loopModelOf(part, model);
-    return guarded(part.nails.length, (settings) => {
-      const loop = loopModel.loopWith(settings);
-      const found = judged(nailsOf(part, loopModel, loop));
-      return { settings, ...found, stable: loop.stable, deceived: isDeceived(part, loop, found) };
-    });
-  }
-  const target = targetOf(part, model.scope, model.series);
-  return guarded(1, (settings) => {
-    const misfit = misfitPercent(curveMotion(part, model.scope, settings, model.series), target, part.horizon);
-    return { settings, ...judged(curveVerdict(part, misfit).items), stable: true, deceived: false };
-  });
-}
-
-function guarded(nails: number, attempt: Try): Try {
+/** What settings do; settings that cannot be used hold nothing. */
+export function guarded(nails: number, attempt: Try): Try {
   return (settings) => {
     try {
       return attempt(settings);
@@ -59,7 +54,8 @@ function guarded(nails: number, attempt: Try): Try {
 
 const farthest = 10;
 
-function judged(items: readonly VerdictItem[]): Pick<Tried, 'held' | 'beyond' | 'violation'> {
+/** How nails hold, from their items in a verdict. */
+export function judged(items: readonly VerdictItem[]): Pick<Tried, 'held' | 'beyond' | 'violation'> {
   let violation = 0;
   const beyond = items.map(({ met, measured, limit, relation }) => {
     if (measured === null || limit === null) {
@@ -71,15 +67,4 @@ function judged(items: readonly VerdictItem[]): Pick<Tried, 'held' | 'beyond' | 
     return Math.min(farthest, Math.max(-1, off));
   });
   return { held: items.map(({ met }) => met), beyond, violation };
-}
-
-/** A nail that the rules speak of is missed by more than this, as a share of its limit. */
-const clearly = 0.2;
-
-function isDeceived(part: GainsPart, loop: ControlLoop, { beyond }: Pick<Tried, 'beyond'>): boolean {
-  if (!loop.stable || loop.hasDeadTime) return false;
-  const promised = part.nails.map((nail) => isPromised(nail, loop));
-  return (
-    promised.every((holds) => holds !== false) && promised.some((holds, k) => holds === true && beyond[k]! > clearly)
-  );
 }

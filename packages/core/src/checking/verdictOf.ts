@@ -13,3 +13,6 @@ export function verdictOf(items: VerdictItem[], words: string, extra: Extra = {}
   const outOf = sumOfShares(items.map((item) => item.outOf));
   return { checker: checkerVersion, met, points, outOf, words, items, ...extra };
 }
+
+/** What an item of a verdict has when nothing is measured. */
+export const plain = { unit: '', measured: null, limit: null, relation: 'equal' as const, close: false };

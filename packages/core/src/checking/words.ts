@@ -1,3 +1,4 @@
+import type { Settings } from '../exercise/answer.js';
 /** A number for people: three significant digits, no exponent between 0.001 and 100,000. */
 export function formatNumber(value: number): string {
   if (!Number.isFinite(value)) return '∞';
@@ -64,3 +65,9 @@ export function listOf(words: readonly string[]): string {
   if (words.length < 2) return words.join('');
   return `${words.slice(0, -1).join(', ')} and ${words[words.length - 1]}`;
 }
+
+/** `Kp = 2, Kd = 0.5` */
+export const settingsText = (settings: Settings): string =>
+  Object.entries(settings)
+    .map(([name, value]) => `${name} = ${value}`)
+    .join(', ');

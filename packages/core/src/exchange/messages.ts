@@ -1,8 +1,10 @@
 import Type, { type Static } from 'typebox';
-import { Answer, Trail } from '../exercise/answer.js';
+import { Answer } from '../exercise/parts.js';
+import { Trail } from '../exercise/answer.js';
 import { DrawValues, ExerciseDocument } from '../exercise/document.js';
 import { Part } from '../exercise/parts.js';
-import { Samples, ShownDiagram, StudentPart } from '../exercise/studentPart.js';
+import { Samples, ShownDiagram } from '../exercise/seen.js';
+import { StudentPart } from '../exercise/parts.js';
 import { RecognisedSlip, Verdict } from '../checking/verdict.js';
 
 /** What server and web say to each other; each message once, as JSON Schema with its type. */

@@ -4,8 +4,8 @@ import { curveOf } from '../response/curve.js';
 import { inputAt, partsOf } from '../response/input.js';
 import { inputFrom, motionOf } from './inputs.js';
 import type { InputSignal, Series } from './given.js';
-import type { Figure } from './parts.js';
-import type { Samples } from './studentPart.js';
+import type { Figure } from './heading.js';
+import type { Samples } from './seen.js';
 
 /** Finer than a line on a screen, as a share of the curve's range. */
 const fine = 1e-3;

@@ -1,5 +1,5 @@
 import Type, { type Static } from 'typebox';
-import { InputSignal, closed, formula, id, text } from './given.js';
+import { InputSignal, closed, finite, formula, id, symbol, text } from './given.js';
 
 /** What parts of all kinds have in common. */
 
@@ -35,3 +35,19 @@ export type Figure = Static<typeof Figure>;
 
 /** What every part begins with. */
 export const heading = { id, title: text(60, 1), prompt: text(2000), figure: Type.Optional(Figure) };
+
+const positive = Type.Number({ exclusiveMinimum: 0, maximum: 1e6 });
+
+/** What is set on a ladder: where it starts, its two rungs, and its range where it has one. */
+export const ladder = {
+  start: finite,
+  fine: positive,
+  coarse: positive,
+  low: Type.Optional(finite),
+  high: Type.Optional(finite),
+};
+
+/** The diagram that a part is about. */
+export const ofDiagram = {
+  system: { ...symbol, description: 'A system in signal equations; letters without a value stay letters.' },
+};

@@ -1,4 +1,4 @@
-import type { NumberPart } from './parts.js';
+import type { NumberPart } from '../kinds/number/part.js';
 
 /** A full turn in the units of angles. */
 const turns: Readonly<Record<string, number>> = { '°': 360, deg: 360, degrees: 360, rad: 2 * Math.PI };

@@ -1,5 +1,5 @@
 import { Problem } from '../expression/problem.js';
-import type { Compensator } from '../exercise/parts.js';
+import type { Compensator } from '../kinds/gains/part.js';
 import { type CompensatorName, compensatorNames } from '../exercise/names.js';
 import type { Fraction } from '../rational/fraction.js';
 import {

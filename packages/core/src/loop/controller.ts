@@ -1,7 +1,7 @@
 import { decimalIn, isEndless } from '../expression/decimal.js';
 import { Problem } from '../expression/problem.js';
 import type { Settings } from '../exercise/answer.js';
-import type { Controller, ControllerGain, PidController } from '../exercise/parts.js';
+import type { Controller, ControllerGain, PidController } from '../kinds/gains/part.js';
 import { isPid } from '../exercise/controllers.js';
 import type { GainName } from '../exercise/names.js';
 import { type Scope, systemFrom } from '../formula/evaluate.js';

@@ -2,7 +2,7 @@ import { Problem } from '../expression/problem.js';
 import type { Settings } from '../exercise/answer.js';
 import type { InputSignal, Series } from '../exercise/given.js';
 import { inputFrom, unitStep } from '../exercise/inputs.js';
-import type { GainsPart } from '../exercise/parts.js';
+import type { GainsPart } from '../kinds/gains/part.js';
 import type { SignalName } from '../exercise/names.js';
 import { type Scope, numberFrom, systemFrom } from '../formula/evaluate.js';
 import type { Subject } from '../quantity/subject.js';

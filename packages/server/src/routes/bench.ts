@@ -10,12 +10,10 @@ import {
   Home,
   Id,
   type Part,
-  attemptsOf,
   isPrediction,
-  pointsOf,
   sumOfShares,
 } from '@nailset/core';
-import { verdictAsShown } from '@nailset/core/checks';
+import { attemptsOf, pointsOf, verdictAsShown } from '@nailset/core/checks';
 import { personOf } from '../access.js';
 import type { StudentVersion } from '../checks/threads.js';
 import { Refusal } from '../errors.js';

@@ -1,4 +1,5 @@
-import { ClassSheet, Handed, Override, type Part, type SheetCell, pointsOf, sumOfShares } from '@nailset/core';
+import { ClassSheet, Handed, Override, type Part, type SheetCell, sumOfShares } from '@nailset/core';
+import { pointsOf } from '@nailset/core/checks';
 import { personOf } from '../access.js';
 import { Refusal } from '../errors.js';
 import { drawsOf, factsOf, newestVersion } from '../store/exercises.js';

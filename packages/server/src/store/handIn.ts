@@ -1,6 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
 import { and, count, desc, eq, sql } from 'drizzle-orm';
-import { type DrawValues, type ExerciseDocument, type HandIn, type Part, attemptsOf } from '@nailset/core';
+import { type DrawValues, type ExerciseDocument, type HandIn, type Part } from '@nailset/core';
+import { attemptsOf } from '@nailset/core/checks';
 import { Refusal } from '../errors.js';
 import { type Database, prepared } from './database.js';
 import { documentOf } from './documents.js';

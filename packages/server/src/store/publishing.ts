@@ -1,5 +1,6 @@
 import { countDistinct, and, desc, eq, gte } from 'drizzle-orm';
-import { type DrawValues, type ExerciseDocument, type Publishing, pointsOf } from '@nailset/core';
+import { type DrawValues, type ExerciseDocument, type Publishing } from '@nailset/core';
+import { pointsOf } from '@nailset/core/checks';
 import type { Database } from './database.js';
 import { drawnAnewAt, newestVersion } from './exercises.js';
 import { draws, exercises, memberships, submissions, versions } from './schema.js';

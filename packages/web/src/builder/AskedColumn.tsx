@@ -1,13 +1,5 @@
-import {
-  type ExerciseDocument,
-  type Part,
-  type Scope,
-  formatMark,
-  inPoints,
-  pointsOf,
-  sumOfShares,
-} from '@nailset/core';
-import { type Finding } from '@nailset/core/checks';
+import { type ExerciseDocument, type Part, type Scope, formatMark, inPoints, sumOfShares } from '@nailset/core';
+import { pointsOf, type Finding } from '@nailset/core/checks';
 import { DropdownMenu } from 'radix-ui';
 import { Field } from '../shared/Field';
 import { AskFirst } from '../shared/AskFirst';

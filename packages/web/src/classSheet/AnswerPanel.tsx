@@ -6,9 +6,9 @@ import {
   nameToLatex,
   openGains,
   parametersOf,
-  pointsOf,
   settingsOfTerms,
 } from '@nailset/core';
+import { pointsOf } from '@nailset/core/checks';
 import { type FormEvent, useState } from 'react';
 import { useCheckAgain, useHanded, useOverride } from '../api/queries';
 import { VerdictLines } from '../bench/Tries';

@@ -1,4 +1,4 @@
-import type { MeasureNail, Nail } from '../../exercise/parts.js';
+import type { MeasureNail, Nail } from '../../kinds/gains/part.js';
 import type { ControlLoop } from '../../loop/controlLoop.js';
 import type { QuantityName } from '../../quantity/names.js';
 import { dominantPair, secondOrderRules } from '../../system/secondOrderRules.js';

@@ -1,4 +1,4 @@
-import type { Answer } from '../../exercise/answer.js';
+import type { Answer } from '../../exercise/parts.js';
 import { orElse } from '../../expression/problem.js';
 import type { Transfer } from '../../system/transfer.js';
 import type { Verdict } from '../verdict.js';

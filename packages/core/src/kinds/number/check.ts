@@ -1,0 +1,96 @@
+import { Problem, orElse } from '../../expression/problem.js';
+import type { NumberPart } from './part.js';
+import { type Scope, numberFrom } from '../../formula/evaluate.js';
+import { decimalText } from '../../exercise/draw.js';
+import { absoluteTolerance, distanceIn } from '../../exercise/tolerance.js';
+import { holds, readCondition } from '../../formula/condition.js';
+import { rationalFromNumber } from '../../rational/number.js';
+import { type Model, modelOf } from '../../checking/model.js';
+import type { Verdict } from '../../checking/verdict.js';
+import { verdictOf } from '../../checking/verdictOf.js';
+import { formatNumber, withUnit } from '../../checking/words.js';
+import type { Checking } from '../kind.js';
+import { numberFromText } from '../../checking/numberText.js';
+
+/** The number expected of a part. @throws Problem when the model does not have it. */
+export function expectedNumber(part: Pick<NumberPart, 'formula'>, scope: Scope): number {
+  const expected = numberFrom(part.formula, scope);
+  if (!Number.isFinite(expected)) throw new Problem('exercise', 'The expected number is infinite.');
+  return expected;
+}
+
+/**
+ * Where an expected value with a relative tolerance is as small as rounding leaves of a zero. Per cent of it say nothing,
+ * so such an exercise is no longer published; in those that were it counts as zero.
+ */
+const nought = 1e-13;
+
+/** How far an answer may be off: per cent of zero are zero. */
+export function allowedFor(part: NumberPart, expected: number): number {
+  const isNoise = expected !== 0 && Math.abs(expected) < nought;
+  return absoluteTolerance(part) ?? (isNoise ? 1e-9 : (part.tolerancePercent / 100) * Math.abs(expected));
+}
+
+/**
+ * Refuses a relative tolerance on what may be zero but for its rounding.
+ * @throws Problem `exercise` with what to say instead.
+ */
+export function refuseNoise(part: NumberPart, expected: number): void {
+  if (part.condition || absoluteTolerance(part) !== undefined) return;
+  if (expected === 0 || Math.abs(expected) >= nought) return;
+  throw new Problem(
+    'exercise',
+    `The expected number is ${expected.toPrecision(2)}, so small that per cent of it mean nothing: give the tolerance in its unit.`,
+  );
+}
+
+/** Whether the condition of a part holds with a value for its letter. @throws Problem when it cannot be worked out. */
+export function holdsWith({ symbol, holds: condition }: Condition, model: Model, value: number): boolean {
+  const { scope } = modelOf(model, { ...model.values, [symbol]: rationalToDecimal(value) });
+  return holds(readCondition(condition), scope);
+}
+
+type Condition = NonNullable<NumberPart['condition']>;
+
+/** A value as a decimal that reads back as it. */
+const rationalToDecimal = (value: number): string => decimalText(rationalFromNumber(value));
+
+function verdictByCondition(part: NumberPart, condition: Condition, model: Model, measured: number): Verdict {
+  const met = orElse(false, () => holdsWith(condition, model, measured));
+  const yours = withUnit(measured, part.unit);
+  const words = met ? `${yours}: right.` : `${yours}: with this value it does not hold.`;
+  const item = { id: part.id, label: part.title, unit: part.unit, measured, limit: null, relation: 'equal' as const };
+  const points = met ? part.points : 0;
+  return verdictOf([{ ...item, met, close: false, points, outOf: part.points, words }], words);
+}
+
+export const checking: Checking<'number'> = {
+  fromText: (_part, text) => ({ kind: 'number', text }),
+  read(part, _model, answer) {
+    numberFromText(answer.text, part.unit);
+  },
+  check(part, model, answer) {
+    const { scope } = model;
+    const { title: label, unit } = part;
+    const measured = numberFromText(answer.text, unit);
+    if (part.condition) return verdictByCondition(part, part.condition, model, measured);
+    const expected = expectedNumber(part, scope);
+    const allowed = allowedFor(part, expected);
+    const off = distanceIn(unit, measured, expected);
+    // What is exact may be rounded in its last bits.
+    const met = off <= allowed * (1 + 1e-9) + 1e-12 * Math.abs(expected);
+    const close = Math.abs(off - allowed) <= 0.01 * Math.abs(expected) && off > 0.5 * allowed;
+    const within =
+      absoluteTolerance(part) === undefined
+        ? `within ${formatNumber(part.tolerancePercent)} %`
+        : `within ${withUnit(allowed, unit)}`;
+    const yours = withUnit(measured, unit);
+    const words = met
+      ? `${yours}: right, ${within}.`
+      : `${yours}: too ${measured > expected ? 'high' : 'low'}; ${within} counts.`;
+    const points = met ? part.points : 0;
+    const item = { id: part.id, label, unit, measured, limit: null, relation: 'equal' as const };
+    return verdictOf([{ ...item, met, close, points, outOf: part.points, words }], words);
+  },
+  solution: (part, { scope }) => withUnit(expectedNumber(part, scope), part.unit),
+};

@@ -1,0 +1,71 @@
+import type { RangePart } from './part.js';
+import { systemFrom } from '../../formula/evaluate.js';
+import { type Range, stableGainsWithDeadTime } from '../../locus/stableRanges.js';
+import { rationalFromNumber } from '../../rational/number.js';
+import { asDelayedFraction } from '../../system/transfer.js';
+import type { Model } from '../../checking/model.js';
+import type { VerdictItem } from '../../checking/verdict.js';
+import { plain, verdictOf } from '../../checking/verdictOf.js';
+import type { Checking } from '../kind.js';
+import { rangeWords, rangesFromText } from './text.js';
+
+/** The loop whose stable gains are asked for. */
+export const loopOfRange = (part: RangePart, { scope }: Model) =>
+  asDelayedFraction(systemFrom(part.of, scope), 'The range of stable gains');
+
+/** All gains K > 0 with which the loop K·L is stable; ranges that only a single gain parts are joined. */
+export function expectedRanges(part: RangePart, model: Model): Range[] {
+  const { fraction, deadTime } = loopOfRange(part, model);
+  const joined: [number, number][] = [];
+  for (const [from, to] of stableGainsWithDeadTime(fraction, rationalFromNumber(deadTime))) {
+    const last = joined.at(-1);
+    if (last && from <= last[1] * (1 + 1e-9)) last[1] = to;
+    else joined.push([from, to]);
+  }
+  return joined;
+}
+
+/** Whether two ends are the same within the tolerance; ends at 0 and without limit are themselves. */
+function isSameEnd(part: RangePart, expected: number, given: number): boolean {
+  if (expected === given) return true;
+  if (!Number.isFinite(expected) || !Number.isFinite(given)) return false;
+  return Math.abs(given - expected) <= (Math.max(part.tolerancePercent, 1e-4) / 100) * Math.abs(expected);
+}
+
+export const isSameRange = (part: RangePart, expected: Range, given: Range): boolean =>
+  isSameEnd(part, expected[0], given[0]) && isSameEnd(part, expected[1], given[1]);
+
+export const checking: Checking<'range'> = {
+  fromText: (_part, text) => ({ kind: 'range', text }),
+  read(_part, _model, { text }) {
+    rangesFromText(text);
+  },
+  check(part, model, { text }) {
+    const given = rangesFromText(text);
+    const expected = expectedRanges(part, model);
+    const rest = [...expected];
+    const found = given.map((each) => {
+      const at = rest.findIndex((other) => isSameRange(part, other, each));
+      if (at >= 0) rest.splice(at, 1);
+      return { each, met: at >= 0 };
+    });
+    const slots = Math.max(1, given.length, expected.length);
+    const share = part.points / slots;
+    const item = (id: string, label: string, met: boolean, words: string): VerdictItem => ({
+      ...plain,
+      ...{ id, label, met, points: met ? share : 0, outOf: share, words },
+    });
+    const items = found.map(({ each, met }, k) =>
+      item(String(k + 1), rangeWords(each), met, `${rangeWords(each)}: ${met ? 'right' : 'not a whole stable range'}.`),
+    );
+    for (let k = items.length; k < slots; k++) {
+      const none = expected.length === 0;
+      const words = none ? 'No gain is stable: right.' : 'A stable range is missing.';
+      items.push(item(String(k + 1), none ? 'none' : `range ${k + 1}`, none && given.length === 0, words));
+    }
+    const good = items.filter(({ met }) => met).length;
+    const words = good === slots ? 'The range is right.' : `${good} of ${slots} ranges are right.`;
+    return verdictOf(items, words, {}, part.marking === 'allOrNothing');
+  },
+  solution: (part, model) => expectedRanges(part, model).map(rangeWords).join(' or ') || 'none',
+};

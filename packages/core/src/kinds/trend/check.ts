@@ -1,0 +1,88 @@
+import { Problem } from '../../expression/problem.js';
+import { type Trend, trends } from './trends.js';
+import type { TrendPart } from './part.js';
+import { type Scope, numberFrom } from '../../formula/evaluate.js';
+import { multiplyRational, rationalFromDecimal, rationalFromNumber } from '../../rational/number.js';
+import { decimalText } from '../../exercise/draw.js';
+import { scopeOf } from '../../exercise/scope.js';
+import { verdictOf } from '../../checking/verdictOf.js';
+import type { Model } from '../../checking/model.js';
+import type { Checking } from '../kind.js';
+
+/** A cell of the table by row and change. */
+export const cellOf = (row: string, change: string): string => `${row}/${change}`;
+
+/** What each row does when a parameter is multiplied, by cell. @throws Problem when a row cannot be worked out. */
+export function expectedTrends(part: TrendPart, model: Model): Map<string, Trend> {
+  const base = valuesOf(part, model.scope);
+  const found = new Map<string, Trend>();
+  for (const { id, symbol, factor } of part.changes) {
+    const own = model.values[symbol];
+    if (own === undefined) throw new Problem('exercise', `${symbol} is no parameter of this exercise.`);
+    const raised = decimalText(multiplyRational(rationalFromDecimal(own), rationalFromNumber(factor)));
+    const changed = valuesOf(part, scopeOf(model, { ...model.values, [symbol]: raised }));
+    part.rows.forEach((row, k) => {
+      const least = (part.samePercent / 100) * Math.max(Math.abs(base[k]!), Math.abs(changed[k]!)) + 1e-9;
+      const by = changed[k]! - base[k]!;
+      found.set(cellOf(row.id, id), by > least ? 'up' : by < -least ? 'down' : 'same');
+    });
+  }
+  return found;
+}
+
+const valuesOf = ({ rows }: TrendPart, scope: Scope): number[] => rows.map(({ formula }) => numberFrom(formula, scope));
+
+const words: Record<Trend, string> = { up: 'goes up', same: 'stays', down: 'goes down' };
+
+export const checking: Checking<'trend'> = {
+  fromText(part, text) {
+    const cells: Record<string, Trend> = {};
+    const pieces = text.split(/[,;\s]+/).filter(Boolean);
+    const all = part.changes.flatMap(({ id }) => part.rows.map((row) => cellOf(row.id, id)));
+    pieces.forEach((piece, k) => {
+      const way = trends.find((name) => name === piece.toLowerCase());
+      if (!way || k >= all.length) throw new Problem('exercise', `“${piece}” is not one of ${trends.join(', ')}.`);
+      cells[all[k]!] = way;
+    });
+    return { kind: 'trend', cells };
+  },
+  read(part, _model, { cells }) {
+    const open = part.changes.flatMap(({ id }) => part.rows.filter((row) => !cells[cellOf(row.id, id)]));
+    if (open.length > 0) {
+      throw new Problem(
+        'empty',
+        open.length === 1 ? 'One cell is still open.' : `${open.length} cells are still open.`,
+      );
+    }
+  },
+  check(part, model, { cells }) {
+    const expected = expectedTrends(part, model);
+    const share = part.points / expected.size;
+    const items = part.changes.flatMap((change) =>
+      part.rows.map((row) => {
+        const id = cellOf(row.id, change.id);
+        const met = cells[id] === expected.get(id);
+        const label = `${row.label}, ${change.label}`;
+        return {
+          ...{ id, label, unit: '', measured: null, limit: null, relation: 'equal' as const },
+          ...{ met, close: false, points: met ? share : 0, outOf: share },
+          words: met
+            ? `${label}: right.`
+            : `${label}: it does not ${cells[id] === 'same' ? 'stay' : `go ${cells[id]}`}.`,
+        };
+      }),
+    );
+    const missed = items.filter(({ met }) => !met).length;
+    const said = missed === 0 ? 'Every cell is right.' : `${items.length - missed} of ${items.length} cells are right.`;
+    return verdictOf(items, said, {}, part.marking === 'allOrNothing');
+  },
+  solution(part, model) {
+    const expected = expectedTrends(part, model);
+    return part.changes
+      .map((change) => {
+        const rows = part.rows.map((row) => `${row.label} ${words[expected.get(cellOf(row.id, change.id))!]}`);
+        return `${change.label}: ${rows.join(', ')}`;
+      })
+      .join('. ');
+  },
+};
