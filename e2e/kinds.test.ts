@@ -90,7 +90,7 @@ test('a prediction has one try, and its curve follows', async () => {
   await student.getByText('It swings beyond its final value.').click();
   await handIn();
   await student.getByText('That is right.').or(student.getByText('Right.')).first().waitFor();
-  expect(await student.locator('[data-curve]').count()).toBe(1);
+  await student.locator('[data-curve]').waitFor({ state: 'attached' });
   await student.getByText('All tries are used').waitFor();
 });
 

@@ -28,17 +28,20 @@ export async function test(args) {
   const postgres = new PrivatePostgres(scratch, { settings: ['fsync=off', 'max_connections=200'] });
   try {
     if (args.length === 0) {
-      count(await check('Types', ['run', '--silent', 'types']));
-      count(await check('Style and boundaries', ['run', '--silent', 'lint']));
+      const checks = [
+        check('Types', ['run', '--silent', 'types']),
+        check('Style and boundaries', ['run', '--silent', 'lint']),
+      ];
+      for (const result of await Promise.all(checks)) count(result);
     }
     await step('Starting a database for the tests', async () => {
       await postgres.create();
       await postgres.start();
     });
     const env = { ...process.env, NAILSET_TEST_DATABASE: postgres.url('postgres') };
-    count(await jest('Unit and server tests', ['core', 'web', 'server'], args, scratch, env));
-    // The browser tests share two cores with the browser itself: one file at a time.
-    count(await jest('Tests in the browser', ['e2e'], ['--runInBand', ...args], scratch, env));
+    count(await jest('Unit and server tests', ['core', 'web', 'server'], ['--maxWorkers=100%', ...args], scratch, env));
+    // A browser test waits as often as it works: two files at a time, however few processors there are.
+    count(await jest('Tests in the browser', ['e2e'], ['--maxWorkers=2', ...args], scratch, env));
   } finally {
     await postgres.stop();
     rmSync(scratch, { recursive: true, force: true });

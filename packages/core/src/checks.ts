@@ -7,6 +7,7 @@ export {
   answerToText,
   attemptsOf,
   checkAnswer,
+  hasSolution,
   pointsOf,
   readAnswer,
   readTrail,
@@ -18,6 +19,7 @@ export {
   usualWrongAnswers,
   wrongAnswersOf,
 } from './kinds/index.js';
+export { type Disclosed, Disclosure, closesAt } from './kinds/disclosure.js';
 export { expectedTrends } from './kinds/trend/check.js';
 export { revealedCurves, studentExercise, studentPart } from './kinds/studentView.js';
 export { verdictAsShown } from './checking/verdictAsShown.js';

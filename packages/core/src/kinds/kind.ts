@@ -86,6 +86,8 @@ export interface AnswerKind<K extends Kind> extends Checking<K> {
   /** Everything that working on a part and checking it would run, the likeliest culprits first. */
   trials(part: PartOf<K>, model: Model): Trial[];
 
+  /** Whether one answer is expected; false where many are right. */
+  hasSolution(part: PartOf<K>): boolean;
   /** The points that a part can give. */
   points(part: PartOf<K>): number;
   /** Tries for a part in an exercise that gives so many for each. */
@@ -113,6 +115,7 @@ export interface AnswerKind<K extends Kind> extends Checking<K> {
 
 /** What most kinds have in common. */
 export const defaults = {
+  hasSolution: () => true,
   points: ({ points }: { points: number }): number => points,
   attempts: (_part: unknown, attempts: number): number => attempts,
   settings: () => [],

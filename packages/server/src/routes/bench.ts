@@ -5,21 +5,18 @@ import {
   type Attempt,
   Attempt as AttemptMessage,
   Bench,
-  type ExerciseDocument,
   HandIn,
   Home,
   Id,
-  type Part,
-  isPrediction,
   sumOfShares,
 } from '@nailset/core';
-import { attemptsOf, pointsOf, verdictAsShown } from '@nailset/core/checks';
+import { Disclosure, closesAt, pointsOf } from '@nailset/core/checks';
 import { personOf } from '../access.js';
 import type { StudentVersion } from '../checks/threads.js';
 import { Refusal } from '../errors.js';
 import { drawFor, factsOf, newestVersion } from '../store/exercises.js';
 import { publishedExercises } from '../store/shelf.js';
-import { closesAt, handIn } from '../store/handIn.js';
+import { handIn } from '../store/handIn.js';
 import {
   type Standing,
   bestOf,
@@ -50,15 +47,15 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
       ]);
       const exercises = published.map(({ exercise, version }) => {
         const standing = all.filter((entry) => entry.exerciseId === exercise.id);
-        const shown = showsVerdicts(version.document, exercise.dueAt);
+        const told = new Disclosure(version.document, exercise.dueAt, new Date());
         const best = version.document.parts.map((part) => bestOf(standing.filter((entry) => entry.partId === part.id)));
         return {
           id: exercise.id,
           title: version.document.title,
           dueAt: exercise.dueAt?.toISOString() ?? null,
-          points: shown && best.some(Boolean) ? sumOfShares(best.map((entry) => entry?.points ?? 0)) : null,
+          points: told.verdicts && best.some(Boolean) ? sumOfShares(best.map((entry) => entry?.points ?? 0)) : null,
           outOf: sumOfShares(version.document.parts.map(pointsOf)),
-          parts: version.document.parts.map((part, k) => ({ title: part.title, state: stateOf(best[k], shown) })),
+          parts: version.document.parts.map((part, k) => ({ title: part.title, state: told.ofPart(best[k]) })),
         };
       });
       return { course, exercises };
@@ -81,7 +78,7 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
       const own = { versionId: version.id, personId: person.id, document: version.document, values };
       const standing = await standingOf(database, exerciseId, person.id);
       const saved = await savedAnswersOf(database, exerciseId, person.id);
-      const shown = showsVerdicts(version.document, due);
+      const told = new Disclosure(version.document, due, new Date());
       return {
         exerciseId,
         versionId: version.id,
@@ -91,7 +88,7 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
         dueAt: due?.toISOString() ?? null,
         ...(await threads.seen('view', own)),
         mayHandIn: request.role === 'student',
-        closesAt: closesAt(due, version.document.late)?.toISOString() ?? null,
+        closesAt: closesAt(version.document, due)?.toISOString() ?? null,
         saved: saved.map(({ partId, answer, trail, savedAt, revision }) => ({
           partId,
           answer,
@@ -99,9 +96,9 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
           revision,
           savedAt: savedAt.toISOString(),
         })),
-        handedIn: standing.map((entry) => attemptOf(entry, shown ? version.document.shows : null)),
-        solutions: showsSolutions(version.document, due, standing) ? await threads.seen('solutions', own) : [],
-        revealed: await revealedTo(own, due, standing),
+        handedIn: standing.map((entry) => attemptOf(entry, told)),
+        solutions: told.solutions(version.document, standing) ? await threads.seen('solutions', own) : [],
+        revealed: await revealedTo(own, told, standing),
       };
     },
   );
@@ -178,16 +175,13 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
   async function attemptFor(exerciseId: string, personId: string, submissionId: string) {
     const entry = await standingOfOne(database, submissionId, personId);
     if (entry?.exerciseId !== exerciseId) return undefined;
-    if (!entry.checked) return attemptOf(entry, null);
     const { document } = await newestVersion(database, exerciseId);
-    return attemptOf(entry, showsVerdicts(document, entry.dueAt) ? document.shows : null);
+    return attemptOf(entry, new Disclosure(document, entry.dueAt, new Date()));
   }
 
   /** The curves of predictions that can no longer be changed. */
-  async function revealedTo(own: StudentVersion, due: Date | null, standing: readonly Standing[]) {
-    const committed = own.document.parts.filter(
-      (part) => isPrediction(part) && isCommitted(own.document, part, due, standing),
-    );
+  async function revealedTo(own: StudentVersion, told: Disclosure, standing: readonly Standing[]) {
+    const committed = own.document.parts.filter((part) => told.prediction(part, standing));
     if (committed.length === 0) return [];
     const curves = await threads.seen('revealed', own);
     return curves.filter(({ partId }) => committed.some(({ id }) => id === partId));
@@ -197,58 +191,13 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
 /** How long a question for a verdict is kept open, shorter than proxies wait. */
 const newsSeconds = 25;
 
-/** Whether no answer is taken any more, not even a late one. */
-function isClosed({ late }: ExerciseDocument, due: Date | null): boolean {
-  const closes = closesAt(due, late);
-  return closes !== null && closes.getTime() < Date.now();
-}
-
-/** Whether students may see their verdicts by now. */
-function showsVerdicts(document: ExerciseDocument, due: Date | null): boolean {
-  return document.verdict === 'atOnce' || isClosed(document, due);
-}
-
-/**
- * Whether a student with these attempts may see the expected answers by now. Parts of an exercise share its model, so
- * one expected answer would give away others: all of them are shown, or none.
- */
-function showsSolutions(document: ExerciseDocument, due: Date | null, standing: readonly Standing[]): boolean {
-  if (document.solution === 'never') return false;
-  if (isClosed(document, due)) return true;
-  if (document.solution === 'afterDue' || !showsVerdicts(document, due)) return false;
-  return document.parts.every((part) => {
-    const own = standing.filter((entry) => entry.partId === part.id);
-    const hasNone = part.kind === 'gains' || part.kind === 'curve' || part.kind === 'bode';
-    return hasNone || own.some((entry) => entry.verdict?.met) || own.length >= attemptsOf(document, part);
-  });
-}
-
-/** Whether a prediction can no longer be changed, so that its curves may be seen. */
-function isCommitted(document: ExerciseDocument, part: Part, due: Date | null, standing: readonly Standing[]): boolean {
-  return isClosed(document, due) || standing.some((entry) => entry.partId === part.id);
-}
-
-function stateOf(best: Standing | undefined, shown: boolean): 'open' | 'handedIn' | 'met' | 'missed' {
-  if (!best) return 'open';
-  if (!shown || !best.verdict) return 'handedIn';
-  // An answer that came late is right all the same.
-  const met = best.override ? best.points >= best.verdict.outOf : best.verdict.met;
-  return met ? 'met' : 'missed';
-}
-
-/** One attempt as its student may see it; `shows` is null while verdicts are kept back. */
-function attemptOf(entry: Standing, shows: ExerciseDocument['shows'] | null): Attempt {
-  return {
-    id: entry.id,
-    partId: entry.partId,
-    attempt: entry.attempt,
-    version: entry.version,
-    handedInAt: entry.handedInAt.toISOString(),
-    answer: entry.answer,
-    checked: entry.checked,
-    outOfTime: shows !== null && entry.checked && entry.verdict === null,
-    ...(shows && entry.verdict ? { verdict: verdictAsShown(entry.verdict, shows) } : {}),
-    ...(shows && entry.override ? { override: entry.override } : {}),
-    ...(shows && (entry.override ?? entry.verdict) ? { points: entry.points } : {}),
-  };
-}
+/** One attempt as its student may see it. */
+const attemptOf = (entry: Standing, told: Disclosure): Attempt => ({
+  id: entry.id,
+  partId: entry.partId,
+  attempt: entry.attempt,
+  version: entry.version,
+  handedInAt: entry.handedInAt.toISOString(),
+  answer: entry.answer,
+  ...told.ofAttempt(entry),
+});

@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
 import { and, count, desc, eq, sql } from 'drizzle-orm';
 import { type DrawValues, type ExerciseDocument, type HandIn, type Part } from '@nailset/core';
-import { attemptsOf } from '@nailset/core/checks';
+import { attemptsOf, closesAt } from '@nailset/core/checks';
 import { Refusal } from '../errors.js';
 import { type Database, prepared } from './database.js';
 import { documentOf } from './documents.js';
@@ -52,7 +52,7 @@ export async function handIn(
   const part = document.parts.find((p) => p.id === sent.partId);
   if (!part) throw new Refusal('notFound');
   if (found.archived) throw new Refusal('putAway');
-  const closes = closesAt(found.dueAt, document.late);
+  const closes = closesAt(document, found.dueAt);
   if (closes && Date.now() > closes.getTime() + graceMilliseconds) throw new Refusal('pastDue');
   const most = attemptsOf(document, part);
   const version = { id: found.versionId, exerciseId, number: found.version, document };
@@ -115,11 +115,6 @@ async function lookBefore(database: Database, exerciseId: string, personId: stri
 function sameAnswer({ id, attempt, handedInAt, answer }: typeof submissions.$inferSelect, sent: HandIn): HandedIn {
   if (!isDeepStrictEqual(answer, sent.answer)) throw new Refusal('keyUsed');
   return { id, attempt, handedInAt };
-}
-
-/** When an exercise stops taking answers, late ones included; null for never. */
-export function closesAt(dueAt: Date | null, late: ExerciseDocument['late']): Date | null {
-  return dueAt && new Date(dueAt.getTime() + (late?.hours ?? 0) * 3_600_000);
 }
 
 const ownTo = (exerciseId: string, personId: string, partId: string) =>
