@@ -20,6 +20,30 @@ const rooms = [
   'batch',
 ];
 
+/** The rooms of the web application, in the order in which they may use each other. */
+const webRooms = [
+  'shared',
+  'api',
+  'page',
+  'plot',
+  'loop',
+  'diagram',
+  'plane',
+  'frequency',
+  'statement',
+  'ledger',
+  'workshop',
+  'kinds',
+  'work',
+  'bench',
+  'lectern',
+  'builder',
+  'classSheet',
+  'course',
+  'account',
+  'signIn',
+];
+
 /** The schemas of a kind of answer; they belong to the exercise’s room, whichever folder they lie in. */
 const schemas = '^packages/core/src/kinds/[^/]+/part\\.ts$';
 
@@ -73,11 +97,18 @@ module.exports = {
       from: { path: '^packages/server/src/store' },
       to: { path: '^packages/server/src/(routes|checks|app|main)' },
     },
-    {
-      name: 'plots-know-no-view',
+    ...webRooms.map((room, index) => ({
+      name: `web-${room}-looks-left`,
       severity: 'error',
-      from: { path: '^packages/web/src/(plot|shared|diagram)' },
-      to: { path: '^packages/web/src/(bench|builder|workshop|classSheet|course|signIn)' },
+      from: { path: `^packages/web/src/${room}/` },
+      to: { path: `^packages/web/src/(${webRooms.slice(index + 1).join('|') || 'nothing'})/` },
+    })),
+    {
+      name: 'web-kinds-apart',
+      comment: 'The bench and the editor of one kind of answer know no other kind.',
+      severity: 'error',
+      from: { path: '^packages/web/src/kinds/([^/]+)/', pathNot: '^packages/web/src/kinds/fields/' },
+      to: { path: '^packages/web/src/kinds/[^/]+/', pathNot: '^packages/web/src/kinds/($1|fields)/' },
     },
     {
       name: 'not-to-unresolvable',

@@ -11,8 +11,8 @@ const start = 125;
 const pages: readonly Page[] = [
   { address: '^/exercises/[^/]+$', module: 'bench/BenchPage.tsx', budget: 330 },
   { address: '^/exercises/[^/]+/build$', module: 'builder/BuilderPage.tsx', budget: 410 },
-  { address: '^/exercises/[^/]+/class$', module: 'classSheet/ClassSheetPage.tsx', budget: 370 },
-  { address: '^/exercises/[^/]+/lectern$', module: 'lectern/LecternPage.tsx', budget: 345 },
+  { address: '^/exercises/[^/]+/class$', module: 'classSheet/ClassSheetPage.tsx', budget: 335 },
+  { address: '^/exercises/[^/]+/lectern$', module: 'lectern/LecternPage.tsx', budget: 375 },
 ];
 
 export default defineConfig({

@@ -4,8 +4,8 @@ import { Navigate, Outlet, Route, RouterProvider, createBrowserRouter, createRou
 import { askEarly } from './api/early';
 import { usePageOwner } from './api/page';
 import { useSession } from './api/queries';
-import { Broken } from './shared/Broken';
-import { ErrorNote, Loading } from './shared/states';
+import { Broken } from './page/Broken';
+import { ErrorNote, Loading } from './page/states';
 import { SignInPage } from './signIn/SignInPage';
 
 // Who is not signed in loads the sign-in and no more.
@@ -13,7 +13,7 @@ const CoursePage = lazy(async () => ({ default: (await import('./course/CoursePa
 const PeoplePage = lazy(async () => ({ default: (await import('./course/PeoplePage')).PeoplePage }));
 const JoinPage = lazy(async () => ({ default: (await import('./signIn/JoinPage')).JoinPage }));
 const Nowhere = lazy(async () => ({ default: (await import('./course/Nowhere')).Nowhere }));
-const OtherPerson = lazy(async () => ({ default: (await import('./shared/OtherPerson')).OtherPerson }));
+const OtherPerson = lazy(async () => ({ default: (await import('./page/OtherPerson')).OtherPerson }));
 const [BenchPage, benchPage] = view(() => import('./bench/BenchPage'));
 const [BuilderPage, builderPage] = view(() => import('./builder/BuilderPage'));
 const [ClassSheetPage, classSheetPage] = view(() => import('./classSheet/ClassSheetPage'));

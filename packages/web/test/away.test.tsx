@@ -8,7 +8,8 @@ import { useCheckAgain, useHandIn, useOverride, useVerdicts } from '../src/api/q
 import { newExercise } from '../src/builder/newExercise';
 import { useDraftSaving } from '../src/builder/useDraftSaving';
 import { saveTable } from '../src/plot/savePlot';
-import { type Work, workReducer } from '../src/bench/work';
+import type { Work } from '../src/loop/action';
+import { workReducer } from '../src/work/work';
 import { begin, pass, refusal, server, wrapper } from './fakeServer';
 
 beforeEach(() => {

@@ -5,7 +5,7 @@ import userEvent from '@testing-library/user-event';
 import { useReducer } from 'react';
 import { BenchSheet, type HandingIn } from '../src/bench/BenchSheet';
 import { Tries } from '../src/bench/Tries';
-import { workFrom, workReducer } from '../src/bench/work';
+import { workFrom, workReducer } from '../src/work/work';
 import { watchSizes } from './page';
 
 beforeAll(watchSizes);

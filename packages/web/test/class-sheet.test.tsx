@@ -54,6 +54,7 @@ describe('the answer of one student', () => {
     trail: [{ gains: { Kd: '0', Ki: '0', Kp: '4' }, holding: 1, name: 'calm' }],
     verdict: { met: false, points: 1, outOf: 3, words: '1 of 2 nails holds.', checker: '1', items: [] },
     points: 1,
+    outOf: 3,
     overrides: [],
     expected: null,
   };

@@ -6,8 +6,8 @@ import { NailMark, nailState } from '../src/shared/NailMark';
 import { DecimalField } from '../src/shared/DecimalField';
 import { ExpressionField } from '../src/shared/ExpressionField';
 import { Field } from '../src/shared/Field';
-import { Statement } from '../src/shared/Statement';
-import { ErrorNote } from '../src/shared/states';
+import { Statement } from '../src/statement/Statement';
+import { ErrorNote } from '../src/page/states';
 import { ApiError } from '../src/api/client';
 
 describe('a decimal field', () => {

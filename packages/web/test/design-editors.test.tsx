@@ -25,7 +25,7 @@ describe('a compensator', () => {
   };
   const names = () => compensator().gains.map(({ name }) => name);
   const start = async () => {
-    render(<Editor start={newPart('gains', [], 'G')} />);
+    render(<Editor start={newPart('gains', [], { system: 'G' })} />);
     await choose('Controller', 'compensator');
   };
 
@@ -104,7 +104,7 @@ describe('a match over frequency', () => {
   };
 
   test('follows a hidden system between two frequencies', async () => {
-    render(<Editor start={newPart('bode', [], 'G')} />);
+    render(<Editor start={newPart('bode', [], { system: 'G' })} />);
     change('Frequencies from', '0.2');
     expect(part).toMatchObject({ target: { from: 0.2 } });
     expect(findings()).toEqual([]);
@@ -113,7 +113,7 @@ describe('a match over frequency', () => {
   });
 
   test('takes points that were measured, and goes back', async () => {
-    render(<Editor start={newPart('bode', [], 'G')} />);
+    render(<Editor start={newPart('bode', [], { system: 'G' })} />);
     await table('frequency in Hz,magnitude in dB\n1,0\n2,-3\n4,-9\n8,-15\n16,-21');
     expect(part).toMatchObject({ target: { name: 'shaken', magnitudesDb: [0, -3, -9, -15, -21] } });
     const { target } = part as Extract<Part, { kind: 'bode' }>;
@@ -125,7 +125,7 @@ describe('a match over frequency', () => {
   });
 
   test('says what is wrong with a file by its name, and keeps what there was', async () => {
-    render(<Editor start={newPart('bode', [], 'G')} />);
+    render(<Editor start={newPart('bode', [], { system: 'G' })} />);
     const before = (part as Extract<Part, { kind: 'bode' }>).target;
     await table('these are no numbers');
     expect(screen.getByRole('alert').textContent).toMatch(/^shaken\.csv: /);
@@ -133,7 +133,7 @@ describe('a match over frequency', () => {
   });
 
   test('offers terms, in one order however they are ticked', async () => {
-    render(<Editor start={{ ...newPart('bode', [], 'G'), terms: ['poles'] } as Part} />);
+    render(<Editor start={{ ...newPart('bode', [], { system: 'G' }), terms: ['poles'] } as Part} />);
     await userEvent.click(screen.getByLabelText('dead time'));
     await userEvent.click(screen.getByLabelText('integrators'));
     expect(part).toMatchObject({ terms: ['origin', 'poles', 'deadTime'] });
@@ -144,7 +144,7 @@ describe('a match over frequency', () => {
 
 describe('points of the plane', () => {
   test('are asked for with the tolerance that goes with them', async () => {
-    render(<Editor start={newPart('points', [], 'G')} />);
+    render(<Editor start={newPart('points', [], { system: 'G' })} />);
     const fields = () =>
       ['How many', 'Within', 'Angle within'].filter((label) => screen.queryByLabelText(label) !== null);
     const expected = {
@@ -165,7 +165,7 @@ describe('points of the plane', () => {
   });
 
   test('are asked for in words that follow what is asked, until the instructor has own ones', async () => {
-    render(<Editor start={newPart('points', [], 'G')} />);
+    render(<Editor start={newPart('points', [], { system: 'G' })} />);
     expect(part).toMatchObject({ title: 'Poles', prompt: 'The loop is $L(s) = {{G}}$. Where are its poles?' });
     change('System, or open loop L', '2*G');
     await choose('Asked', 'asymptotes');

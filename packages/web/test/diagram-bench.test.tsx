@@ -4,7 +4,9 @@ import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useReducer } from 'react';
 import { BenchSheet } from '../src/bench/BenchSheet';
-import { type Work, sameAnswer, workFrom, workReducer } from '../src/bench/work';
+import type { Work } from '../src/loop/action';
+import { sameAnswer } from '../src/kinds/students';
+import { workFrom, workReducer } from '../src/work/work';
 import { watchSizes } from './page';
 
 beforeAll(watchSizes);

@@ -1,4 +1,4 @@
-import { dueStateAt, timeLeft } from '../src/shared/due';
+import { dueStateAt, timeLeft } from '../src/page/due';
 import { dayAndTime, toLocalInputs } from '../src/shared/time';
 
 const due = '2026-12-01T17:00:00.000Z';

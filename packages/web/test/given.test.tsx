@@ -9,9 +9,10 @@ import { exampleScope } from '../src/builder/exampleScope';
 import { SystemsEditor } from '../src/builder/given/SystemsEditor';
 import { TablesEditor } from '../src/builder/given/TablesEditor';
 import { GuardsEditor } from '../src/builder/given/GuardsEditor';
-import { readTable } from '../src/builder/given/readTable';
-import { cornerAdded, cornerMoved } from '../src/builder/parts/corridor';
-import { newController, newExercise, newPart } from '../src/builder/newExercise';
+import { readTable } from '../src/shared/readTable';
+import { cornerAdded, cornerMoved } from '../src/kinds/gains/corridor';
+import { newController } from '../src/kinds/gains/newController';
+import { newExercise, newPart } from '../src/builder/newExercise';
 import { ProofPanel } from '../src/builder/proof/ProofPanel';
 import type { ProofMessage, ProofRequest } from '../src/builder/proof/proof.worker';
 import { pointAt, watchSizes } from './page';
@@ -141,7 +142,7 @@ describe('the editor of a part', () => {
   const valid = () => examine({ ...newExercise(), parts: [JSON.parse(JSON.stringify(part)) as Part] });
 
   test('of gains keeps gains that both forms have, and gives one away', async () => {
-    render(<Editor start={newPart('gains', [], 'G')} />);
+    render(<Editor start={newPart('gains', [], { system: 'G' })} />);
     await userEvent.selectOptions(screen.getByLabelText('Controller'), 'PID');
     change('Kp, start', '3');
     await userEvent.selectOptions(screen.getByLabelText('Form'), 'ideal');
@@ -155,7 +156,7 @@ describe('the editor of a part', () => {
   });
 
   test('of gains has sensor, limits and a disturbance to switch on', async () => {
-    render(<Editor start={newPart('gains', [], 'G')} />);
+    render(<Editor start={newPart('gains', [], { system: 'G' })} />);
     await userEvent.click(screen.getByText('A disturbance d adds to the effort'));
     await userEvent.click(screen.getByText('A sensor H stands in the feedback path'));
     expect(part).toMatchObject({ sensor: '1/(0.1*s + 1)', disturbance: { kind: 'levels' } });
@@ -167,7 +168,7 @@ describe('the editor of a part', () => {
   });
 
   test('of gains takes nails on any signal, and a corridor', async () => {
-    render(<Editor start={newPart('gains', [], 'G')} />);
+    render(<Editor start={newPart('gains', [], { system: 'G' })} />);
     await userEvent.selectOptions(screen.getByLabelText('Overshoot: of which signal'), 'u r');
     await userEvent.click(screen.getByRole('button', { name: 'Add a corridor' }));
     const box = screen.getByLabelText(/Corridor of y/);
@@ -185,7 +186,7 @@ describe('the editor of a part', () => {
   });
 
   test('of gains takes a corridor that is drawn: corners dragged, moved by keys, added and taken out', async () => {
-    render(<Editor start={newPart('gains', [], 'G')} />);
+    render(<Editor start={newPart('gains', [], { system: 'G' })} />);
     await userEvent.click(screen.getByRole('button', { name: 'Add a corridor' }));
     const corners = () => ((part as GainsPart).nails.at(-1) as CorridorNail).corridor;
     const corner = (name: string) => screen.getByRole('slider', { name });
@@ -243,7 +244,7 @@ describe('the editor of a part', () => {
   });
 
   test('of a number writes the formula of what is picked, with its unit', async () => {
-    render(<Editor start={newPart('number', [], 'G')} />);
+    render(<Editor start={newPart('number', [], { system: 'G' })} />);
     await userEvent.selectOptions(screen.getByLabelText('Asked for'), 'phaseMargin');
     expect(part).toMatchObject({ formula: 'phaseMargin(closed(G))', unit: '°' });
     await userEvent.selectOptions(screen.getByLabelText('counted'), 'absolute');
@@ -255,7 +256,7 @@ describe('the editor of a part', () => {
   });
 
   test('of a choice has conditions, remarks and several right ones', async () => {
-    render(<Editor start={newPart('choice', [], 'G')} />);
+    render(<Editor start={newPart('choice', [], { system: 'G' })} />);
     await userEvent.click(screen.getByRole('button', { name: 'Add an option' }));
     change('Option 3', 'It rests at once.');
     change('What option 3 is told when it is wrong', 'It has two poles.');
@@ -272,7 +273,7 @@ describe('the editor of a part', () => {
   });
 
   test('of a trend table adds rows and columns with ids of their own', async () => {
-    render(<Editor start={newPart('trend', [], 'G')} />);
+    render(<Editor start={newPart('trend', [], { system: 'G' })} />);
     await userEvent.click(screen.getByRole('button', { name: 'Add a column' }));
     change('Parameter of column 2', 'b');
     await userEvent.click(screen.getByRole('button', { name: 'Add a row' }));
@@ -282,7 +283,7 @@ describe('the editor of a part', () => {
   });
 
   test('of any typed part can carry curves that come afterwards', async () => {
-    render(<Editor start={newPart('number', [], 'G')} />);
+    render(<Editor start={newPart('number', [], { system: 'G' })} />);
     await userEvent.click(screen.getByRole('button', { name: 'Add curves to this part' }));
     await userEvent.click(screen.getByText('after the answer'));
     expect(part.figure).toMatchObject({ curves: [{ system: 'G', afterwards: true }] });
@@ -292,7 +293,7 @@ describe('the editor of a part', () => {
   });
 
   test('of curves takes initial conditions sign by sign', async () => {
-    render(<Editor start={newPart('number', [], 'G')} />);
+    render(<Editor start={newPart('number', [], { system: 'G' })} />);
     await userEvent.click(screen.getByRole('button', { name: 'Add curves to this part' }));
     await userEvent.selectOptions(screen.getByLabelText('Input'), 'initial conditions');
     expect(valid()).toMatchObject([{ message: expect.stringContaining('2 numbers') as string }]);

@@ -4,7 +4,7 @@ import { parametersOf, scopeOf } from '@nailset/core';
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
-import { TransferFunctionBench } from '../src/bench/TypedBench';
+import { TransferFunctionBench } from '../src/kinds/transferFunction/TransferFunctionBench';
 import { ParametersEditor } from '../src/builder/given/ParametersEditor';
 import { SystemsEditor } from '../src/builder/given/SystemsEditor';
 import { watchSizes } from './page';

@@ -4,7 +4,7 @@ import { fireEvent, render, screen, waitFor, within } from '@testing-library/rea
 import userEvent from '@testing-library/user-event';
 import { useReducer } from 'react';
 import { BenchSheet } from '../src/bench/BenchSheet';
-import { workFrom, workReducer } from '../src/bench/work';
+import { workFrom, workReducer } from '../src/work/work';
 import { watchSizes } from './page';
 
 beforeAll(watchSizes);

@@ -5,9 +5,10 @@ import { fireEvent, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useReducer } from 'react';
 import { MemoryRouter, Route, Routes } from 'react-router';
-import BodeBench from '../src/bench/BodeBench';
-import { termsResponses } from '../src/bench/terms';
-import { settingsOf, workFrom, workReducer } from '../src/bench/work';
+import BodeBench from '../src/kinds/bode/BodeBench';
+import { termsResponses } from '../src/kinds/bode/terms';
+import { settingsOf } from '../src/kinds/students';
+import { workFrom, workReducer } from '../src/work/work';
 import { newExercise, newPart } from '../src/builder/newExercise';
 import LecternPage from '../src/lectern/LecternPage';
 import { answered, watchSizes } from './page';
@@ -18,11 +19,11 @@ beforeAll(() => {
 });
 
 describe('the lectern', () => {
-  const choice = newPart('choice', ['tune'], 'G');
+  const choice = newPart('choice', ['tune'], { system: 'G' });
   const document: ExerciseDocument = {
     ...newExercise(),
     title: 'Ferry ramp, before everyone',
-    parts: [choice, newPart('transferFunction', ['tune', choice.id], 'G'), ...newExercise().parts],
+    parts: [choice, newPart('transferFunction', ['tune', choice.id], { system: 'G' }), ...newExercise().parts],
   };
   const open = async (of = document, state?: unknown) => {
     const draft = { document: of } as Draft;

@@ -2,7 +2,7 @@
 import type { ShownPlot, StudentPart } from '@nailset/core';
 import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { ChoiceBench } from '../src/bench/ChoiceBench';
+import { ChoiceBench } from '../src/kinds/choice/ChoiceBench';
 import { benchStateFrom } from '../src/lectern/LecternLink';
 import { OptionPlot, optionFrame } from '../src/plot/OptionPlot';
 import { placeOn } from '../src/plot/pointer';

@@ -11,7 +11,7 @@ import { CoursePage } from '../src/course/CoursePage';
 import { PeoplePage } from '../src/course/PeoplePage';
 import { JoinPage } from '../src/signIn/JoinPage';
 import { SignInPage } from '../src/signIn/SignInPage';
-import { Broken } from '../src/shared/Broken';
+import { Broken } from '../src/page/Broken';
 import { letGo } from '../src/api/page';
 import { answered } from './page';
 

@@ -2,7 +2,7 @@ import { ControlLoop, type GainsPart, LoopModel, type StudentPart, systemFrom } 
 import { asymptoteAt, unity } from './planeHelpers';
 import { bodeFrame } from '../src/frequency/BodeAxes';
 import { frequencyOf, marginMarks, nyquistPoints } from '../src/frequency/frequencyData';
-import { loopResponses } from '../src/bench/loopResponse';
+import { loopResponses } from '../src/loop/loopResponse';
 import { additionsTo, handlesOf, moved, without } from '../src/plane/handles';
 import { planeScale, stepFor } from '../src/plane/LocusLayers';
 import {

@@ -14,7 +14,9 @@ import { frameAbout, frameFor, spread, valueAt } from '../src/plot/frame';
 import { limitsOf, measuresAStep } from '../src/plot/limits';
 import { pointsByTenth, summarise } from '../src/classSheet/summary';
 import { flockCurves, horizonOf } from '../src/classSheet/flock';
-import { aboutDiagrams, freeId, kinds, newExercise, newPart, newDiagram } from '../src/builder/newExercise';
+import { newDiagram, newExercise, newPart } from '../src/builder/newExercise';
+import { authorKind, offers } from '../src/kinds/authors';
+import { freeId } from '../src/shared/freeId';
 import { examine } from '@nailset/core/checks';
 import { understand } from '../src/shared/expression';
 
@@ -121,7 +123,7 @@ describe('the class sheet counts', () => {
 });
 
 describe('the flock', () => {
-  const part = newPart('gains', [], '3/(s^2+s+1)');
+  const part = newPart('gains', [], { system: '3/(s^2+s+1)' });
   const entry = (submissionId: string, Kp: string) => ({
     submissionId,
     values: {},
@@ -144,7 +146,7 @@ describe('the flock', () => {
       values: {},
       answer: { kind: 'transferFunction', text } as const,
     });
-    const model = newPart('transferFunction', [], '1/(s+1)');
+    const model = newPart('transferFunction', [], { system: '1/(s+1)' });
     const none = { systems: [], series: [] };
     expect(horizonOf(model, none, [typed('1/(s+1)'), typed('1/(s-1)'), typed('1/(s+1)')])).toBeCloseTo(5.5, 1);
     const systems: NamedSystem[] = [
@@ -159,11 +161,11 @@ describe('a new exercise', () => {
   test('can be published as it is, with parts of every kind', () => {
     const start = newExercise();
     expect(examine(start)).toEqual([]);
-    for (const kind of Object.keys(kinds) as (keyof typeof kinds)[]) {
+    for (const { kind, name } of offers) {
       // Parts about diagrams come with one to start from.
-      const drawn = aboutDiagrams.has(kind) ? [{ name: 'D', meaning: '', form: newDiagram }] : [];
-      const document = { ...start, systems: [...start.systems, ...drawn], parts: [newPart(kind, [], 'G')] };
-      expect([kind, examine(document)]).toEqual([kind, []]);
+      const drawn = authorKind({ kind }).aboutDiagram ? [{ name: 'D', meaning: '', form: newDiagram }] : [];
+      const document = { ...start, systems: [...start.systems, ...drawn], parts: [newPart(name, [], { system: 'G' })] };
+      expect([name, examine(document)]).toEqual([name, []]);
     }
   });
 

@@ -1,9 +1,10 @@
 /** @jest-environment jsdom */
 import type { Bench } from '@nailset/core';
 import { act, renderHook } from '@testing-library/react';
-import { unsavedOf } from '../src/bench/unsaved';
-import { basesOf, openPage, useSaving } from '../src/bench/useSaving';
-import { type Work, type WorkAction, workFrom, workReducer } from '../src/bench/work';
+import { unsavedOf } from '../src/work/unsaved';
+import { basesOf, openPage, useSaving } from '../src/work/useSaving';
+import type { Work, WorkAction } from '../src/loop/action';
+import { workFrom, workReducer } from '../src/work/work';
 import { saveAll } from '../src/shared/saving';
 import { begin, pass, refusal, server, wrapper } from './fakeServer';
 

@@ -1,6 +1,6 @@
 import type { StudentPart } from '@nailset/core';
-import { refined, knobsOfTerms, termAdditions, termsLatex, termsResponses, withoutTerm } from '../src/bench/terms';
-import { readFrequencyTable, readTable } from '../src/builder/given/readTable';
+import { refined, knobsOfTerms, termAdditions, termsLatex, termsResponses, withoutTerm } from '../src/kinds/bode/terms';
+import { readFrequencyTable, readTable } from '../src/shared/readTable';
 
 type Bode = Extract<StudentPart, { kind: 'bode' }>;
 const omegas = [0.1, 0.3, 1, 3, 10, 30, 100];

@@ -1,10 +1,13 @@
 import type { Bench } from '@nailset/core';
-import { type Work, addDecimal, blank, sameAnswer, workFrom, workReducer } from '../src/bench/work';
-import { controllerLatex } from '../src/bench/controllerText';
-import { knobsOf } from '../src/bench/knobs';
-import { ladderKey } from '../src/bench/Ladder';
-import { leadsAndLagsOf } from '../src/bench/ratios';
-import { loopResponses, tryResponse } from '../src/bench/loopResponse';
+import type { Work } from '../src/loop/action';
+import { addDecimal } from '../src/loop/settings';
+import { blank, sameAnswer } from '../src/kinds/students';
+import { workFrom, workReducer } from '../src/work/work';
+import { controllerLatex } from '../src/loop/controllerText';
+import { knobsOf } from '../src/kinds/students';
+import { ladderKey } from '../src/loop/Ladder';
+import { leadsAndLagsOf } from '../src/loop/ratios';
+import { loopResponses, tryResponse } from '../src/loop/loopResponse';
 import { Problem } from '@nailset/core';
 
 const tune: Extract<Bench['parts'][number], { kind: 'gains' }> = {

@@ -374,6 +374,7 @@ export const Handed = Type.Object(
     checked: Type.Boolean(),
     verdict: orNull(Verdict),
     points: Type.Number({ description: 'After the late rule and any decision.' }),
+    outOf: Type.Number(),
     overrides: Type.Array(
       Type.Object({ points: Type.Number(), reason: Type.String(), by: Type.String(), at: Time }, closed),
     ),

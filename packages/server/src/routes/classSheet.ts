@@ -97,6 +97,7 @@ export function classSheetRoutes(app: App, { database, threads }: House): void {
         checked: own.checked,
         verdict: own.verdict,
         points: own.points,
+        outOf: pointsOf(part),
         overrides: await overridesOf(database, submission.id),
       };
     },

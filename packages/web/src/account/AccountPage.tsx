@@ -3,9 +3,9 @@ import type { SessionRow } from '@nailset/core';
 import { useChangePassword, useEndSessions, useSessions } from '../api/account';
 import { useSession } from '../api/queries';
 import { Button } from '../shared/Button';
-import { Header } from '../shared/Header';
+import { Header } from '../page/Header';
 import { PasswordField } from '../shared/PasswordField';
-import { ErrorNote, FormError, Loading } from '../shared/states';
+import { ErrorNote, FormError, Loading } from '../page/states';
 import { dayAndTime } from '../shared/time';
 import { useTitle } from '../shared/useTitle';
 

@@ -4,17 +4,18 @@ import { useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { ApiError } from '../api/client';
 import { useBench, useHandIn, useSession, useVerdicts } from '../api/queries';
-import { Header } from '../shared/Header';
-import { PageOf } from '../shared/PageOf';
+import { Header } from '../page/Header';
+import { PageOf } from '../page/PageOf';
 import { SavingNote } from '../shared/saving';
 import { clockTime } from '../shared/time';
 import { useTitle } from '../shared/useTitle';
 import { BenchSheet } from './BenchSheet';
 import { ChangedElsewhere } from './ChangedElsewhere';
 import { DueNote, useDueState, worthNow } from './DueNote';
-import { unsavedOf } from './unsaved';
-import { type OpenPage, basesOf, openPage, useSaving } from './useSaving';
-import { type Work, workFrom, workReducer } from './work';
+import { unsavedOf } from '../work/unsaved';
+import { type OpenPage, basesOf, openPage, useSaving } from '../work/useSaving';
+import type { Work } from '../loop/action';
+import { workFrom, workReducer } from '../work/work';
 
 /** An exercise as its student works on it. */
 export default function BenchPage() {

@@ -3,36 +3,24 @@ import {
   type Bench,
   type Scope,
   type StudentPart,
-  inputLine,
   nameToLatex,
   parametersOf,
   transferOf,
 } from '@nailset/core';
-import { Fragment, Suspense, lazy, memo, useEffect, useMemo, useState } from 'react';
+import { Fragment, Suspense, memo, useEffect, useMemo, useState } from 'react';
 import { Formula } from '../shared/Formula';
-import { ShownContext, Statement } from '../shared/Statement';
-import { ChoiceBench } from './ChoiceBench';
-import { CurveBench } from './CurveBench';
+import { ShownContext, Statement } from '../statement/Statement';
 import { FigurePlot } from './FigurePlot';
-import { GainsBench } from './GainsBench';
 import { HandInBar } from './HandInBar';
 import { KeysDialog } from './KeysDialog';
 import { measuresAStep } from '../plot/limits';
 import { NailRail } from './NailRail';
-import { NumberBench, RangeBench, TransferFunctionBench } from './TypedBench';
-import { TrendBench } from './TrendBench';
 import { Tries } from './Tries';
-import { type Readable, readableAnswer } from './readable';
-import { useLive } from './useLive';
-import { type Work, type WorkAction, fallbacks, sameAnswer } from './work';
-
-// Diagrams come with a layout library of their own size, so they are loaded when a part has one.
-const DiagramBench = lazy(async () => ({ default: (await import('./DiagramBench')).DiagramBench }));
-const PathsBench = lazy(async () => ({ default: (await import('./DiagramBench')).PathsBench }));
-const BodeBench = lazy(() => import('./BodeBench'));
-const PointsBench = lazy(() => import('./PointsBench'));
-const StatesBench = lazy(async () => ({ default: (await import('./DiagramBench')).StatesBench }));
-const ReductionBench = lazy(async () => ({ default: (await import('../ledger/ReductionBench')).ReductionBench }));
+import type { Live, Readable } from '../kinds/kind';
+import { readableAnswer, sameAnswer, studentKind } from '../kinds/students';
+import { useLive } from '../work/useLive';
+import type { Work, WorkAction } from '../loop/action';
+import { fallbacks } from '../work/work';
 
 /** What the sheet does beyond showing: handing in, and what came of the last time. Left out in the builder's preview. */
 export interface HandingIn {
@@ -81,15 +69,13 @@ export function BenchSheet({
   const attempts = useMemo(() => bench.handedIn.filter(({ partId }) => partId === part.id), [bench.handedIn, part.id]);
   const left = part.attempts - attempts.length;
   const last = attempts.at(-1);
-  const readable = readableAnswer(part, answer, scope, live);
+  const readable = readableNow(part, answer, scope, live);
   const blocked = blockedBecause(
     readable,
     left,
     last !== undefined && sameAnswer(last.answer, answer),
     handing?.closed,
   );
-  const type = (text: string) => dispatch({ do: 'type', part: part.id, text });
-  const give = (next: Answer) => dispatch({ do: 'answer', part: part.id, answer: next });
   const solution = bench.solutions.find(({ partId }) => partId === part.id);
   const bar = (
     <HandInBar
@@ -103,13 +89,12 @@ export function BenchSheet({
       onKeys={() => setKeysShown(true)}
     />
   );
-  const text = 'text' in answer ? answer.text : '';
-  const typed = { text, scope, solution, onChange: type };
   const revealed = useMemo(
     () => bench.revealed.find(({ partId }) => partId === part.id)?.curves ?? [],
     [bench.revealed, part.id],
   );
   const items = live?.response?.verdict.items;
+  const { Bench: OwnBench } = studentKind(part);
 
   return (
     <ShownContext value={bench}>
@@ -124,91 +109,13 @@ export function BenchSheet({
           <div className="min-w-0 px-[18px] py-5">
             {bench.parts.length > 1 && <p className="mb-3 max-w-3xl text-slate @min-[900px]:hidden">{part.title}</p>}
             {live && !live.response && <p className="text-brick">{live.problem?.message}</p>}
-            {part.kind === 'gains' && live?.kind === 'gains' && live.response && (
-              <GainsBench
-                key={part.id}
-                part={part}
-                work={work}
-                dispatch={dispatch}
-                responses={live.responses}
-                response={live.response}
-                keys={keys}
-              />
-            )}
-            {part.kind === 'curve' && live?.kind === 'curve' && live.response && (
-              <CurveBench
-                key={part.id}
-                part={part}
-                reference={inputLine(part.input, bench.series, part.horizon)}
-                work={work}
-                dispatch={dispatch}
-                responses={live.responses}
-                response={live.response}
-                keys={keys}
-              />
-            )}
-            {part.kind === 'transferFunction' && <TransferFunctionBench key={part.id} part={part} {...typed} />}
-            {part.kind === 'number' && <NumberBench key={part.id} part={part} {...typed} />}
-            {part.kind === 'range' && <RangeBench key={part.id} part={part} {...typed} />}
-            {part.kind === 'choice' && answer.kind === 'choice' && (
-              <ChoiceBench key={part.id} part={part} chosen={answer.chosen} solution={solution} dispatch={dispatch} />
-            )}
-            {part.kind === 'trend' && answer.kind === 'trend' && (
-              <TrendBench key={part.id} part={part} cells={answer.cells} solution={solution} dispatch={dispatch} />
-            )}
             <Suspense fallback={null}>
-              {part.kind === 'diagram' && answer.kind === 'diagram' && (
-                <DiagramBench
-                  key={part.id}
-                  part={part}
-                  parameters={bench.parameters}
-                  texts={answer.texts}
-                  last={last}
-                  solution={solution?.text}
-                  onChange={(texts) => give({ kind: 'diagram', texts })}
-                />
-              )}
-              {part.kind === 'paths' && answer.kind === 'paths' && (
-                <PathsBench key={part.id} part={part} text={text} solution={solution?.text} onChange={type} />
-              )}
-              {part.kind === 'bode' && live?.kind === 'bode' && live.response && (
-                <BodeBench
-                  key={part.id}
-                  part={part}
-                  work={work}
-                  dispatch={dispatch}
-                  responses={live.responses}
-                  response={live.response}
-                  keys={keys}
-                />
-              )}
-              {part.kind === 'points' && (
-                <PointsBench
-                  key={part.id}
-                  part={part}
-                  text={text}
-                  revealed={left <= 0 || solution !== undefined || attempts.some(({ verdict }) => verdict?.met)}
-                  solution={solution?.text}
-                  onChange={type}
-                />
-              )}
-              {part.kind === 'states' && answer.kind === 'states' && (
-                <StatesBench
-                  key={part.id}
-                  matrices={answer}
-                  solution={solution?.text}
-                  onChange={({ a, b, c, d }) => give({ kind: 'states', a, b, c, d })}
-                />
-              )}
-              {part.kind === 'reduction' && answer.kind === 'reduction' && (
-                <ReductionBench
-                  key={part.id}
-                  part={part}
-                  steps={answer.steps}
-                  solution={solution?.text}
-                  onChange={(steps) => give({ kind: 'reduction', steps: [...steps] })}
-                />
-              )}
+              <OwnBench
+                key={part.id}
+                {...{ part, answer, bench, scope, work, dispatch, live, last, solution, keys }}
+                revealed={left <= 0 || solution !== undefined || attempts.some(({ verdict }) => verdict?.met)}
+                onChange={(next) => dispatch({ do: 'answer', part: part.id, answer: next })}
+              />
             </Suspense>
             {part.figure && (
               <FigurePlot
@@ -232,6 +139,14 @@ export function BenchSheet({
       </div>
     </ShownContext>
   );
+}
+
+/** How an answer reads; one that is set on a ladder, by what it gives. */
+function readableNow(part: StudentPart, answer: Answer, scope: Scope, live: Live | undefined): Readable {
+  const read = readableAnswer(part, answer, scope);
+  if (!live) return read;
+  const { response, problem } = live;
+  return { shown: null, words: response?.verdict.words ?? '', problem: problem?.message ?? read.problem };
 }
 
 function blockedBecause(readable: Readable, left: number, same: boolean, closed = false): string {

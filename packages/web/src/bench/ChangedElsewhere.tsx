@@ -1,5 +1,5 @@
 import type { Bench } from '@nailset/core';
-import type { WorkSaving } from './useSaving';
+import type { WorkSaving } from '../work/useSaving';
 
 /** Says that another window has changed an answer, and asks which of the two stays. */
 export function ChangedElsewhere({

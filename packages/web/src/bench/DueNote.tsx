@@ -1,5 +1,5 @@
 import type { Bench } from '@nailset/core';
-import { dueStateAt, timeLeft, useServerTime } from '../shared/due';
+import { dueStateAt, timeLeft, useServerTime } from '../page/due';
 import { dayAndTime } from '../shared/time';
 
 type Dated = Pick<Bench, 'dueAt' | 'closesAt' | 'late'>;

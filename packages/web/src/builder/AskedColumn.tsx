@@ -1,14 +1,17 @@
 import { type ExerciseDocument, type Part, type Scope, formatMark, inPoints, sumOfShares } from '@nailset/core';
 import { pointsOf, type Finding } from '@nailset/core/checks';
 import { DropdownMenu } from 'radix-ui';
+import { type Offer, authorKind, offers } from '../kinds/authors';
+import { type Changed, changed } from '../shared/changed';
 import { Field } from '../shared/Field';
 import { AskFirst } from '../shared/AskFirst';
 import { FieldScope } from '../shared/unread';
-import { CheckField, NumberField } from './fields';
+import { CheckField, NumberField } from '../shared/fields';
 import { DueField } from './DueField';
 import { ColumnTitle } from './GivenColumn';
 import { PartEditor } from './PartEditor';
-import { type NewKind, aboutDiagrams, freeId, kinds, newDiagram, newPart } from './newExercise';
+import { newDiagram } from './newExercise';
+import { freeId } from '../shared/freeId';
 
 /** What is asked, part by part, and what is accepted. */
 export function AskedColumn({
@@ -34,23 +37,20 @@ export function AskedColumn({
 }) {
   const { parts } = document;
   const total = sumOfShares(parts.map(pointsOf));
-  const setPart = (id: string, change: Partial<Part>) =>
+  const setPart = (id: string, change: Changed<Part>) =>
     edit((old) => ({
       ...old,
-      parts: old.parts.map((part) => (part.id === id ? changedPart(part, change) : part)),
+      parts: old.parts.map((part) => (part.id === id ? changed(part, change) : part)),
     }));
   const system = document.systems[0]?.name ?? '1/(s + 1)';
   const drawn = document.systems.flatMap(({ name, form }) => (form.kind === 'equations' ? [{ ...form, name }] : []));
-  const add = (kind: NewKind) => {
+  const add = ({ kind, make }: Offer) => {
     const taken = document.systems.map(({ name }) => name);
-    const missing = aboutDiagrams.has(kind) && drawn.length === 0;
+    const missing = authorKind({ kind }).aboutDiagram && drawn.length === 0;
     const diagram = drawn[0] ?? { ...newDiagram, name: freeId('D', taken) };
-    const part = newPart(
-      kind,
+    const part = make(
       parts.map(({ id }) => id),
-      system,
-      document.parameters[0]?.symbol,
-      diagram,
+      { system, diagram, parameter: document.parameters[0]?.symbol ?? 'a' },
     );
     edit((old) => ({
       ...old,
@@ -86,8 +86,7 @@ export function AskedColumn({
                   <b className="font-semibold">{part.title || 'untitled'}</b>
                   <span className="text-slate">
                     {' '}
-                    · {part.kind === 'gains' ? `gains, ${part.controller.terms}` : kinds[part.kind]} ·{' '}
-                    {formatMark(pointsOf(part))}
+                    · {summaryOf(part)} · {formatMark(pointsOf(part))}
                   </span>
                 </button>
                 {!disabled && parts.length > 1 && (
@@ -139,7 +138,12 @@ export function AskedColumn({
   );
 }
 
-function AddPart({ onAdd }: { onAdd: (kind: NewKind) => void }) {
+function summaryOf(part: Part): string {
+  const { name, summary } = authorKind(part);
+  return summary?.(part) ?? name;
+}
+
+function AddPart({ onAdd }: { onAdd: (offer: Offer) => void }) {
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger className="justify-self-start px-1 font-medium text-petrol hover:underline">
@@ -151,25 +155,19 @@ function AddPart({ onAdd }: { onAdd: (kind: NewKind) => void }) {
           sideOffset={4}
           className="z-20 rounded-[3px] border border-rule bg-sheet py-1"
         >
-          {(Object.keys(kinds) as NewKind[]).map((kind) => (
+          {offers.map((offer) => (
             <DropdownMenu.Item
-              key={kind}
+              key={offer.name}
               className="cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-wash"
-              onSelect={() => onAdd(kind)}
+              onSelect={() => onAdd(offer)}
             >
-              {kinds[kind]}
+              {offer.name}
             </DropdownMenu.Item>
           ))}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
   );
-}
-
-/** The part with a change; fields set to `undefined` are taken out. */
-function changedPart(part: Part, change: Partial<Part>): Part {
-  const entries = Object.entries({ ...part, ...change }).filter(([, value]) => value !== undefined);
-  return Object.fromEntries(entries) as Part;
 }
 
 /** Whether nothing is drawn, so that an expected answer is that of everyone. */

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useChangeExercise, useCopy, useVersion, useVersions } from '../api/queries';
 import { Button } from '../shared/Button';
-import { ErrorNote, Loading } from '../shared/states';
+import { ErrorNote, Loading } from '../page/states';
 import { dayAndTime } from '../shared/time';
 
 const item = 'cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-wash';

@@ -1,6 +1,6 @@
 import type { ExerciseDocument, Scope } from '@nailset/core';
 import type { Finding } from '@nailset/core/checks';
-import { TextField } from './fields';
+import { TextField } from '../shared/fields';
 import { GuardsEditor } from './given/GuardsEditor';
 import { ParametersEditor } from './given/ParametersEditor';
 import { PicturesEditor } from './given/PicturesEditor';

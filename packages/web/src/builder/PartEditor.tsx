@@ -1,16 +1,10 @@
 import type { Part, Scope, Series } from '@nailset/core';
 import type { Finding } from '@nailset/core/checks';
-import { TextField } from './fields';
-import { BodeEditor } from './parts/BodeEditor';
-import { ChoiceEditor } from './parts/ChoiceEditor';
-import { CurveEditor } from './parts/CurveEditor';
-import { DiagramEditor, type Drawn, PathsEditor, ReductionEditor } from './parts/DiagramEditors';
-import { errorOf } from './parts/editor';
-import { FigureEditor } from './parts/FigureEditor';
-import { PointsEditor } from './parts/PointsEditor';
-import { GainsEditor } from './parts/GainsEditor';
-import { TrendEditor } from './parts/TrendEditor';
-import { NumberEditor, RangeEditor, StatesEditor, TransferFunctionEditor } from './parts/TypedEditors';
+import { TextField } from '../shared/fields';
+import { authorKind } from '../kinds/authors';
+import { type Drawn, errorOf } from '../kinds/fields/editor';
+import type { Changed } from '../shared/changed';
+import { FigureEditor } from './FigureEditor';
 
 /** One part, open: what is asked, and what is accepted as its answer. */
 export function PartEditor({
@@ -32,9 +26,10 @@ export function PartEditor({
   diagrams: readonly Drawn[];
   findings: readonly Finding[];
   disabled: boolean;
-  onChange: (change: Partial<Part>) => void;
+  onChange: (change: Changed<Part>) => void;
 }) {
-  const common = { scope, series, findings, onChange };
+  const common = { scope, series, diagrams, findings, onChange };
+  const { Editor, hasFigure } = authorKind(part);
   return (
     <fieldset disabled={disabled} className="grid gap-3">
       <TextField
@@ -52,27 +47,15 @@ export function PartEditor({
         error={errorOf(findings, 'prompt')}
         onChange={(prompt) => onChange({ prompt })}
       />
-      {part.kind === 'transferFunction' && <TransferFunctionEditor part={part} {...common} />}
-      {part.kind === 'number' && <NumberEditor part={part} {...common} />}
-      {part.kind === 'gains' && <GainsEditor part={part} {...common} />}
-      {part.kind === 'choice' && <ChoiceEditor part={part} diagrams={diagrams} {...common} />}
-      {part.kind === 'trend' && <TrendEditor part={part} {...common} />}
-      {part.kind === 'curve' && <CurveEditor part={part} {...common} />}
-      {part.kind === 'bode' && <BodeEditor part={part} {...common} />}
-      {part.kind === 'diagram' && <DiagramEditor part={part} diagrams={diagrams} {...common} />}
-      {part.kind === 'reduction' && <ReductionEditor part={part} diagrams={diagrams} {...common} />}
-      {part.kind === 'paths' && <PathsEditor part={part} diagrams={diagrams} {...common} />}
-      {part.kind === 'points' && <PointsEditor part={part} {...common} />}
-      {part.kind === 'range' && <RangeEditor part={part} {...common} />}
-      {part.kind === 'states' && <StatesEditor part={part} {...common} />}
-      {!['gains', 'curve', 'bode', 'diagram', 'reduction', 'paths'].includes(part.kind) && (
+      <Editor part={part} {...common} />
+      {hasFigure && (
         <FigureEditor
           figure={part.figure}
           scope={scope}
           series={series}
           system={system}
           errorAt={(index) => errorOf(findings, `figure/curves/${index}`)}
-          onChange={(figure) => onChange({ figure: figure as never })}
+          onChange={(figure) => onChange({ figure })}
         />
       )}
     </fieldset>

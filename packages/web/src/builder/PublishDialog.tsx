@@ -3,7 +3,7 @@ import { formatMark, inPoints } from '@nailset/core';
 import { AlertDialog } from 'radix-ui';
 import { useState } from 'react';
 import { Button } from '../shared/Button';
-import { CheckField } from './fields';
+import { CheckField } from '../shared/fields';
 
 /** Asks once more before a version goes out, and lists what changes for whom. */
 export function PublishDialog({

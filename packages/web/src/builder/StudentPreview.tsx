@@ -15,7 +15,8 @@ import { useEffect, useMemo, useReducer, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { BenchSheet } from '../bench/BenchSheet';
 import { nobody, previewOf } from '../bench/preview';
-import { settingsOf, workFrom, workReducer } from '../bench/work';
+import { settingsOf } from '../kinds/students';
+import { workFrom, workReducer } from '../work/work';
 import { LecternLink } from '../lectern/LecternLink';
 
 const drawsShown = 10;

@@ -1,25 +1,14 @@
-import {
-  type Handed,
-  formatMark,
-  formatNumber,
-  inPoints,
-  nameToLatex,
-  openGains,
-  parametersOf,
-  settingsOfTerms,
-} from '@nailset/core';
-import { pointsOf } from '@nailset/core/checks';
-import { type FormEvent, useState } from 'react';
+import { type Handed, formatMark, formatNumber, inPoints, nameToLatex, parametersOf } from '@nailset/core';
+import { type FormEvent, useMemo, useState } from 'react';
 import { useCheckAgain, useHanded, useOverride } from '../api/queries';
 import { VerdictLines } from '../bench/Tries';
-import { settingsOf } from '../bench/work';
+import { isFormula, settingNamesOf, settingsOf, studentKind } from '../kinds/students';
 import { LecternLink } from '../lectern/LecternLink';
 import { Button } from '../shared/Button';
 import { readDecimal } from '../shared/DecimalField';
 import { Field } from '../shared/Field';
 import { Formula } from '../shared/Formula';
-import { understand } from '../shared/expression';
-import { ErrorNote, FormError, Loading } from '../shared/states';
+import { ErrorNote, FormError, Loading } from '../page/states';
 import { dayAndTime } from '../shared/time';
 
 /** One student's answer: what was handed in, what it met with measured values, the trail, and a person's decision. */
@@ -27,7 +16,7 @@ export function AnswerPanel({ submissionId, onClose }: { submissionId: string; o
   const handed = useHanded(submissionId);
   if (handed.isPending) return <Loading what="Looking up the answer" />;
   if (!handed.data) return <ErrorNote error={handed.error} retry={() => void handed.refetch()} />;
-  const { person, part, attempt, version, handedInAt, verdict, points, overrides, expected } = handed.data;
+  const { person, part, attempt, version, handedInAt, verdict, points, outOf, overrides, expected } = handed.data;
   const settings = settingsOf(handed.data.answer);
   return (
     <section aria-label={`Answer of ${person.name}`} className="border-t border-rule pt-4">
@@ -46,7 +35,7 @@ export function AnswerPanel({ submissionId, onClose }: { submissionId: string; o
           {expected && part.kind !== 'gains' && (
             <p className="mt-2 text-[13px] text-slate">
               Expected{' '}
-              {isFormula(part.kind) ? (
+              {isFormula(part) ? (
                 <Formula latex={expected} className="text-ink" />
               ) : (
                 <b className="text-ink">{expected}</b>
@@ -61,8 +50,8 @@ export function AnswerPanel({ submissionId, onClose }: { submissionId: string; o
           <TrailShown handed={handed.data} />
         </div>
         <div>
-          <p className={`text-[15px] ${points >= pointsOf(part) ? 'text-moss' : 'text-brick'}`}>
-            {formatMark(points)} of {inPoints(pointsOf(part))}
+          <p className={`text-[15px] ${points >= outOf ? 'text-moss' : 'text-brick'}`}>
+            {formatMark(points)} of {inPoints(outOf)}
           </p>
           {verdict ? (
             <VerdictLines verdict={verdict} />
@@ -82,7 +71,7 @@ export function AnswerPanel({ submissionId, onClose }: { submissionId: string; o
             </p>
           ))}
           <CheckAgain key={`check ${submissionId}`} submissionId={submissionId} busy={!handed.data.checked} />
-          <OverrideForm key={submissionId} submissionId={submissionId} points={points} most={pointsOf(part)} />
+          <OverrideForm key={submissionId} submissionId={submissionId} points={points} most={outOf} />
         </div>
       </div>
     </section>
@@ -91,8 +80,8 @@ export function AnswerPanel({ submissionId, onClose }: { submissionId: string; o
 
 function AnswerShown({ handed: { answer, part, values } }: { handed: Handed }) {
   const numbers = Object.entries(values);
-  const understood = answer.kind === 'transferFunction' ? understand(answer.text, parametersOf(values)) : undefined;
-  const settings = settingsOf(answer);
+  const scope = useMemo(() => parametersOf(values), [values]);
+  const { Shown } = studentKind(answer);
   return (
     <>
       <p className="text-[13px] text-slate">
@@ -103,88 +92,15 @@ function AnswerShown({ handed: { answer, part, values } }: { handed: Handed }) {
           </span>
         ))}
       </p>
-      {settings && (
-        <p className="mt-1 text-[16px]">
-          {settingNames(part)
-            .filter((name) => settings[name] !== undefined)
-            .map((name) => (
-              <span key={name} className="mr-4 whitespace-nowrap">
-                <Formula latex={nameToLatex(name)} /> {settings[name]}
-              </span>
-            ))}
-        </p>
-      )}
-      {understood?.ok && (
-        <>
-          <Formula latex={understood.reading.typed} display className="mt-1 block overflow-x-auto overflow-y-hidden" />
-          <span className="font-mono text-note break-all text-slate">{'text' in answer && answer.text}</span>
-        </>
-      )}
-      {!understood?.ok && 'text' in answer && <p className="mt-1 text-[16px]">{answer.text}</p>}
-      {answer.kind === 'diagram' &&
-        Object.entries(answer.texts).map(([id, text]) => (
-          <p key={id} className="mt-1 font-mono text-[14px] break-all">
-            {text || '–'}
-          </p>
-        ))}
-      {answer.kind === 'states' &&
-        (['a', 'b', 'c', 'd'] as const).map((name) => (
-          <p key={name} className="mt-1 font-mono text-[14px] whitespace-pre-wrap">
-            {name.toUpperCase()} = {answer[name]}
-          </p>
-        ))}
-      {answer.kind === 'reduction' && (
-        <ol className="mt-1 list-decimal pl-5 text-[13px]">
-          {answer.steps.map(({ kind, of, gain }, k) => (
-            <li key={k}>
-              {stepNames[kind]} {of.filter((id) => !/^[#@]/.test(id)).join(', ')}
-              {gain !== undefined && <span className="font-mono"> → {gain}</span>}
-            </li>
-          ))}
-        </ol>
-      )}
-      {answer.kind === 'choice' && part.kind === 'choice' && (
-        <p className="mt-1 text-[16px]">
-          {part.options
-            .filter(({ id }) => answer.chosen.includes(id))
-            .map(({ text }) => text.replace(/!\[([^\]]*)\]\([^)]*\)/g, '$1'))
-            .join(', ') || 'none of them'}
-        </p>
-      )}
+      <Shown {...{ part, answer, scope }} />
     </>
   );
 }
 
-/** Kinds whose expected answer is LaTeX. */
-const isFormula = (kind: Handed['part']['kind']): boolean =>
-  ['transferFunction', 'diagram', 'reduction', 'paths', 'states'].includes(kind);
-
-const stepNames: Record<Extract<Handed['answer'], { kind: 'reduction' }>['steps'][number]['kind'], string> = {
-  series: 'series',
-  parallel: 'parallel',
-  loop: 'loop',
-  unity: 'unity block removed',
-  sign: 'minus sign as a block',
-  line: 'one name for a line',
-  join: 'sums joined',
-  exchange: 'sums exchanged',
-  sumBehind: 'sum behind',
-  sumBefore: 'sum before',
-  tapBefore: 'tap before',
-  tapBehind: 'tap behind',
-  tapBeforeSum: 'tap before the sum',
-};
-
 /** What the student set, in the order of the ladder; the store keeps no order. */
-function settingNames(part: Handed['part']): string[] {
-  if (part.kind === 'gains') return openGains(part.controller).map(({ name }) => name);
-  if (part.kind === 'bode') return settingsOfTerms(part);
-  return part.kind === 'curve' ? part.knobs.map(({ symbol }) => symbol) : [];
-}
-
 function TrailShown({ handed: { trail, part } }: { handed: Handed }) {
   if (trail.length === 0) return null;
-  const names = settingNames(part);
+  const names = settingNamesOf(part);
   return (
     <div className="mt-3 max-h-40 overflow-y-auto" tabIndex={0} role="region" aria-label="Trail">
       <table className="w-full text-right text-note">

@@ -1,5 +1,5 @@
 import type { Part } from '@nailset/core';
-import { Statement } from '../shared/Statement';
+import { Statement } from '../statement/Statement';
 import { type PartAnswer, choiceCounts } from './summary';
 
 /** How many chose each option. */

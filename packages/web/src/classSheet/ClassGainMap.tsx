@@ -1,7 +1,7 @@
 import type { ClassSheet, GainsPart } from '@nailset/core';
 import { useEffect, useState } from 'react';
 import { GainMapPlot } from '../plot/GainMapPlot';
-import { Loading } from '../shared/states';
+import { Loading } from '../page/states';
 import type { GainMapMessage, GainMapRequest } from './gainMap.worker';
 import { type PartAnswer, firstNameOf } from './summary';
 

@@ -5,7 +5,7 @@ import type { PlotCurve } from '../plot/curves';
 import { type Frame, frameFor } from '../plot/frame';
 import { limitsOf, nailsOnPlot } from '../plot/limits';
 import { curveFrom } from '../plot/samples';
-import { Loading } from '../shared/states';
+import { Loading } from '../page/states';
 import { type PartAnswer, firstNameOf } from './summary';
 import { type Flock, useFlock } from './useFlock';
 

@@ -1,5 +1,5 @@
-import { Header } from '../shared/Header';
-import { Empty } from '../shared/states';
+import { Header } from '../page/Header';
+import { Empty } from '../page/states';
 
 /** An address that leads nowhere. */
 export function Nowhere() {

@@ -3,8 +3,8 @@ import { useState } from 'react';
 import { useParams } from 'react-router';
 import { useChangeRole, useCoursePeople, useSession } from '../api/queries';
 import { Button } from '../shared/Button';
-import { Header } from '../shared/Header';
-import { ErrorNote, Loading } from '../shared/states';
+import { Header } from '../page/Header';
+import { ErrorNote, Loading } from '../page/states';
 import { ResetLinkDialog } from './ResetLinkDialog';
 import { useTitle } from '../shared/useTitle';
 

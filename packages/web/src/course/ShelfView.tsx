@@ -3,8 +3,8 @@ import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useChangeExercise, useNewExercise, useShelf } from '../api/queries';
 import { Button } from '../shared/Button';
-import { Header } from '../shared/Header';
-import { Empty, ErrorNote, Loading } from '../shared/states';
+import { Header } from '../page/Header';
+import { Empty, ErrorNote, Loading } from '../page/states';
 import { dayAndTime } from '../shared/time';
 import { useTitle } from '../shared/useTitle';
 

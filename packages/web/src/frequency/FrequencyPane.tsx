@@ -1,8 +1,8 @@
 import { Problem, type Settings, formatNumber, withUnit, attempt } from '@nailset/core';
 import { type ReactNode, useMemo, useState } from 'react';
-import type { HeldRatios } from '../bench/ratios';
-import type { GainsOf, LoopResponse } from '../bench/loopResponse';
-import { type Kept, useKept } from '../bench/useKept';
+import type { HeldRatios } from '../loop/ratios';
+import type { GainsOf, LoopResponse } from '../loop/loopResponse';
+import { type Kept, useKept } from '../loop/useKept';
 import { handlesOf, moved } from '../plane/handles';
 import { bodeFrame } from './BodeAxes';
 import { BodePlot } from './BodePlot';

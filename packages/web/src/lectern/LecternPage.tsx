@@ -12,14 +12,14 @@ import { rightAnswerOf, revealedCurves, sampleOf, solutionOf } from '@nailset/co
 import { useMemo, useReducer, useState } from 'react';
 import { Link, useLocation, useParams } from 'react-router';
 import { useDraftShown } from '../api/queries';
-import { isDesign } from '../bench/DesignPanes';
+import { isDesign } from '../kinds/gains/DesignPanes';
 import { FigurePlot } from '../bench/FigurePlot';
 import { previewOf } from '../bench/preview';
-import { workFrom, workReducer } from '../bench/work';
+import { workFrom, workReducer } from '../work/work';
 import { Button } from '../shared/Button';
 import { Formula } from '../shared/Formula';
-import { PageOf } from '../shared/PageOf';
-import { ShownContext, Statement } from '../shared/Statement';
+import { PageOf } from '../page/PageOf';
+import { ShownContext, Statement } from '../statement/Statement';
 import { useTitle } from '../shared/useTitle';
 import { type BenchState, benchStateFrom } from './LecternLink';
 import { LiveBench } from './LiveBench';

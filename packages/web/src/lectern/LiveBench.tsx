@@ -1,12 +1,10 @@
-import { type Bench, type StudentPart, inputLine } from '@nailset/core';
-import { Suspense, lazy } from 'react';
-import { CurveBench } from '../bench/CurveBench';
-import { useLive } from '../bench/useLive';
-import { type Work, type WorkAction, fallbacks } from '../bench/work';
+import type { Bench, StudentPart } from '@nailset/core';
+import { Suspense } from 'react';
+import { studentKind } from '../kinds/students';
+import { useLive } from '../work/useLive';
+import type { Work, WorkAction } from '../loop/action';
+import { fallbacks } from '../work/work';
 import { OptionPlot, optionFrame, optionTitle } from '../plot/OptionPlot';
-
-const BodeBench = lazy(() => import('../bench/BodeBench'));
-const PointsBench = lazy(() => import('../bench/PointsBench'));
 
 /** A part that is worked on before everyone: marked, built up, or looked at. */
 export function LiveBench({
@@ -35,29 +33,20 @@ export function LiveBench({
       </div>
     );
   }
+  const { Bench: OwnBench, isProjected } = studentKind(part);
+  if (!isProjected) return null;
   return (
     <Suspense fallback={null}>
-      {part.kind === 'points' && (
-        <PointsBench
-          part={part}
-          text={'text' in answer ? answer.text : ''}
-          revealed={revealed}
-          solution={undefined}
-          onChange={(text) => dispatch({ do: 'type', part: part.id, text })}
-        />
-      )}
-      {part.kind === 'bode' && live?.kind === 'bode' && live.response && (
-        <BodeBench {...{ part, work, dispatch }} responses={live.responses} response={live.response} keys={false} />
-      )}
-      {part.kind === 'curve' && live?.kind === 'curve' && live.response && (
-        <CurveBench
-          {...{ part, work, dispatch }}
-          reference={inputLine(part.input, bench.series, part.horizon)}
-          responses={live.responses}
-          response={live.response}
-          keys={false}
-        />
-      )}
+      <OwnBench
+        {...{ part, answer, bench, work, dispatch, live, revealed, scope: none }}
+        last={undefined}
+        solution={undefined}
+        keys={false}
+        onChange={(next) => dispatch({ do: 'answer', part: part.id, answer: next })}
+      />
     </Suspense>
   );
 }
+
+/** Nothing is typed on the lectern. */
+const none = { names: new Map() };

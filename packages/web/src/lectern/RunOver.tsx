@@ -1,9 +1,9 @@
 import { type DrawValues, Problem, type Series, type Settings, withUnit } from '@nailset/core';
 import { useEffect, useMemo, useState } from 'react';
-import { DesignPanes, isDesign } from '../bench/DesignPanes';
-import { familyOverGain, familyOverParameter } from '../bench/PlotTools';
-import { knobsOf } from '../bench/knobs';
-import { type GainsOf, type LoopResponse, loopResponses, tryResponse } from '../bench/loopResponse';
+import { DesignPanes, isDesign } from '../kinds/gains/DesignPanes';
+import { familyOverGain, familyOverParameter } from '../kinds/gains/PlotTools';
+import { knobsOf } from '../kinds/students';
+import { type GainsOf, type LoopResponse, loopResponses, tryResponse } from '../loop/loopResponse';
 import type { PlotCurve } from '../plot/curves';
 import { frameAbout } from '../plot/frame';
 import { limitsOf, nailsOnPlot } from '../plot/limits';

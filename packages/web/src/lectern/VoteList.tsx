@@ -1,4 +1,4 @@
-import { Statement } from '../shared/Statement';
+import { Statement } from '../statement/Statement';
 import { type VoteOption, type Votes, sharesOf, withVote } from './votes';
 
 /** Options with the hands raised for each, counted by − and + or typed; after the reveal the right ones are marked. */

@@ -1,6 +1,6 @@
 import { type DrawValues, type Problem, type Settings, formatNumber, ladderRange } from '@nailset/core';
-import type { Knob } from '../bench/knobs';
-import { type LoopResponse, type LoopResponses, tryResponse } from '../bench/loopResponse';
+import type { Knob } from '../loop/knob';
+import { type LoopResponse, type LoopResponses, tryResponse } from '../loop/loopResponse';
 import { stepsOver } from './votes';
 
 /** One place of a run. */

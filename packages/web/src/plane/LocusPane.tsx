@@ -9,9 +9,9 @@ import {
   attempt,
 } from '@nailset/core';
 import { useMemo } from 'react';
-import type { HeldRatios } from '../bench/ratios';
-import type { GainsOf, LoopResponse, LoopResponses } from '../bench/loopResponse';
-import { type Kept, useKept } from '../bench/useKept';
+import type { HeldRatios } from '../loop/ratios';
+import type { GainsOf, LoopResponse, LoopResponses } from '../loop/loopResponse';
+import { type Kept, useKept } from '../loop/useKept';
 import { type Handle, handlesOf, moved } from './handles';
 import type { Layers } from './LocusLayers';
 import { LocusPlot } from './LocusPlot';

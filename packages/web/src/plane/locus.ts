@@ -15,7 +15,7 @@ import {
   withDeadTime,
   secondOrderRules,
 } from '@nailset/core';
-import type { GainsOf } from '../bench/loopResponse';
+import type { GainsOf } from '../loop/loopResponse';
 
 /** The part of the s-plane that is drawn, in rad/s. */
 export interface PlaneFrame {

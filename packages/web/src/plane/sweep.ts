@@ -8,7 +8,7 @@ import {
   sweepParameter,
   sweepSetting,
 } from '@nailset/core';
-import { type GainsOf, type LoopResponse, type LoopResponses, tryResponse } from '../bench/loopResponse';
+import { type GainsOf, type LoopResponse, type LoopResponses, tryResponse } from '../loop/loopResponse';
 import { type PlaneFrame, windowOf } from './locus';
 
 /** Closed-loop poles over one quantity, on which readings are set. */

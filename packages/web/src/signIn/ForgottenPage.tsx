@@ -4,7 +4,7 @@ import { useAskForLink } from '../api/account';
 import { useSession } from '../api/queries';
 import { Button } from '../shared/Button';
 import { EmailField } from '../shared/EmailField';
-import { FormError, Loading } from '../shared/states';
+import { FormError, Loading } from '../page/states';
 import { useTitle } from '../shared/useTitle';
 import { Front } from './Front';
 

@@ -4,9 +4,9 @@ import { useJoin, useNewCourse, useRegister, useSession } from '../api/queries';
 import { Button } from '../shared/Button';
 import { EmailField } from '../shared/EmailField';
 import { Field } from '../shared/Field';
-import { Header } from '../shared/Header';
+import { Header } from '../page/Header';
 import { PasswordField } from '../shared/PasswordField';
-import { FormError, Loading } from '../shared/states';
+import { FormError, Loading } from '../page/states';
 import { useTitle } from '../shared/useTitle';
 import { Front } from './Front';
 

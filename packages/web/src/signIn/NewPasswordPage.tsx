@@ -4,7 +4,7 @@ import { usePasswordByLink } from '../api/account';
 import { useSession } from '../api/queries';
 import { Button } from '../shared/Button';
 import { PasswordField } from '../shared/PasswordField';
-import { FormError, Loading } from '../shared/states';
+import { FormError, Loading } from '../page/states';
 import { useTitle } from '../shared/useTitle';
 import { Front } from './Front';
 

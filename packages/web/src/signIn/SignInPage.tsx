@@ -5,7 +5,7 @@ import { useSignIn } from '../api/queries';
 import { Button } from '../shared/Button';
 import { EmailField } from '../shared/EmailField';
 import { PasswordField } from '../shared/PasswordField';
-import { FormError } from '../shared/states';
+import { FormError } from '../page/states';
 import { useTitle } from '../shared/useTitle';
 import { Front } from './Front';
 

@@ -1,7 +1,7 @@
 import type { SystemForm } from '@nailset/core';
 import { Suspense, lazy, useState } from 'react';
 import { Button } from '../../shared/Button';
-import { CellText, TextField } from '../fields';
+import { CellText, TextField } from '../../shared/fields';
 
 const DiagramWorkshop = lazy(async () => ({
   default: (await import('../../workshop/DiagramWorkshop')).DiagramWorkshop,

@@ -1,7 +1,7 @@
 import { Problem, type Scope, holds, readCondition } from '@nailset/core';
 import { type Finding } from '@nailset/core/checks';
 import { Button } from '../../shared/Button';
-import { CellText, RemoveButton, without } from '../fields';
+import { CellText, RemoveButton, without } from '../../shared/fields';
 
 /** Conditions that every student's numbers must meet. */
 export function GuardsEditor({

@@ -2,8 +2,9 @@ import { type ExerciseDocument, type Parameter, nameToLatex } from '@nailset/cor
 import { type Finding } from '@nailset/core/checks';
 import { Button } from '../../shared/Button';
 import { DecimalField } from '../../shared/DecimalField';
+import type { Changed } from '../../shared/changed';
 import { Formula } from '../../shared/Formula';
-import { NumberListInput, changedAt, without } from '../fields';
+import { NumberListInput, changedAt, without } from '../../shared/fields';
 
 /** The named numbers of an exercise, fixed or drawn for each student. */
 export function ParametersEditor({
@@ -64,7 +65,7 @@ function ParameterRow({
   parameter: Parameter;
   disabled: boolean;
   error: string | undefined;
-  onChange: (change: Partial<Parameter>) => void;
+  onChange: (change: Changed<Parameter>) => void;
   onRemove: () => void;
 }) {
   const { symbol, unit, meaning, draw, hidden = false } = parameter;
@@ -109,7 +110,7 @@ function ParameterRow({
             aria-label={named('hidden from students')}
             disabled={disabled}
             checked={hidden}
-            onChange={(event) => onChange({ hidden: event.target.checked || (undefined as never) })}
+            onChange={(event) => onChange({ hidden: event.target.checked || undefined })}
           />
           hide
         </label>

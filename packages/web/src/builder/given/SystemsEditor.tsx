@@ -19,7 +19,7 @@ import { readWith, symbolsOf } from '@nailset/core/diagrams';
 import { useMemo } from 'react';
 import { Button } from '../../shared/Button';
 import { Formula } from '../../shared/Formula';
-import { CellText, RemoveButton, changedAt, without } from '../fields';
+import { CellText, RemoveButton, changedAt, without } from '../../shared/fields';
 import { FormEditor, formNames, freshForm } from './FormEditor';
 
 /** The systems of an exercise by name, each in the form in which it is written down, and shown back at once. */

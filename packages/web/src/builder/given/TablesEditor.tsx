@@ -1,8 +1,8 @@
 import type { Series } from '@nailset/core';
 import { useState } from 'react';
-import { CellText, RemoveButton, changedAt, without } from '../fields';
-import { freeId } from '../newExercise';
-import { FileButton } from './FileButton';
+import { CellText, RemoveButton, changedAt, without } from '../../shared/fields';
+import { freeId } from '../../shared/freeId';
+import { FileButton } from '../../shared/FileButton';
 
 /** Measured data from CSV files, to show, to drive a loop, or to be followed. */
 export function TablesEditor({
@@ -17,7 +17,7 @@ export function TablesEditor({
   const [problem, setProblem] = useState('');
   const read = async (file: File) => {
     try {
-      const { readTable } = await import('./readTable');
+      const { readTable } = await import('../../shared/readTable');
       const table = readTable(await file.text());
       const name = file.name.replace(/\.[^.]*$/, '').slice(0, 60) || 'table';
       const base =

@@ -1,0 +1,154 @@
+import { Problem, formatNumber, numberIn, responseOfTerms, straightLines } from '@nailset/core';
+import { useEffect, useMemo, useState } from 'react';
+import { type BodeCurve, type BodeFrame, bodeFrame } from '../../frequency/BodeAxes';
+import { BodePlot } from '../../frequency/BodePlot';
+import { Formula } from '../../shared/Formula';
+import { Ladder } from '../../loop/Ladder';
+import {
+  type BodeOfPart,
+  type TermsResponse,
+  knobsOfTerms,
+  refined,
+  termAdditions,
+  type termsResponses,
+  termsLatex,
+  withoutTerm,
+} from './terms';
+import { TrailTable } from '../../loop/TrailTable';
+import { useBenchKeys } from '../../loop/useBenchKeys';
+import type { Work, WorkAction } from '../../loop/action';
+
+const stopAfter = 900;
+const drawn = 300;
+
+/** A model built from left to right until it follows a frequency response. */
+export default function BodeBench({
+  part,
+  work,
+  dispatch,
+  responses,
+  response,
+  keys,
+}: {
+  part: BodeOfPart;
+  work: Work;
+  dispatch: (action: WorkAction) => void;
+  responses: ReturnType<typeof termsResponses>;
+  response: TermsResponse;
+  keys: boolean;
+}) {
+  const answer = work.answers[part.id]!;
+  const settings = useMemo(() => (answer.kind === 'bode' ? answer.terms : {}), [answer]);
+  const knobs = useMemo(
+    () => knobsOfTerms(part, settings).filter(({ name }) => settings[name] !== undefined),
+    [part, settings],
+  );
+  const trail = useMemo(() => work.trails[part.id] ?? [], [work.trails, part.id]);
+  const [frame, setFrame] = useState(() => frameOf(part));
+  const [units, setUnits] = useState({ hertz: false, ratio: false });
+  const [at, setAt] = useState<number>();
+  const [trouble, setTrouble] = useState('');
+  const holding = response.verdict.items.filter(({ met }) => met).length;
+  const curve = useMemo(() => curveOfTerms(response, frame), [response, frame]);
+  const fit = () => setFrame(frameOf(part));
+  const setAll = (next: typeof settings) => {
+    setTrouble('');
+    dispatch({ do: 'setAll', part: part.id, settings: next });
+  };
+  const set = (name: string, value: number) => setAll({ ...settings, [name]: String(Number(value.toPrecision(4))) });
+  const refine = () => {
+    try {
+      setAll(refined(part, settings));
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error;
+      setTrouble(error.message);
+    }
+  };
+
+  useEffect(() => {
+    const timer = setTimeout(() => dispatch({ do: 'stop', part: part.id, holding }), stopAfter);
+    return () => clearTimeout(timer);
+  }, [answer, part.id, holding, dispatch]);
+  useBenchKeys(keys, part.id, knobs, work, dispatch, { f: fit });
+
+  const stops = trail.flatMap((stop, index) => {
+    const found = responses(stop.gains);
+    return found instanceof Problem ? [] : [{ stop, index, found }];
+  });
+  const first = stops[0]?.found;
+  const isFirst = first !== undefined && JSON.stringify(first.settings) === JSON.stringify(response.settings);
+  const held = ({ verdict }: TermsResponse): string =>
+    verdict.items.map(({ measured, unit }) => `${formatNumber(measured!)} ${unit}`).join(', ');
+  return (
+    <div className="flex min-w-0 flex-col gap-4">
+      <BodePlot
+        {...{ curve, frame, units, at }}
+        asymptote={straightLines(response.model, frame.from, frame.to)}
+        before={first && !isFirst ? curveOfTerms(first, frame) : undefined}
+        data={part.target}
+        summary={`${part.target.name}: the given points and the model. ${response.verdict.words}`}
+        onUnits={setUnits}
+        onFit={fit}
+        corners={Object.keys(settings)
+          .filter((name) => /^[pzw]/.test(name))
+          .map((name) => ({ name, kind: name.includes('p') ? 'pole' : 'zero', omega: numberIn(settings[name]) }))}
+        onCorner={set}
+        onLevel={(db) => set('K', response.model.gain * 10 ** (db / 20))}
+        onAt={setAt}
+        className="h-[clamp(260px,50vh,460px)]"
+      />
+      <p className="flex flex-wrap items-baseline gap-x-5 gap-y-1 text-note">
+        {termAdditions(part, settings).map(({ label, settings: added }) => (
+          <button key={label} type="button" className="link" onClick={() => setAll({ ...settings, ...added })}>
+            Add {label}
+          </button>
+        ))}
+        {part.refine && (
+          <button type="button" className="link font-medium" onClick={refine}>
+            Refine all
+          </button>
+        )}
+        {trouble && (
+          <span role="alert" className="text-brick">
+            {trouble}
+          </span>
+        )}
+      </p>
+      <Ladder
+        part={part.id}
+        knobs={knobs}
+        settings={settings}
+        chosen={work.chosen}
+        dispatch={dispatch}
+        onRemove={(name) => setAll(withoutTerm(settings, name))}
+      />
+      <Formula latex={`\\displaystyle G(s)=${termsLatex(response.model)}`} className="text-ink" />
+      <TrailTable
+        part={part.id}
+        knobs={knobs}
+        rows={stops.map(({ stop, index, found }) => ({
+          stop,
+          index,
+          current: JSON.stringify(found.settings) === JSON.stringify(response.settings),
+          held: held(found),
+        }))}
+        dispatch={dispatch}
+      />
+    </div>
+  );
+}
+
+/** Around the given points, with room below them. */
+function frameOf({ target: { omegas, magnitudesDb, phasesDegrees = [0] } }: BodeOfPart): BodeFrame {
+  return bodeFrame({ omegas, magnitudesDb, phasesDegrees });
+}
+
+function curveOfTerms({ model }: TermsResponse, { from, to }: BodeFrame): BodeCurve {
+  const omegas = Float64Array.from({ length: drawn }, (_, k) => from * (to / from) ** (k / (drawn - 1)));
+  const values = Array.from(omegas, (omega) => responseOfTerms(model, omega));
+  return {
+    omegas,
+    magnitudesDb: values.map(({ db }) => db),
+    phasesDegrees: values.map(({ degrees }) => degrees),
+  };
+}

@@ -1,0 +1,109 @@
+import { knobsOfCurve } from './knobs';
+import { Problem, type Samples, formatNumber, parseFormula, toLatex } from '@nailset/core';
+import { useEffect, useMemo } from 'react';
+import { ResponsePlot } from '../../plot/ResponsePlot';
+import type { PlotCurve } from '../../plot/curves';
+import { frameFor } from '../../plot/frame';
+import { useFrame } from '../../plot/useFrame';
+import { curveFrom } from '../../plot/samples';
+import { Formula } from '../../shared/Formula';
+import type { CurveOfPart, CurveResponse, curveResponses } from './curveResponse';
+import { Ladder } from '../../loop/Ladder';
+import { TrailTable } from '../../loop/TrailTable';
+import { useBenchKeys } from '../../loop/useBenchKeys';
+import { useProbing } from '../../loop/useProbing';
+import type { Work, WorkAction } from '../../loop/action';
+
+const stopAfter = 900;
+
+/** A model whose parameters are set until it follows a given curve. */
+export function CurveBench({
+  part,
+  reference,
+  work,
+  dispatch,
+  responses,
+  response,
+  keys,
+}: {
+  part: CurveOfPart;
+  reference: Samples;
+  work: Work;
+  dispatch: (action: WorkAction) => void;
+  responses: ReturnType<typeof curveResponses>;
+  response: CurveResponse;
+  keys: boolean;
+}) {
+  const answer = work.answers[part.id]!;
+  const settings = answer.kind === 'curve' ? answer.knobs : {};
+  const knobs = useMemo(() => knobsOfCurve(part), [part]);
+  const trail = useMemo(() => work.trails[part.id] ?? [], [work.trails, part.id]);
+  const target = useMemo(() => curveFrom(part.target), [part.target]);
+  const input = useMemo(() => curveFrom(reference), [reference]);
+  const probing = useProbing();
+  const [frame, setFrame] = useFrame(part.horizon, () => frameFor(part.horizon, [target]));
+  const [item] = response.verdict.items;
+  const met = item!.met;
+
+  useEffect(() => {
+    const timer = setTimeout(() => dispatch({ do: 'stop', part: part.id, holding: met ? 1 : 0 }), stopAfter);
+    return () => clearTimeout(timer);
+  }, [answer, part.id, met, dispatch]);
+
+  const stops = trail.flatMap((stop, index) => {
+    const found = responses(stop.gains);
+    return found instanceof Problem ? [] : [{ stop, index, found }];
+  });
+  const earlier = stops.filter(({ found }) => found !== response);
+  const curves: PlotCurve[] = [
+    { id: 'given', curve: target, look: 'given', label: part.target.label },
+    ...earlier
+      .filter(({ stop }) => stop.pinned)
+      .map(({ stop, index, found }) => ({
+        id: `pin-${index}`,
+        curve: found.curve,
+        look: 'second' as const,
+        label: stop.name ?? `stop ${index + 1}`,
+      })),
+    ...earlier
+      .slice(-2)
+      .map(({ index, found }) => ({ id: `ghost-${index}`, curve: found.curve, look: 'ghost' as const })),
+    { id: 'now', curve: response.curve, look: 'now', label: 'model' },
+  ];
+  const fit = () =>
+    setFrame(
+      frameFor(
+        part.horizon,
+        curves.map(({ curve }) => curve),
+      ),
+    );
+  useBenchKeys(keys, part.id, knobs, work, dispatch, { f: fit, r: () => probing.onAdd(frame.tMax / 4) });
+  return (
+    <div className="flex min-w-0 flex-col gap-4">
+      <ResponsePlot
+        title={part.output}
+        frame={frame}
+        curves={curves}
+        reference={input}
+        referenceName="input"
+        probing={probing}
+        onFit={fit}
+        summary={`${part.output}: the given curve and the model. ${response.verdict.words}`}
+        className="h-[clamp(220px,44vh,420px)]"
+      />
+      <Ladder part={part.id} knobs={knobs} settings={settings} chosen={work.chosen} dispatch={dispatch} />
+      <Formula latex={`\\displaystyle G(s)=${toLatex(parseFormula(part.model))}`} className="text-ink" />
+      <TrailTable
+        part={part.id}
+        knobs={knobs}
+        rows={stops.map(({ stop, index, found }) => ({
+          stop,
+          index,
+          current: found === response,
+          held: `${formatNumber(found.verdict.items[0]!.measured ?? Infinity)} %`,
+        }))}
+        dispatch={dispatch}
+      />
+    </div>
+  );
+}

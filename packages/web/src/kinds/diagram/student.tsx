@@ -1,0 +1,31 @@
+import { lazy } from 'react';
+import type { StudentKind } from '../kind';
+import { bare, readableWhen } from '../typed';
+
+// Diagrams come with a layout library of their own size, so they are loaded when a part has one.
+const DiagramBench = lazy(() => import('./DiagramBench'));
+
+export const diagram: StudentKind<'diagram'> = {
+  Bench: ({ part, answer, bench, last, solution, onChange }) => (
+    <DiagramBench
+      {...{ part, last, parameters: bench.parameters, texts: answer.texts, solution: solution?.text }}
+      onChange={(texts) => onChange({ ...answer, texts })}
+    />
+  ),
+  Shown: ({ answer }) =>
+    Object.entries(answer.texts).map(([id, text]) => (
+      <p key={id} className="mt-1 font-mono text-[14px] break-all">
+        {text || '–'}
+      </p>
+    )),
+  blank: ({ kind }) => ({ kind, texts: {} }),
+  readable: (_part, { texts }) =>
+    readableWhen(Object.values(texts).every((text) => !text.trim()) && 'Type your answer first.'),
+  isSame: (left, right) =>
+    [...new Set([...Object.keys(left.texts), ...Object.keys(right.texts)])].every(
+      (id) => bare(left.texts[id]) === bare(right.texts[id]),
+    ),
+  ladder: null,
+  isFormula: true,
+  isProjected: false,
+};

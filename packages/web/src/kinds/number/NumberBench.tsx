@@ -1,0 +1,45 @@
+import { type Bench, type QuantityName, type SeenOf, formatNumber, quantities, withUnit } from '@nailset/core';
+import { Reveal } from '../Reveal';
+
+/** A number, typed; the expected one and its response appear once the exercise shows them. */
+export function NumberBench({
+  part,
+  text,
+  solution,
+  onChange,
+}: {
+  part: SeenOf<'number'>;
+  text: string;
+  solution: Bench['solutions'][number] | undefined;
+  onChange: (text: string) => void;
+}) {
+  const quantity = part.quantity === undefined ? undefined : quantities[part.quantity as QuantityName];
+  const within =
+    part.toleranceAbsolute === undefined
+      ? `${formatNumber(part.tolerancePercent)} %`
+      : withUnit(part.toleranceAbsolute, part.unit);
+  return (
+    <div className="max-w-3xl">
+      <label htmlFor={`number-${part.id}`} className="label mb-1">
+        {quantity?.label ?? part.title}
+      </label>
+      <div className="flex items-baseline gap-2">
+        <input
+          id={`number-${part.id}`}
+          inputMode="decimal"
+          autoComplete="off"
+          value={text}
+          maxLength={200}
+          onChange={(event) => onChange(event.target.value)}
+          aria-describedby={`definition-${part.id}`}
+          className="input w-40 px-3 py-2 text-[20px]"
+        />
+        <span className="text-[18px] text-slate">{part.unit}</span>
+      </div>
+      <p id={`definition-${part.id}`} className="mt-2 text-note text-slate">
+        {quantity && `${quantity.definition} `}Within {within} counts.
+      </p>
+      {solution && <Reveal solution={solution} />}
+    </div>
+  );
+}

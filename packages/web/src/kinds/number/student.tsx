@@ -1,0 +1,21 @@
+import { Problem, attempt, numberFromText } from '@nailset/core';
+import type { StudentKind } from '../kind';
+import { ShownText, isSameText } from '../typed';
+import { NumberBench } from './NumberBench';
+
+export const number: StudentKind<'number'> = {
+  Bench: ({ part, answer, solution, onChange }) => (
+    <NumberBench {...{ part, solution, text: answer.text }} onChange={(text) => onChange({ ...answer, text })} />
+  ),
+  Shown: ShownText,
+  blank: ({ kind }) => ({ kind, text: '' }),
+  readable({ unit }, { text }) {
+    const value = attempt(() => numberFromText(text, unit));
+    if (!(value instanceof Problem)) return { shown: `${value} ${unit}`, words: '', problem: undefined };
+    return { shown: null, words: '', problem: text.trim() ? value.message : 'Type your answer first.' };
+  },
+  isSame: isSameText,
+  ladder: null,
+  isFormula: false,
+  isProjected: false,
+};

@@ -1,0 +1,21 @@
+import { lazy } from 'react';
+import type { StudentKind } from '../kind';
+import { ShownText, isSameText, readableWhen } from '../typed';
+
+const PathsBench = lazy(() => import('./PathsBench'));
+
+export const paths: StudentKind<'paths'> = {
+  Bench: ({ part, answer, solution, onChange }) => (
+    <PathsBench
+      {...{ part, text: answer.text, solution: solution?.text }}
+      onChange={(text) => onChange({ ...answer, text })}
+    />
+  ),
+  Shown: ShownText,
+  blank: ({ kind }) => ({ kind, text: '' }),
+  readable: (_part, { text }) => readableWhen(!text.trim() && 'List them first.'),
+  isSame: isSameText,
+  ladder: null,
+  isFormula: true,
+  isProjected: false,
+};

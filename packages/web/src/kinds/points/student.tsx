@@ -1,0 +1,26 @@
+import { pointsFromText } from '@nailset/core';
+import { lazy } from 'react';
+import type { StudentKind } from '../kind';
+import { ShownText, isSameText, readableAs } from '../typed';
+
+const PointsBench = lazy(() => import('./PointsBench'));
+
+export const points: StudentKind<'points'> = {
+  Bench: ({ part, answer, solution, revealed, onChange }) => (
+    <PointsBench
+      {...{ part, revealed, text: answer.text, solution: solution?.text }}
+      onChange={(text) => onChange({ ...answer, text })}
+    />
+  ),
+  Shown: ShownText,
+  blank: ({ kind }) => ({ kind, text: '' }),
+  readable: (_part, { text }) =>
+    readableAs(() => {
+      const count = pointsFromText(text).length;
+      return count === 1 ? 'One point.' : `${count} points.`;
+    }),
+  isSame: isSameText,
+  ladder: null,
+  isFormula: false,
+  isProjected: true,
+};

@@ -1,0 +1,38 @@
+import { type Bench, type SeenOf, formatNumber } from '@nailset/core';
+import { Reveal } from '../Reveal';
+
+/** Ranges of a gain, as they are written. */
+export function RangeBench({
+  part,
+  text,
+  solution,
+  onChange,
+}: {
+  part: SeenOf<'range'>;
+  text: string;
+  solution: Bench['solutions'][number] | undefined;
+  onChange: (text: string) => void;
+}) {
+  return (
+    <div className="max-w-3xl">
+      <label htmlFor={`range-${part.id}`} className="label mb-1">
+        {part.title}
+      </label>
+      <input
+        id={`range-${part.id}`}
+        autoComplete="off"
+        spellCheck={false}
+        value={text}
+        maxLength={2000}
+        onChange={(event) => onChange(event.target.value)}
+        aria-describedby={`range-form-${part.id}`}
+        className="input px-3 py-2 text-[20px]"
+      />
+      <p id={`range-form-${part.id}`} className="mt-2 text-note text-slate">
+        For example 0 &lt; K &lt; 42, or K &gt; 3; several with “or”; “none” if there is none. Ends within{' '}
+        {formatNumber(part.tolerancePercent)} % count.
+      </p>
+      {solution && <Reveal solution={solution} />}
+    </div>
+  );
+}

@@ -1,0 +1,17 @@
+import { rangeWords, rangesFromText } from '@nailset/core';
+import type { StudentKind } from '../kind';
+import { ShownText, isSameText, readableAs } from '../typed';
+import { RangeBench } from './RangeBench';
+
+export const range: StudentKind<'range'> = {
+  Bench: ({ part, answer, solution, onChange }) => (
+    <RangeBench {...{ part, solution, text: answer.text }} onChange={(text) => onChange({ ...answer, text })} />
+  ),
+  Shown: ShownText,
+  blank: ({ kind }) => ({ kind, text: '' }),
+  readable: (_part, { text }) => readableAs(() => rangesFromText(text).map(rangeWords).join(' or ') || 'No gain.'),
+  isSame: isSameText,
+  ladder: null,
+  isFormula: false,
+  isProjected: false,
+};
