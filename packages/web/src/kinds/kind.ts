@@ -90,6 +90,8 @@ export interface StudentKind<K extends Kind> {
   blank(part: SeenOf<K>): AnswerOf<K>;
   /** How an answer reads; a kind with a ladder says more while it responds. */
   readable(part: SeenOf<K>, answer: AnswerOf<K>, scope: Scope): Readable;
+  /** Whether something that a browser kept is an answer of this kind, but for its kind. */
+  isStored(kept: Readonly<Record<string, unknown>>): boolean;
   /** Whether two answers would be checked alike. */
   isSame(left: AnswerOf<K>, right: AnswerOf<K>): boolean;
   readonly ladder: Ladder<K> | null;

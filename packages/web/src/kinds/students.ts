@@ -1,14 +1,5 @@
-import type {
-  Problem} from '@nailset/core';
-import {
-  type Answer,
-  type Kind,
-  type Part,
-  type Scope,
-  type Settings,
-  type StudentPart,
-  attempt,
-} from '@nailset/core';
+import type { Problem } from '@nailset/core';
+import { type Answer, type Kind, type Part, type Scope, type Settings, type StudentPart, attempt } from '@nailset/core';
 import type { Knob } from '../loop/knob';
 import { bode } from './bode/student';
 import { choice } from './choice/student';
@@ -62,6 +53,12 @@ export const withSettings = (answer: Answer, settings: Settings): Answer =>
 
 /** The answer with which a part starts. */
 export const blank = (part: StudentPart): Answer => studentKind(part).blank(part);
+
+/** Whether something that a browser kept is an answer of one of the kinds that there are now. */
+export const isStoredAnswer = (kept: Readonly<Record<string, unknown>>): boolean => {
+  const { kind } = kept;
+  return typeof kind === 'string' && Object.hasOwn(kinds, kind) && kinds[kind as Kind].isStored(kept);
+};
 
 /** Whether two answers would be checked alike. */
 export const sameAnswer = (left: Answer, right: Answer): boolean =>

@@ -1,6 +1,7 @@
 import { settingsOfTerms } from '@nailset/core';
 import { lazy } from 'react';
 import { sameSettings } from '../../loop/settings';
+import { areNamedTexts } from '../../shared/stored';
 import type { Ladder, StudentKind } from '../kind';
 import { ShownSettings, startOfKnobs } from '../settings';
 import { readableWhen } from '../typed';
@@ -31,6 +32,7 @@ export const bode: StudentKind<'bode'> = {
   Shown: ({ part, answer }) => <ShownSettings names={ladder.names(part)} settings={ladder.settings(answer)} />,
   blank: (part) => ladder.answer(startOfKnobs(ladder.knobs(part))),
   readable: () => readableWhen(false),
+  isStored: ({ terms }) => areNamedTexts(terms),
   isSame: (left, right) => sameSettings(left.terms, right.terms),
   ladder,
   isFormula: false,

@@ -1,3 +1,4 @@
+import { areTexts } from '../../shared/stored';
 import type { StudentKind } from '../kind';
 import { readableWhen } from '../typed';
 import { ChoiceBench } from './ChoiceBench';
@@ -16,6 +17,7 @@ export const choice: StudentKind<'choice'> = {
   ),
   blank: ({ kind }) => ({ kind, chosen: [] }),
   readable: ({ several }, { chosen }) => readableWhen(!several && chosen.length === 0 && 'Choose one first.'),
+  isStored: ({ chosen }) => areTexts(chosen),
   isSame: (left, right) =>
     left.chosen.length === right.chosen.length && left.chosen.every((id) => right.chosen.includes(id)),
   ladder: null,

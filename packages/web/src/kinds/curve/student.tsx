@@ -1,5 +1,6 @@
 import { inputLine } from '@nailset/core';
 import { sameSettings } from '../../loop/settings';
+import { areNamedTexts } from '../../shared/stored';
 import type { Ladder, StudentKind } from '../kind';
 import { ShownSettings, readableSettings, startOfKnobs } from '../settings';
 import { CurveBench } from './CurveBench';
@@ -30,6 +31,7 @@ export const curve: StudentKind<'curve'> = {
   Shown: ({ part, answer }) => <ShownSettings names={ladder.names(part)} settings={ladder.settings(answer)} />,
   blank: (part) => ladder.answer(startOfKnobs(ladder.knobs(part))),
   readable: (part, answer) => readableSettings(ladder.knobs(part), answer.knobs),
+  isStored: ({ knobs }) => areNamedTexts(knobs),
   isSame: (left, right) => sameSettings(left.knobs, right.knobs),
   ladder,
   isFormula: false,

@@ -1,4 +1,5 @@
 import { lazy } from 'react';
+import { areNamedTexts } from '../../shared/stored';
 import type { StudentKind } from '../kind';
 import { bare, readableWhen } from '../typed';
 
@@ -21,6 +22,7 @@ export const diagram: StudentKind<'diagram'> = {
   blank: ({ kind }) => ({ kind, texts: {} }),
   readable: (_part, { texts }) =>
     readableWhen(Object.values(texts).every((text) => !text.trim()) && 'Type your answer first.'),
+  isStored: ({ texts }) => areNamedTexts(texts),
   isSame: (left, right) =>
     [...new Set([...Object.keys(left.texts), ...Object.keys(right.texts)])].every(
       (id) => bare(left.texts[id]) === bare(right.texts[id]),

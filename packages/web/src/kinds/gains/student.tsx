@@ -1,6 +1,7 @@
 import { openGains } from '@nailset/core';
 import { type LoopResponse, type LoopResponses, loopResponses, tryResponse } from '../../loop/loopResponse';
 import { sameSettings } from '../../loop/settings';
+import { areNamedTexts } from '../../shared/stored';
 import type { Ladder, StudentKind } from '../kind';
 import { ShownSettings, readableSettings, startOfKnobs } from '../settings';
 import { GainsBench } from './GainsBench';
@@ -30,6 +31,7 @@ export const gains: StudentKind<'gains'> = {
   Shown: ({ part, answer }) => <ShownSettings names={ladder.names(part)} settings={ladder.settings(answer)} />,
   blank: (part) => ladder.answer(startOfKnobs(ladder.knobs(part))),
   readable: (part, answer) => readableSettings(ladder.knobs(part), answer.gains),
+  isStored: ({ gains: kept }) => areNamedTexts(kept),
   isSame: (left, right) => sameSettings(left.gains, right.gains),
   ladder,
   isFormula: false,

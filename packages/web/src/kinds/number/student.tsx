@@ -1,4 +1,5 @@
 import { Problem, attempt, numberFromText } from '@nailset/core';
+import { isText } from '../../shared/stored';
 import type { StudentKind } from '../kind';
 import { ShownText, isSameText } from '../typed';
 import { NumberBench } from './NumberBench';
@@ -14,6 +15,7 @@ export const number: StudentKind<'number'> = {
     if (!(value instanceof Problem)) return { shown: `${value} ${unit}`, words: '', problem: undefined };
     return { shown: null, words: '', problem: text.trim() ? value.message : 'Type your answer first.' };
   },
+  isStored: ({ text }) => isText(text),
   isSame: isSameText,
   ladder: null,
   isFormula: false,

@@ -1,4 +1,5 @@
 import { lazy } from 'react';
+import { isText } from '../../shared/stored';
 import type { StudentKind } from '../kind';
 import { ShownText, isSameText, readableWhen } from '../typed';
 
@@ -14,6 +15,7 @@ export const paths: StudentKind<'paths'> = {
   Shown: ShownText,
   blank: ({ kind }) => ({ kind, text: '' }),
   readable: (_part, { text }) => readableWhen(!text.trim() && 'List them first.'),
+  isStored: ({ text }) => isText(text),
   isSame: isSameText,
   ladder: null,
   isFormula: true,

@@ -1,5 +1,6 @@
 import { pointsFromText } from '@nailset/core';
 import { lazy } from 'react';
+import { isText } from '../../shared/stored';
 import type { StudentKind } from '../kind';
 import { ShownText, isSameText, readableAs } from '../typed';
 
@@ -19,6 +20,7 @@ export const points: StudentKind<'points'> = {
       const count = pointsFromText(text).length;
       return count === 1 ? 'One point.' : `${count} points.`;
     }),
+  isStored: ({ text }) => isText(text),
   isSame: isSameText,
   ladder: null,
   isFormula: false,

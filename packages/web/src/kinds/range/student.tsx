@@ -1,4 +1,5 @@
 import { rangeWords, rangesFromText } from '@nailset/core';
+import { isText } from '../../shared/stored';
 import type { StudentKind } from '../kind';
 import { ShownText, isSameText, readableAs } from '../typed';
 import { RangeBench } from './RangeBench';
@@ -10,6 +11,7 @@ export const range: StudentKind<'range'> = {
   Shown: ShownText,
   blank: ({ kind }) => ({ kind, text: '' }),
   readable: (_part, { text }) => readableAs(() => rangesFromText(text).map(rangeWords).join(' or ') || 'No gain.'),
+  isStored: ({ text }) => isText(text),
   isSame: isSameText,
   ladder: null,
   isFormula: false,

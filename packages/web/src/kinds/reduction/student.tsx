@@ -1,5 +1,6 @@
 import { type AnswerOf } from '@nailset/core';
 import { lazy } from 'react';
+import { areTexts, isObject, isText } from '../../shared/stored';
 import type { StudentKind } from '../kind';
 import { readableWhen } from '../typed';
 
@@ -20,6 +21,12 @@ const stepNames: Record<AnswerOf<'reduction'>['steps'][number]['kind'], string> 
   tapBehind: 'tap behind',
   tapBeforeSum: 'tap before the sum',
 };
+
+const isStep = (step: unknown): boolean =>
+  isObject(step) &&
+  isText(step['kind']) &&
+  areTexts(step['of']) &&
+  (step['gain'] === undefined || isText(step['gain']));
 
 export const reduction: StudentKind<'reduction'> = {
   Bench: ({ part, answer, solution, onChange }) => (
@@ -43,6 +50,7 @@ export const reduction: StudentKind<'reduction'> = {
     const words = count === 0 ? '' : count === 1 ? 'One step made.' : `${count} steps made.`;
     return readableWhen(count === 0 && 'Make a first step.', words);
   },
+  isStored: ({ steps }) => Array.isArray(steps) && steps.every(isStep),
   isSame: (left, right) => JSON.stringify(left) === JSON.stringify(right),
   ladder: null,
   isFormula: true,

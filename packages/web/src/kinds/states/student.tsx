@@ -1,4 +1,5 @@
 import { lazy } from 'react';
+import { isText } from '../../shared/stored';
 import type { StudentKind } from '../kind';
 import { readableWhen } from '../typed';
 
@@ -20,6 +21,7 @@ export const states: StudentKind<'states'> = {
     )),
   blank: ({ kind }) => ({ kind, a: '', b: '', c: '', d: '' }),
   readable: (_part, answer) => readableWhen(names.some((name) => !answer[name].trim()) && 'Fill in all four matrices.'),
+  isStored: (kept) => names.every((name) => isText(kept[name])),
   isSame: (left, right) => names.every((name) => left[name] === right[name]),
   ladder: null,
   isFormula: true,

@@ -1,5 +1,6 @@
 import { understand } from '../../shared/expression';
 import { Formula } from '../../shared/Formula';
+import { isText } from '../../shared/stored';
 import type { StudentKind } from '../kind';
 import { ShownText, isSameText } from '../typed';
 import { TransferFunctionBench } from './TransferFunctionBench';
@@ -31,6 +32,7 @@ export const transferFunction: StudentKind<'transferFunction'> = {
       problem: wrong || undefined,
     };
   },
+  isStored: ({ text }) => isText(text),
   isSame: isSameText,
   ladder: null,
   isFormula: true,

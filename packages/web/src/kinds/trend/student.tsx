@@ -1,3 +1,4 @@
+import { areNamedTexts } from '../../shared/stored';
 import type { StudentKind } from '../kind';
 import { readableWhen } from '../typed';
 import { TrendBench } from './TrendBench';
@@ -13,6 +14,7 @@ export const trend: StudentKind<'trend'> = {
     const left = changes.length * rows.length - Object.keys(cells).length;
     return readableWhen(left > 0 && `${left === 1 ? 'One cell is' : `${left} cells are`} still open.`);
   },
+  isStored: ({ cells }) => areNamedTexts(cells),
   isSame: (left, right) =>
     [...new Set([...Object.keys(left.cells), ...Object.keys(right.cells)])].every(
       (cell) => left.cells[cell] === right.cells[cell],
