@@ -50,16 +50,19 @@ function complaints(files: Readonly<Record<string, string>>): string[] {
   };
   delete all.rootDir;
   delete all.tsBuildInfoFile;
-  const host = ts.createCompilerHost(all);
-  const { readFile, fileExists, getSourceFile } = host;
-  host.readFile = (name) => own.get(path.resolve(name)) ?? readFile.call(host, name);
-  host.fileExists = (name) => own.has(path.resolve(name)) || fileExists.call(host, name);
+  const plain = ts.createCompilerHost(all);
   const folders = new Set([...own.keys()].map((name) => path.dirname(name)));
-  host.directoryExists = (name) => folders.has(path.resolve(name)) || ts.sys.directoryExists(name);
-  host.getSourceFile = (name, language, ...rest) => {
-    const text = own.get(path.resolve(name));
-    if (text === undefined) return getSourceFile.call(host, name, language, ...rest);
-    return ts.createSourceFile(name, text, language);
+  const host: ts.CompilerHost = {
+    ...plain,
+    readFile: (name) => own.get(path.resolve(name)) ?? plain.readFile(name),
+    fileExists: (name) => own.has(path.resolve(name)) || plain.fileExists(name),
+    directoryExists: (name) => folders.has(path.resolve(name)) || ts.sys.directoryExists(name),
+    getSourceFile: (name, language, ...rest) => {
+      const text = own.get(path.resolve(name));
+      return text === undefined
+        ? plain.getSourceFile(name, language, ...rest)
+        : ts.createSourceFile(name, text, language);
+    },
   };
   const program = ts.createProgram([...new Set([...fileNames, ...own.keys()])], all, host);
   return ts
