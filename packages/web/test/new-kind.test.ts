@@ -38,7 +38,7 @@ const listed = (text: string): string =>
 /** What the compiler says of core and web with these files in the place of, or beside, those on the disk. */
 function complaints(files: Readonly<Record<string, string>>): string[] {
   const own = new Map(Object.entries(files).map(([name, text]) => [at(name), text]));
-  const { config } = ts.readConfigFile(at('web/tsconfig.json'), ts.sys.readFile) as { config: object };
+  const { config } = ts.readConfigFile(at('web/tsconfig.json'), (name) => ts.sys.readFile(name)) as { config: object };
   const { options, fileNames } = ts.parseJsonConfigFileContent(config, ts.sys, at('web'));
   const core = ['index', 'checks', 'diagrams'];
   const all: ts.CompilerOptions = {
