@@ -26,7 +26,7 @@ import {
   unityFeedback,
 } from '@nailset/core';
 import { manyBlocks } from './drawing.mjs';
-import { checkAnswer, searchSettings, usualWrongAnswers } from '@nailset/core/checks';
+import { checkAnswer, searchOf, searchSettings, usualWrongAnswers } from '@nailset/core/checks';
 import { home } from '../launcher/install.mjs';
 import { median, row } from './figures.mjs';
 
@@ -225,7 +225,7 @@ export async function core() {
     'search over two gains, four nails, ten draws',
     timeOf(
       () => {
-        const work = searchSettings(two, students);
+        const work = searchSettings(/** @type {NonNullable<ReturnType<typeof searchOf>>} */ (searchOf(two)), students);
         while (!work.next().done);
       },
       1,

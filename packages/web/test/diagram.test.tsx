@@ -10,7 +10,6 @@ import { type Drawing, layoutOf } from '../src/diagram/layout';
 import { nodeWords } from '../src/diagram/words';
 import { DiagramWorkshop, type Equations } from '../src/workshop/DiagramWorkshop';
 import { gesturesFor } from '../src/workshop/gestures';
-import { historyReducer } from '../src/workshop/history';
 import { startingPoints } from '../src/workshop/startingPoints';
 import { layOut } from './elk';
 import { watchSizes } from './page';
@@ -146,23 +145,6 @@ describe('gestures', () => {
     expect(made(gestures, 'N', 'v')[2]).toBe('v = G*u');
     const [group] = gesturesFor(diagram, ['u', 'y'], undefined);
     expect(textOfBlocks(group!.run(['P'])).split('\n')).toEqual(['e = r - H*y', 'y = P*e', 'where P = C*G']);
-  });
-
-  test('what is typed in one go is one step back', () => {
-    let state = { past: [] as string[], now: 'a', future: [] as string[], typing: false };
-    const act = (action: Parameters<typeof historyReducer>[1]) => {
-      state = historyReducer(state, action) as typeof state;
-    };
-    act({ do: 'type', text: 'ab' });
-    act({ do: 'type', text: 'abc' });
-    act({ do: 'change', text: 'x' });
-    act({ do: 'undo' });
-    expect(state.now).toBe('abc');
-    act({ do: 'undo' });
-    expect(state.now).toBe('a');
-    act({ do: 'redo' });
-    act({ do: 'type', text: 'abd' });
-    expect(state.future).toEqual([]);
   });
 });
 

@@ -1,11 +1,12 @@
-import { type Draft, type ExerciseDocument } from '@nailset/core';
+import type { Draft } from '@nailset/core';
 import { examine } from '@nailset/core/checks';
-import { useMemo, useState } from 'react';
+import { useEffect, useEffectEvent, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useChangeExercise, useDraft, usePublish, usePublishing, useSession } from '../api/queries';
 import { Button } from '../shared/Button';
 import { Header } from '../page/Header';
 import { PageOf } from '../page/PageOf';
+import { undoKey } from '../shared/history';
 import { SavingNote, useLeaveWarning } from '../shared/saving';
 import { ErrorNote } from '../page/states';
 import { clockTime } from '../shared/time';
@@ -18,6 +19,7 @@ import { GivenColumn } from './GivenColumn';
 import { exampleScope } from './exampleScope';
 import { PublishDialog } from './PublishDialog';
 import { SidePanel } from './SidePanel';
+import { useDocumentHistory } from './useDocumentHistory';
 import { useDraftSaving } from './useDraftSaving';
 
 /** Making an exercise: what is given, what is asked and accepted, and the student's view beside it. */
@@ -33,7 +35,7 @@ export default function BuilderPage() {
 }
 
 function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
-  const [document, setDocument] = useState<ExerciseDocument>(draft.document);
+  const { document, edit, step, canUndo, canRedo } = useDocumentHistory(draft);
   const [open, setOpen] = useState(draft.document.parts[0]!.id);
   const [asking, setAsking] = useState(false);
   const [version, setVersion] = useState({ number: draft.version, document: draft.changed ? null : draft.document });
@@ -57,13 +59,37 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
   // Findings and the student's view take longer than a keystroke; they follow when the hands rest.
   const settled = useSettled(document, 250);
   const findings = useMemo(() => examine(settled), [settled]);
-  const scope = useMemo(() => exampleScope(document), [document]);
+  const scope = useMemo(() => exampleScope(settled), [settled]);
   const problems = [
     ...unreadNow.map(({ label, message }) => `${label}: ${message}`),
     ...findings.map(({ message }) => message),
   ];
   const changed = version.number === null || version.document !== document;
   const next = (version.number ?? 0) + 1;
+
+  // Fields hold what was typed, so they start afresh; the part that is open may be gone.
+  const takeStep = (way: 'undo' | 'redo') => {
+    clear();
+    step(way);
+    setTakenBack((count) => count + 1);
+  };
+  const stepOnKey = useEffectEvent((event: KeyboardEvent) => {
+    const way = undoKey(event);
+    const { target } = event;
+    // In a field that is typed in, the browser undoes letter by letter; a dialog has a history of its own.
+    const isElsewhere =
+      target instanceof HTMLElement &&
+      (target.matches('textarea, input:not([type=checkbox], [type=radio])') || target.closest('[role=dialog]'));
+    if (!way || isElsewhere || disabled || event.defaultPrevented) return;
+    event.preventDefault();
+    takeStep(way);
+  });
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => stepOnKey(event);
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+  const opened = document.parts.some(({ id }) => id === open) ? open : document.parts[0]!.id;
 
   const ask = async () => {
     setAsked(await flush().catch(() => undefined));
@@ -103,12 +129,22 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
             </button>
           }
         />
+        {!disabled && (
+          <span className="flex gap-3">
+            <button type="button" className="link" disabled={!canUndo} onClick={() => takeStep('undo')}>
+              Undo
+            </button>
+            <button type="button" className="link" disabled={!canRedo} onClick={() => takeStep('redo')}>
+              Redo
+            </button>
+          </span>
+        )}
         <ExerciseMenu
           draft={draft}
           disabled={disabled}
           onTakeBack={(earlier) => {
             clear();
-            setDocument(earlier);
+            edit(earlier);
             setTakenBack((count) => count + 1);
           }}
         />
@@ -134,27 +170,29 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
         </p>
       )}
       <main className="grid min-h-0 flex-1 xl:grid-cols-[minmax(345px,1fr)_minmax(400px,1.15fr)_minmax(470px,1.45fr)] xl:grid-rows-[minmax(0,1fr)]">
-        <UnreadProvider key={takenBack} value={unread}>
-          <div className="relative border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
-            <GivenColumn document={document} scope={scope} findings={findings} disabled={disabled} edit={setDocument} />
-          </div>
-          <div className="relative border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
+        <div className="relative border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
+          <UnreadProvider key={takenBack} value={unread}>
+            <GivenColumn document={document} scope={scope} findings={findings} disabled={disabled} edit={edit} />
+          </UnreadProvider>
+        </div>
+        <div className="relative border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
+          <UnreadProvider key={takenBack} value={unread}>
             <AskedColumn
               document={document}
-              open={open}
+              open={opened}
               onOpen={setOpen}
               scope={scope}
               findings={findings}
               disabled={disabled}
               dueAt={dueAt}
               onDue={setDue}
-              edit={setDocument}
+              edit={edit}
             />
-            {change.error && <ErrorNote error={change.error} />}
-          </div>
-        </UnreadProvider>
+          </UnreadProvider>
+          {change.error && <ErrorNote error={change.error} />}
+        </div>
         <div className="relative min-w-0 xl:overflow-y-auto">
-          <SidePanel document={settled} open={open} ready={findings.length === 0} />
+          <SidePanel document={settled} open={opened} ready={findings.length === 0} />
         </div>
       </main>
       <PublishDialog

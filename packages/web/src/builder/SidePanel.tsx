@@ -1,5 +1,6 @@
 import type { ExerciseDocument } from '@nailset/core';
 import { Tabs } from 'radix-ui';
+import { memo } from 'react';
 import { StudentPreview } from './StudentPreview';
 import { ProofPanel } from './proof/ProofPanel';
 
@@ -7,7 +8,15 @@ const tab =
   'caption cursor-pointer border-b-2 border-transparent py-2.5 data-[state=active]:border-petrol data-[state=active]:text-ink';
 
 /** Beside the exercise: the student’s view, and the proof before publishing. */
-export function SidePanel({ document, open, ready }: { document: ExerciseDocument; open: string; ready: boolean }) {
+export const SidePanel = memo(function SidePanel({
+  document,
+  open,
+  ready,
+}: {
+  document: ExerciseDocument;
+  open: string;
+  ready: boolean;
+}) {
   return (
     <Tabs.Root defaultValue="view" className="@container flex min-h-full flex-col">
       <Tabs.List aria-label="Beside the exercise" className="flex gap-5 border-b border-rule px-5">
@@ -26,4 +35,4 @@ export function SidePanel({ document, open, ready }: { document: ExerciseDocumen
       </Tabs.Content>
     </Tabs.Root>
   );
-}
+});

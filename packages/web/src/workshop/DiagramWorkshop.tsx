@@ -9,7 +9,7 @@ import {
   textOfBlocks,
 } from '@nailset/core/diagrams';
 import { Dialog } from 'radix-ui';
-import { useMemo, useState } from 'react';
+import { useMemo, useReducer, useState } from 'react';
 import { DiagramView } from '../diagram/DiagramView';
 import type { Drawing } from '../diagram/layout';
 import { PathPanel } from '../diagram/PathPanel';
@@ -20,7 +20,7 @@ import { Formula } from '../shared/Formula';
 import { useSettled } from '../shared/useSettled';
 import { GestureBar } from './GestureBar';
 import { gesturesFor } from './gestures';
-import { useHistory } from './history';
+import { historyOf, historyReducer, undoKey } from '../shared/history';
 import { startingPoints } from './startingPoints';
 
 export interface Equations {
@@ -44,7 +44,7 @@ export function DiagramWorkshop({
   onChange: (equations: Equations) => void;
   onClose: () => void;
 }) {
-  const [history, dispatch] = useHistory(equations.text);
+  const [history, dispatch] = useReducer(historyReducer<string>, equations.text, historyOf);
   const [picked, setPicked] = useState<readonly string[]>([]);
   const [drawing, setDrawing] = useState<Drawing>();
   const [view, setView] = useState<View>('draw');
@@ -63,12 +63,12 @@ export function DiagramWorkshop({
     onChange({ text: next, from: from ?? equations.from, to: to ?? equations.to });
   };
   const type = (next: string) => {
-    dispatch({ do: 'type', text: next });
+    dispatch({ do: 'change', to: next, typing: 'text' });
     if (next.trim()) keep(next);
   };
   const change = (next: BlockDiagram) => {
     const changed = textOfBlocks(next);
-    dispatch({ do: 'change', text: changed });
+    dispatch({ do: 'change', to: changed });
     keep(changed);
     setPicked([]);
   };
@@ -94,9 +94,10 @@ export function DiagramWorkshop({
           aria-describedby={undefined}
           className="fixed inset-x-3 inset-y-3 z-40 grid grid-rows-[auto_1fr] overflow-y-auto rounded-[3px] border border-rule bg-paper sm:inset-x-8 sm:inset-y-6"
           onKeyDown={(event) => {
-            if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
+            const way = undoKey(event);
+            if (!way) return;
             event.preventDefault();
-            step(event.shiftKey ? 'redo' : 'undo');
+            step(way);
           }}
         >
           <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-5 py-2.5">
@@ -108,7 +109,7 @@ export function DiagramWorkshop({
               onChange={(event) => {
                 const start = startingPoints.find((candidate) => candidate.name === event.target.value);
                 if (!start) return;
-                dispatch({ do: 'change', text: start.text });
+                dispatch({ do: 'change', to: start.text });
                 keep(start.text, { from: start.from, to: start.to });
                 setPicked([]);
               }}
