@@ -6,7 +6,7 @@ import '@fontsource/ibm-plex-serif/latin-500.css';
 import '@fontsource/ibm-plex-mono/latin-400.css';
 import 'katex/dist/katex.min.css';
 import './styles.css';
-import { QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { setNonce } from 'get-nonce';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
@@ -16,13 +16,14 @@ import { ApiError, askAgain } from './api/client';
 // Components that add style sheets at run time need the nonce of the content policy.
 setNonce(document.querySelector<HTMLMetaElement>('meta[name=style-nonce]')!.content);
 
-const queries = new QueryClient({
-  queryCache: new QueryCache({
-    onError: (error) => {
-      // The session has ended: asking who is signed in leads to the sign-in and back to this page.
-      if (error instanceof ApiError && error.status === 401) void queries.invalidateQueries({ queryKey: ['session'] });
-    },
-  }),
+/** The session has ended: asking who is signed in leads to the sign-in and back to this page. */
+const onError = (error: Error): void => {
+  if (error instanceof ApiError && error.status === 401) void queries.invalidateQueries({ queryKey: ['session'] });
+};
+
+const queries: QueryClient = new QueryClient({
+  queryCache: new QueryCache({ onError }),
+  mutationCache: new MutationCache({ onError }),
   defaultOptions: {
     queries: { ...askAgain, staleTime: 5_000, networkMode: 'always' },
     // Without a network a request fails at once and says so; the views try again themselves.

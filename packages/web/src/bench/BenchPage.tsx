@@ -6,6 +6,7 @@ import { ApiError } from '../api/client';
 import { useBench, useHandIn, useSession, useVerdicts } from '../api/queries';
 import { Header } from '../page/Header';
 import { PageOf } from '../page/PageOf';
+import { usePartAsked, usePartInAddress } from '../page/usePartInAddress';
 import { SavingNote } from '../shared/saving';
 import { clockTime } from '../shared/time';
 import { useTitle } from '../shared/useTitle';
@@ -58,7 +59,13 @@ function Loaded({
   const unsaved = useMemo(() => unsavedOf(personId, bench.versionId), [personId, bench.versionId]);
   // Found once: what this page itself keeps from now on is no news to it.
   const [found] = useState(() => (before ? undefined : unsaved.find()));
-  const [work, dispatch] = useReducer(workReducer, undefined, () => workFrom(bench, before ?? found?.work));
+  const asked = usePartAsked();
+  const [work, dispatch] = useReducer(workReducer, undefined, () => {
+    const begun = workFrom(bench, before ?? found?.work);
+    const isThere = bench.parts.some(({ id }) => id === asked);
+    return asked && isThere ? workReducer(begun, { do: 'open', part: asked }) : begun;
+  });
+  usePartInAddress(work.open);
   const bases = found?.bases ?? basesOf(bench);
   const { saving, changed, settle } = useSaving(bench, work, dispatch, unsaved, { whose: personId, bases, page });
   const handIn = useHandIn(bench.exerciseId);

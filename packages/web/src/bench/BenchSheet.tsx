@@ -9,6 +9,7 @@ import {
 } from '@nailset/core';
 import { Fragment, Suspense, memo, useEffect, useMemo, useState } from 'react';
 import { Formula } from '../shared/Formula';
+import { useFocusOnMore } from '../shared/focus';
 import { ShownContext, Statement } from '../statement/Statement';
 import { FigurePlot } from './FigurePlot';
 import { HandInBar } from './HandInBar';
@@ -67,6 +68,7 @@ export function BenchSheet({
   }, [keys]);
 
   const attempts = useMemo(() => bench.handedIn.filter(({ partId }) => partId === part.id), [bench.handedIn, part.id]);
+  const handed = useFocusOnMore(attempts.length, part.id);
   const left = part.attempts - attempts.length;
   const last = attempts.at(-1);
   const readable = readableNow(part, answer, scope, live);
@@ -128,7 +130,9 @@ export function BenchSheet({
           </div>
           <aside className="flex flex-col gap-6 border-rule px-5 py-5 @max-[900px]:border-t @min-[900px]:border-l">
             {items && <NailRail items={items} onStep={part.kind === 'gains' && measuresAStep(part)} />}
-            <Tries attempts={attempts} version={bench.version} />
+            <div ref={handed} tabIndex={-1} className="outline-none">
+              <Tries attempts={attempts} version={bench.version} />
+            </div>
             {attempts.length === 0 && !items && (
               <p className="text-[13px] text-slate">Your tries and what they met will stand here.</p>
             )}

@@ -1,6 +1,7 @@
 import { type ExerciseDocument, type Part, type Scope, formatMark, inPoints, sumOfShares } from '@nailset/core';
 import { pointsOf, type Finding } from '@nailset/core/checks';
 import { DropdownMenu } from 'radix-ui';
+import { useRef } from 'react';
 import { type Offer, authorKind, offers } from '../kinds/authors';
 import { type Changed, changed } from '../shared/changed';
 import { Field } from '../shared/Field';
@@ -35,6 +36,7 @@ export function AskedColumn({
   onDue: (dueAt: string | null) => void;
   edit: (change: (document: ExerciseDocument) => ExerciseDocument) => void;
 }) {
+  const list = useRef<HTMLOListElement>(null);
   const { parts } = document;
   const total = sumOfShares(parts.map(pointsOf));
   const setPart = (id: string, change: Changed<Part>) =>
@@ -62,6 +64,8 @@ export function AskedColumn({
   const remove = (id: string) => {
     edit((old) => ({ ...old, parts: old.parts.filter((part) => part.id !== id) }));
     onOpen(parts.find((part) => part.id !== id)!.id);
+    // The button that was pressed goes with its part.
+    setTimeout(() => list.current?.querySelector<HTMLElement>('[aria-expanded=true]')?.focus());
   };
   return (
     <section aria-label="Asked and accepted" className="grid content-start gap-4">
@@ -69,7 +73,7 @@ export function AskedColumn({
         title="Asked · Accepted"
         note={`${parts.length === 1 ? 'one part' : `${parts.length} parts`}, ${inPoints(total)}`}
       />
-      <ol className="grid gap-3">
+      <ol ref={list} className="grid gap-3">
         {parts.map((part, index) => {
           const own = findings.filter(({ path }) => path.startsWith(`parts/${index}/`));
           const isOpen = part.id === open;

@@ -6,6 +6,7 @@ import { useChangeExercise, useDraft, usePublish, usePublishing, useSession } fr
 import { Button } from '../shared/Button';
 import { Header } from '../page/Header';
 import { PageOf } from '../page/PageOf';
+import { usePartAsked, usePartInAddress } from '../page/usePartInAddress';
 import { undoKey } from '../shared/history';
 import { SavingNote, useLeaveWarning } from '../shared/saving';
 import { ErrorNote } from '../page/states';
@@ -36,7 +37,8 @@ export default function BuilderPage() {
 
 function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
   const { document, edit, step, canUndo, canRedo } = useDocumentHistory(draft);
-  const [open, setOpen] = useState(draft.document.parts[0]!.id);
+  const first = usePartAsked() ?? draft.document.parts[0]!.id;
+  const [open, setOpen] = useState(first);
   const [asking, setAsking] = useState(false);
   const [version, setVersion] = useState({ number: draft.version, document: draft.changed ? null : draft.document });
   const [dueAt, setDueAt] = useState(draft.dueAt);
@@ -90,6 +92,7 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
     return () => window.removeEventListener('keydown', onKey);
   }, []);
   const opened = document.parts.some(({ id }) => id === open) ? open : document.parts[0]!.id;
+  usePartInAddress(opened);
 
   const ask = async () => {
     setAsked(await flush().catch(() => undefined));

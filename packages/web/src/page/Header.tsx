@@ -9,6 +9,18 @@ import { saveAll } from '../shared/saving';
 export function Header({ crumbs = [], children }: { crumbs?: { text: string; to?: string }[]; children?: ReactNode }) {
   return (
     <header className="flex min-h-[46px] flex-wrap items-center gap-x-5 gap-y-1 border-b border-rule px-5 py-1.5">
+      <a
+        href="#content"
+        className="link sr-only focus:not-sr-only"
+        onClick={(event) => {
+          event.preventDefault();
+          const main = document.querySelector('main');
+          if (main) main.tabIndex = -1;
+          main?.focus();
+        }}
+      >
+        Skip to the content
+      </a>
       <Link to="/" className="flex items-center gap-2 font-serif text-[20px] leading-none" aria-label="Nailset, home">
         <Mark />
         Nailset

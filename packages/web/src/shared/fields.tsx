@@ -4,6 +4,7 @@ import { AskFirst } from './AskFirst';
 import { type Changed, changed } from './changed';
 import { DecimalField } from './DecimalField';
 import { Field } from './Field';
+import { removeBy } from './focus';
 import { useTellUnread, useUnreadText } from './unread';
 
 /** Small inputs that the builder's columns share. */
@@ -207,8 +208,9 @@ export function RemoveButton({ label, onClick, ask }: { label: string; onClick: 
     <button
       type="button"
       aria-label={label}
+      data-removes=""
       className="self-center text-slate hover:text-brick disabled:invisible"
-      onClick={ask === undefined ? onClick : undefined}
+      onClick={ask === undefined ? (event) => removeBy(event.currentTarget, onClick) : undefined}
     >
       ×
     </button>

@@ -20,6 +20,7 @@ import { Formula } from '../shared/Formula';
 import { useSettled } from '../shared/useSettled';
 import { GestureBar } from './GestureBar';
 import { gesturesFor } from './gestures';
+import { useBackCloses } from '../shared/useBackCloses';
 import { historyOf, historyReducer, undoKey } from '../shared/history';
 import { startingPoints } from './startingPoints';
 
@@ -44,6 +45,7 @@ export function DiagramWorkshop({
   onChange: (equations: Equations) => void;
   onClose: () => void;
 }) {
+  const close = useBackCloses(onClose);
   const [history, dispatch] = useReducer(historyReducer<string>, equations.text, historyOf);
   const [picked, setPicked] = useState<readonly string[]>([]);
   const [drawing, setDrawing] = useState<Drawing>();
@@ -87,7 +89,7 @@ export function DiagramWorkshop({
   const chosen = diagram && drawing ? picked.map((id) => wordsFor(diagram, drawing, id)).join('; ') : '';
 
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
+    <Dialog.Root open onOpenChange={(open) => !open && close()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/25" />
         <Dialog.Content
