@@ -55,6 +55,18 @@ describe('saving a draft', () => {
     expect(bodies().map((body) => [body.revision, body.document.title])).toEqual([[4, 'Last words']]);
   });
 
+  test('whoever closes the page within a second of the last letter is asked first', async () => {
+    const asks = () => !window.dispatchEvent(new Event('beforeunload', { cancelable: true }));
+    const { rerender } = start();
+    expect(asks()).toBe(false);
+    rerender({ of: titled('Last letter') });
+    expect(asks()).toBe(true);
+    await pass(1000);
+    expect(asks()).toBe(false);
+    rerender({ of: document });
+    expect(asks()).toBe(true);
+  });
+
   test('a change from another window is told and nothing is overwritten', async () => {
     const { rerender, result, unmount } = start();
     server.answer = () => refusal(409, 'changedElsewhere');

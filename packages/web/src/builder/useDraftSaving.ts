@@ -12,6 +12,7 @@ import { useLatest } from '../shared/useLatest';
 export function useDraftSaving(draft: Draft, document: ExerciseDocument) {
   const save = useSaveDraft(draft.id).mutateAsync;
   const [saving, setSaving] = useState<Saving>({ state: 'saved', at: draft.savedAt });
+  const [kept, setKept] = useState(draft.document);
   const stored = useRef({ document: draft.document, revision: draft.revision });
   const latest = useLatest(document);
   const running = useRef<Promise<number>>(undefined);
@@ -23,6 +24,7 @@ export function useDraftSaving(draft: Draft, document: ExerciseDocument) {
         setSaving({ state: 'saving' });
         const { revision, savedAt } = await save({ revision: stored.current.revision, document: going });
         stored.current = { document: going, revision };
+        setKept(going);
         setSaving({ state: 'saved', at: savedAt });
       }
       return stored.current.revision;
@@ -33,6 +35,7 @@ export function useDraftSaving(draft: Draft, document: ExerciseDocument) {
 
   const giveUp = useCallback(() => {
     stored.current.document = latest.current;
+    setKept(latest.current);
   }, [latest]);
 
   useEffect(() => {
@@ -47,7 +50,8 @@ export function useDraftSaving(draft: Draft, document: ExerciseDocument) {
     return () => clearTimeout(timer);
   }, [document, flush]);
 
-  useLeaveWarning(saving.state !== 'saved');
+  // From the first letter on, not only once its save has begun.
+  useLeaveWarning(document !== kept);
   useSaveOnLeaving(flush);
 
   return { saving, flush, giveUp };
