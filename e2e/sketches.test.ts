@@ -33,7 +33,10 @@ test('points are marked by hand on an empty plane, judged by their angle, and th
   await field.fill('-0.5, -0.4, -0.3, -0.2, -0.1');
   await page.getByRole('button', { name: 'Hand in' }).click();
   // On the locus, but side by side: no sketch.
-  await page.getByText(/^−0\.5: too near another marked point/).waitFor();
+  await page
+    .locator('[data-try="2"]')
+    .getByText(/^−0\.5: too near another marked point/)
+    .waitFor();
   const numbers = await page.getByText(/^Your numbers/).innerText();
   const [a, b] = ['a', 'b'].map((name) => Number(new RegExp(`\\b${name}\\s+([\\d.]+)`).exec(numbers)![1]));
   await field.fill([0.5, 1, 1.8, 3, 5].map((share) => onUpperBranch(a!, b!, share)).join(', '));
