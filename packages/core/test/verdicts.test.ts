@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { type ExerciseDocument, Problem, modelOf } from '../src/index';
+import { type ExerciseDocument, Problem, attempt, modelOf } from '../src/index';
 import { checkAnswer, checkerVersion, rightAnswerOf, sampleOf, wrongAnswersOf } from '../src/checks';
 import * as byHand from '../../server/src/demo/exercises/byHand';
 import * as design from '../../server/src/demo/exercises/design';
@@ -43,7 +43,7 @@ function told(): string[] {
           ...wrongAnswersOf(part, model, undefined).map(({ answer }) => answer),
         ];
         return answers.slice(0, 8).map((answer) => {
-          const found = verdictOrNot(() => checkAnswer(part, model, answer));
+          const found = attempt(() => checkAnswer(part, model, answer));
           if (found instanceof Problem) return `${document.title} ${part.id}: ${found.code}`;
           const nails = found.items.map(({ met }) => (met ? '+' : '-')).join('');
           return `${document.title} ${part.id}: ${found.points} ${nails} ${found.slip?.id ?? ''} ${found.words}`;
@@ -51,15 +51,6 @@ function told(): string[] {
       });
     }),
   );
-}
-
-function verdictOrNot<Of>(work: () => Of): Of | Problem {
-  try {
-    return work();
-  } catch (error) {
-    if (error instanceof Problem) return error;
-    throw error;
-  }
 }
 
 const file = path.join(__dirname, 'fixtures/verdicts.json');

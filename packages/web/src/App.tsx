@@ -3,7 +3,7 @@ import { type ComponentType, Suspense, lazy, useState } from 'react';
 import { Navigate, Outlet, Route, RouterProvider, createBrowserRouter, createRoutesFromElements } from 'react-router';
 import { askEarly } from './api/early';
 import { usePageOwner } from './api/page';
-import { useSession } from './api/queries';
+import { benchQuery, classQuery, draftQuery, draftShownQuery, firstVisit, useSession } from './api/queries';
 import { Broken } from './page/Broken';
 import { ErrorNote, Loading } from './page/states';
 import { SignInPage } from './signIn/SignInPage';
@@ -22,12 +22,14 @@ const AccountPage = lazy(() => import('./account/AccountPage'));
 const ForgottenPage = lazy(() => import('./signIn/ForgottenPage'));
 const NewPasswordPage = lazy(() => import('./signIn/NewPasswordPage'));
 
-/** The large views: their script, and what they ask the server for. */
-const large: Readonly<Record<string, { load: () => Promise<unknown>; asks: string }>> = {
-  '': { load: benchPage, asks: 'bench' },
-  build: { load: builderPage, asks: 'draft' },
-  class: { load: classSheetPage, asks: 'class' },
-  lectern: { load: lecternPage, asks: 'draft' },
+/** The large views: their script, and what they ask the server. */
+const large: Readonly<
+  Record<string, { load: () => Promise<unknown>; ask: (queries: QueryClient, id: string) => Promise<void> }>
+> = {
+  '': { load: benchPage, ask: (queries, id) => askEarly(queries, benchQuery(id, firstVisit)) },
+  build: { load: builderPage, ask: (queries, id) => askEarly(queries, draftQuery(id, firstVisit)) },
+  class: { load: classSheetPage, ask: (queries, id) => askEarly(queries, classQuery(id)) },
+  lectern: { load: lecternPage, ask: (queries, id) => askEarly(queries, draftShownQuery(id, firstVisit)) },
 };
 
 /** In ms. Where something takes longer, views say what they wait for. */
@@ -38,9 +40,9 @@ const longestWait = 5_000;
  * picture takes less time than three. What does not come is told by the view itself.
  */
 export async function opened(queries: QueryClient): Promise<void> {
-  const [, exercise, tail = ''] = /^(\/exercises\/[^/]+)(?:\/(\w+))?$/.exec(location.pathname) ?? [];
-  const page = exercise ? large[tail] : undefined;
-  const all = Promise.allSettled([page?.load(), askEarly(queries, page && `${exercise}/${page.asks}`)]);
+  const [, id = '', tail = ''] = /^\/exercises\/([^/]+)(?:\/(\w+))?$/.exec(location.pathname) ?? [];
+  const page = id ? large[tail] : undefined;
+  const all = Promise.allSettled([page?.load(), page ? page.ask(queries, id) : askEarly(queries, undefined)]);
   await Promise.race([all, new Promise((resolve) => setTimeout(resolve, longestWait))]);
 }
 

@@ -44,8 +44,12 @@ test('Back closes what lies over a page and nothing else; closing it leaves noth
   const { result, unmount } = renderHook(() => useBackCloses(closed));
   expect(history.length).toBe(before + 1);
   const back = new Promise((resolve) => window.addEventListener('popstate', resolve, { once: true }));
+  // Pressed twice in a hurry, it goes back once.
+  const step = jest.spyOn(history, 'back');
+  act(() => result.current());
   act(() => result.current());
   await act(() => back);
+  expect(step).toHaveBeenCalledTimes(1);
   expect(closed).toHaveBeenCalledTimes(1);
   expect(history.state).toBeNull();
   unmount();

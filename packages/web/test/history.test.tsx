@@ -62,8 +62,8 @@ test('where two documents differ in one text or number, and whether they do at a
 });
 
 describe('the draft in the builder', () => {
-  const opened = (document: ExerciseDocument, id = 'e1') =>
-    renderHook(() => useDocumentHistory({ id, document })).result;
+  const opened = (document: ExerciseDocument, id = 'e1', whose = 'ada') =>
+    renderHook(() => useDocumentHistory({ id, document }, whose)).result;
   const titled = (title: string) => (old: ExerciseDocument) => ({ ...old, title });
 
   test('parts come back as they were, and go again', () => {
@@ -108,6 +108,7 @@ describe('the draft in the builder', () => {
     act(() => again.current.step('undo'));
     expect(again.current.document.title).toBe('New exercise');
     act(() => again.current.step('redo'));
+    expect(opened({ ...start }, 'e3', 'bo').current.canUndo).toBe(false);
     const elsewhere = opened({ ...start, title: 'Gate' }, 'e3');
     expect([elsewhere.current.canUndo, elsewhere.current.document.title]).toEqual([false, 'Gate']);
   });

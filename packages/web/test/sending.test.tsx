@@ -21,7 +21,8 @@ describe('saving while working', () => {
     saved: [],
     handedIn: [],
   } as unknown as Bench;
-  const type = (work: Work, name: string, text: string) => workReducer(work, { do: 'type', part: name, text });
+  const type = (work: Work, name: string, text: string) =>
+    workReducer(work, { do: 'answer', part: name, answer: { kind: 'transferFunction', text } });
 
   const dispatched: WorkAction[] = [];
   const unsaved = unsavedOf('person', 'version');

@@ -8,6 +8,7 @@ import { InputEditor } from '../src/kinds/fields/InputEditor';
 import { LadderFields } from '../src/kinds/fields/LadderFields';
 import { DecimalField, OptionalDecimalField } from '../src/shared/DecimalField';
 import { Formula } from '../src/shared/Formula';
+import { typesetter } from '../src/shared/typesetter';
 import { FieldScope, UnreadProvider, useUnreadTexts } from '../src/shared/unread';
 
 describe('a formula', () => {
@@ -42,6 +43,14 @@ describe('a formula', () => {
   test('that cannot be typeset says so instead of ending the page', () => {
     render(<Formula latex="\\frac{1" />);
     expect(document.querySelector('.katex-error')).not.toBeNull();
+  });
+
+  test('is readable as it was written where what typesets it did not come', () => {
+    const { now } = typesetter;
+    Object.assign(typesetter, { now: undefined, failed: true });
+    const { container } = render(<Formula latex="K/(s+1)" />);
+    Object.assign(typesetter, { now, failed: false });
+    expect(container.textContent).toBe('K/(s+1)');
   });
 });
 

@@ -163,10 +163,12 @@ describe('the work on a bench', () => {
 
   test('what changes nothing is not worth saving', () => {
     const work = fresh();
-    expect(workReducer(work, { do: 'type', part: 'model', text: '' }).changes).toBe(0);
+    const typed = (part: string, text: string) =>
+      workReducer(work, { do: 'answer', part, answer: { kind: 'transferFunction', text } });
+    expect(typed('model', '')).toBe(work);
     expect(workReducer(work, { do: 'set', part: 'tune', knob: 'Kp', text: '1' }).changes).toBe(0);
-    expect(workReducer(work, { do: 'type', part: 'tune', text: '1/s' })).toBe(work);
-    expect(workReducer(work, { do: 'type', part: 'model', text: '1/s' }).changes).toBe(1);
+    expect(typed('tune', '1/s')).toBe(work);
+    expect(typed('model', '1/s').changes).toBe(1);
   });
 
   test('answers that would be checked alike are the same', () => {

@@ -145,8 +145,8 @@ export const wrongAnswersOf = (part: Part, model: Model, right: Settings | undef
 /** An answer as one line of text. */
 export const answerToText = (answer: Answer): string => kindOf(answer).toText(answer);
 
-/** Whether one answer is expected of a part; false where many are right. */
-export const hasSolution = (part: Part): boolean => kindOf(part).hasSolution(part);
+/** Whether there is one answer to be told; false for kinds that many answers solve. */
+export const hasSolution = (part: Part): boolean => kindOf(part).hasSolution;
 
 /** The points that a part can give. */
 export const pointsOf = (part: Part): number => kindOf(part).points(part);

@@ -65,12 +65,7 @@ export interface AnswerKind<K extends Kind> extends Checking<K> {
   /** The answer as one line of text, which `fromText` reads. */
   toText(answer: AnswerOf<K>): string;
   /** What a student may see of a part beside its heading, with their own numbers. */
-  seen(
-    part: PartOf<K>,
-    document: Given,
-    values: DrawValues,
-    scope: Scope,
-  ): Omit<SeenOf<K>, Exclude<keyof typeof seenHeading, 'kind'>>;
+  seen(part: PartOf<K>, document: Given, values: DrawValues, scope: Scope): Omit<SeenOf<K>, keyof typeof seenHeading>;
   /** An answer that is right, as it could be typed; null where many are right. @throws Problem when there is none. */
   right(part: PartOf<K>, model: Model): AnswerOf<K> | null;
   /**
@@ -86,8 +81,8 @@ export interface AnswerKind<K extends Kind> extends Checking<K> {
   /** Everything that working on a part and checking it would run, the likeliest culprits first. */
   trials(part: PartOf<K>, model: Model): Trial[];
 
-  /** Whether one answer is expected; false where many are right. */
-  hasSolution(part: PartOf<K>): boolean;
+  /** Whether there is one answer to be told; false for kinds that many answers solve. */
+  readonly hasSolution: boolean;
   /** The points that a part can give. */
   points(part: PartOf<K>): number;
   /** Tries for a part in an exercise that gives so many for each. */
@@ -115,7 +110,7 @@ export interface AnswerKind<K extends Kind> extends Checking<K> {
 
 /** What most kinds have in common. */
 export const defaults = {
-  hasSolution: () => true,
+  hasSolution: true,
   points: ({ points }: { points: number }): number => points,
   attempts: (_part: unknown, attempts: number): number => attempts,
   settings: () => [],

@@ -36,7 +36,7 @@ export class Threads implements Drawing, Reading {
   /** What students see, as far as 64 million characters go: pictures are in it. */
   private readonly views = new LRUCache<string, object>({
     maxSize: 64_000_000,
-    sizeCalculation: (view) => JSON.stringify(view).length,
+    sizeCalculation: sizeOf,
   });
   /** What is being worked out just now, so that asking twice works it out once. */
   private readonly underWay = new Map<string, Promise<object>>();
@@ -149,3 +149,10 @@ const poolOf = (maxThreads: number, minThreads = 0) =>
     maxThreads: Math.max(1, maxThreads),
     idleTimeout: 30_000,
   });
+
+/** Roughly how many characters a value is long, without writing it out. */
+function sizeOf(value: unknown): number {
+  if (typeof value === 'string') return value.length + 2;
+  if (typeof value !== 'object' || value === null) return 8;
+  return Object.values(value).reduce<number>((sum, each) => sum + sizeOf(each), 2);
+}

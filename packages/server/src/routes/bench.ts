@@ -175,6 +175,8 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
   async function attemptFor(exerciseId: string, personId: string, submissionId: string) {
     const entry = await standingOfOne(database, submissionId, personId);
     if (entry?.exerciseId !== exerciseId) return undefined;
+    // Asked again and again while the check runs, so it reads no more than it must.
+    if (!entry.checked) return attemptOf(entry, undefined);
     const { document } = await newestVersion(database, exerciseId);
     return attemptOf(entry, new Disclosure(document, entry.dueAt, new Date()));
   }
@@ -191,13 +193,13 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
 /** How long a question for a verdict is kept open, shorter than proxies wait. */
 const newsSeconds = 25;
 
-/** One attempt as its student may see it. */
-const attemptOf = (entry: Standing, told: Disclosure): Attempt => ({
+/** One attempt as its student may see it; of one that is not checked there is nothing to tell. */
+const attemptOf = (entry: Standing, told: Disclosure | undefined): Attempt => ({
   id: entry.id,
   partId: entry.partId,
   attempt: entry.attempt,
   version: entry.version,
   handedInAt: entry.handedInAt.toISOString(),
   answer: entry.answer,
-  ...told.ofAttempt(entry),
+  ...(told?.ofAttempt(entry) ?? { checked: entry.checked, outOfTime: false }),
 });

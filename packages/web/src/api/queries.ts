@@ -1,5 +1,5 @@
 import { useCallback, useState } from 'react';
-import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
+import { queryOptions, useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import type {
   AnswerSave,
   AnswerSaved,
@@ -21,16 +21,24 @@ import type {
   Publishing,
   Registration,
   Role,
+  Session,
   Shelf,
   SignIn,
   Version,
 } from '@nailset/core';
 import { pendingSaves } from '../shared/saving';
-import { askAgain, isAway, isOffline, request } from './client';
-import { sessionQuery, takeEarly } from './early';
+import { askAgain, askSession, isAway, isOffline, request } from './client';
 import { letGo } from './page';
 
 /** Every question to the server and every change, one hook each. */
+
+/** Who is signed in. */
+export const sessionQuery = queryOptions({
+  queryKey: ['session'],
+  // Where someone else is signed in by now, the page stays with whom it was opened by.
+  queryFn: async ({ client }) => (await askSession()) ?? client.getQueryData<Session>(['session'])!,
+  staleTime: 60_000,
+});
 
 export const useSession = () => useQuery(sessionQuery);
 
@@ -107,7 +115,9 @@ export function useNewExercise(courseId: string) {
   });
 }
 
-let visits = 0;
+/** The visit of the view that a page opens with. */
+export const firstVisit = 1;
+let visits = firstVisit - 1;
 
 /** A number for each time that a view is opened: what it works on is asked for anew, however quickly one comes back. */
 function useVisit(): number {
@@ -115,36 +125,31 @@ function useVisit(): number {
   return visit;
 }
 
-export function useDraft(exerciseId: string) {
-  const visit = useVisit();
-  return useQuery({
+const draftOf = async (exerciseId: string): Promise<Draft> => {
+  // What a page that was just left still saves belongs to the draft.
+  await pendingSaves();
+  return request<Draft>('GET', `/exercises/${exerciseId}/draft`);
+};
+
+/** The draft to work on. The builder works on its own copy; a reload behind its back would fight with it. */
+export const draftQuery = (exerciseId: string, visit: number) =>
+  queryOptions({
     queryKey: ['draft', exerciseId, visit],
-    queryFn: async () => {
-      // What a page that was just left still saves belongs to the draft.
-      await pendingSaves();
-      return request<Draft>('GET', `/exercises/${exerciseId}/draft`);
-    },
-    initialData: () => takeEarly<Draft>(`/exercises/${exerciseId}/draft`),
-    // The builder works on its own copy; a reload behind its back would fight with it.
-    staleTime: Infinity,
-    gcTime: 0,
+    queryFn: () => draftOf(exerciseId),
+    ...{ staleTime: Infinity, gcTime: 0 },
   });
-}
+
+export const useDraft = (exerciseId: string) => useQuery(draftQuery(exerciseId, useVisit()));
 
 /** The draft as it stands, for a page that only shows it. */
-export function useDraftShown(exerciseId: string) {
-  const visit = useVisit();
-  return useQuery({
+export const draftShownQuery = (exerciseId: string, visit: number) =>
+  queryOptions({
     queryKey: ['draft shown', exerciseId, visit],
-    queryFn: async () => {
-      await pendingSaves();
-      return request<Draft>('GET', `/exercises/${exerciseId}/draft`);
-    },
-    initialData: () => takeEarly<Draft>(`/exercises/${exerciseId}/draft`),
-    staleTime: Infinity,
-    gcTime: 0,
+    queryFn: () => draftOf(exerciseId),
+    ...{ staleTime: Infinity, gcTime: 0 },
   });
-}
+
+export const useDraftShown = (exerciseId: string) => useQuery(draftShownQuery(exerciseId, useVisit()));
 
 export const useSaveDraft = (exerciseId: string) =>
   useMutation({ mutationFn: (body: DraftSave) => request<DraftSaved>('PUT', `/exercises/${exerciseId}/draft`, body) });
@@ -193,19 +198,17 @@ export function useCopy(exerciseId: string) {
   });
 }
 
-export function useBench(exerciseId: string) {
-  const visit = useVisit();
-  return useQuery({
+export const benchQuery = (exerciseId: string, visit: number) =>
+  queryOptions({
     queryKey: ['bench', exerciseId, visit],
     queryFn: async () => {
       await pendingSaves();
       return request<Bench>('GET', `/exercises/${exerciseId}/bench`);
     },
-    initialData: () => takeEarly<Bench>(`/exercises/${exerciseId}/bench`),
-    staleTime: Infinity,
-    gcTime: 0,
+    ...{ staleTime: Infinity, gcTime: 0 },
   });
-}
+
+export const useBench = (exerciseId: string) => useQuery(benchQuery(exerciseId, useVisit()));
 
 export const useSaveAnswer = (exerciseId: string) =>
   useMutation({
@@ -276,13 +279,13 @@ export function useVerdicts({ exerciseId, handedIn }: Bench): void {
   });
 }
 
-export const useClassSheet = (exerciseId: string) =>
-  useQuery({
+export const classQuery = (exerciseId: string) =>
+  queryOptions({
     queryKey: ['class', exerciseId],
     queryFn: () => request<ClassSheet>('GET', `/exercises/${exerciseId}/class`),
-    initialData: () => takeEarly<ClassSheet>(`/exercises/${exerciseId}/class`),
-    refetchInterval: 20_000,
   });
+
+export const useClassSheet = (exerciseId: string) => useQuery({ ...classQuery(exerciseId), refetchInterval: 20_000 });
 
 export const useHanded = (submissionId: string | undefined) =>
   useQuery({

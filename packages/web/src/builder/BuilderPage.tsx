@@ -36,7 +36,7 @@ export default function BuilderPage() {
 }
 
 function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
-  const { document, edit, step, canUndo, canRedo } = useDocumentHistory(draft);
+  const { document, edit, step, canUndo, canRedo } = useDocumentHistory(draft, useSession().data!.person!.id);
   const first = usePartAsked() ?? draft.document.parts[0]!.id;
   const [open, setOpen] = useState(first);
   const [asking, setAsking] = useState(false);
@@ -78,10 +78,11 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
   const stepOnKey = useEffectEvent((event: KeyboardEvent) => {
     const way = undoKey(event);
     const { target } = event;
-    // In a field that is typed in, the browser undoes letter by letter; a dialog has a history of its own.
+    // In a field that is typed in, the browser undoes letter by letter; what lies over the builder has nothing of its history.
     const isElsewhere =
       target instanceof HTMLElement &&
-      (target.matches('textarea, input:not([type=checkbox], [type=radio])') || target.closest('[role=dialog]'));
+      (target.matches('textarea, input:not([type=checkbox], [type=radio])') ||
+        target.closest('[role$=dialog], .whole-screen'));
     if (!way || isElsewhere || disabled || event.defaultPrevented) return;
     event.preventDefault();
     takeStep(way);

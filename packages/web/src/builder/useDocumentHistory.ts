@@ -5,14 +5,15 @@ import { type History, type HistoryAction, historyOf, historyReducer } from '../
 /** In ms: typing that rests this long is a step of its own. */
 const rest = 1500;
 
-/** What was done to the drafts that were open last on this page, so that leaving one and coming back keeps it. */
+/** What was done, and by whom, to the drafts that were open last on this page, so that leaving one and coming back keeps it. */
 const left = new Map<string, History<ExerciseDocument>>();
 const mostLeft = 5;
 
 type Change = ExerciseDocument | ((document: ExerciseDocument) => ExerciseDocument);
 
 /** The document on the page, with undo and redo. */
-export function useDocumentHistory({ id, document: stored }: Pick<Draft, 'id' | 'document'>) {
+export function useDocumentHistory({ id: draftId, document: stored }: Pick<Draft, 'id' | 'document'>, whose: string) {
+  const id = `${whose} ${draftId}`;
   const [history, dispatch] = useReducer(documentReducer, undefined, () => reopened(left.get(id), stored));
   const { now } = history;
   useEffect(() => {

@@ -1,5 +1,14 @@
 import type { Problem } from '@nailset/core';
-import { type Answer, type Kind, type Part, type Scope, type Settings, type StudentPart, attempt } from '@nailset/core';
+import {
+  type Answer,
+  type Kind,
+  type Part,
+  type Scope,
+  type Series,
+  type Settings,
+  type StudentPart,
+  attempt,
+} from '@nailset/core';
 import type { Knob } from '../loop/knob';
 import { bode } from './bode/student';
 import { choice } from './choice/student';
@@ -69,10 +78,7 @@ export const readableAnswer = (part: StudentPart, answer: Answer, scope: Scope):
   studentKind(part).readable(part, answer, scope);
 
 /** A part with a ladder, ready to respond; undefined for one without, a Problem for one that cannot be drawn. */
-export function prepared(
-  part: StudentPart,
-  series: Parameters<NonNullable<StudentKind<Kind>['ladder']>['prepare']>[1],
-): Prepared | Problem | undefined {
+export function prepared(part: StudentPart, series: readonly Series[]): Prepared | Problem | undefined {
   const { ladder } = studentKind(part);
   return ladder ? attempt(() => ladder.prepare(part, series)) : undefined;
 }

@@ -19,7 +19,6 @@ export interface Work {
 export type WorkAction =
   | { do: 'open'; part: string }
   | { do: 'choose'; knob: string }
-  | { do: 'type'; part: string; text: string }
   | { do: 'answer'; part: string; answer: Answer }
   | { do: 'set'; part: string; knob: string; text: string }
   | { do: 'setAll'; part: string; settings: Settings }

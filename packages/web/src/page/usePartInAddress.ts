@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
 
 /** The part that an address names, as in `?part=tune`. */
@@ -10,15 +10,11 @@ export function usePartAsked(): string | undefined {
 export function usePartInAddress(open: string): void {
   const [asked, ask] = useSearchParams();
   const [first] = useState(open);
-  const set = useCallback(
-    () =>
-      ask((old) => new URLSearchParams([...old].filter(([name]) => name !== 'part').concat([['part', open]])), {
-        replace: true,
-      }),
-    [ask, open],
-  );
   const stands = asked.get('part') ?? first;
   useEffect(() => {
-    if (open !== stands) set();
-  }, [open, stands, set]);
+    if (open === stands) return;
+    const next = new URLSearchParams(asked);
+    next.set('part', open);
+    ask(next, { replace: true });
+  }, [open, stands, asked, ask]);
 }

@@ -38,6 +38,11 @@ export const Formula = memo(function Formula({
       state.stop = undefined;
       state.at = performance.now();
       if (!place.current) return;
+      if (typesetter.failed) {
+        // As it was written, which can be read and answered.
+        place.current.textContent = state.latex;
+        return;
+      }
       if (!typesetter.now) {
         state.stop = typesetter.onceThere(write);
         return;

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react';
 
-/** Runs something once what it is about is in the page, and says which element has the focus then. */
+/** Runs something once what was changed is in the page. */
 const soon = (work: () => void): void => void setTimeout(work);
 
 /** Whether the focus went down with what had it. */

@@ -40,7 +40,7 @@ export function historyReducer<Of>(state: History<Of>, action: HistoryAction<Of>
   }
 }
 
-/** What a key press asks of a history; undefined where a field undoes its own typing, and for other keys. */
+/** What a key press asks of a history, if it does. */
 export function undoKey(event: {
   readonly key: string;
   readonly ctrlKey: boolean;

@@ -6,21 +6,20 @@ import type Katex from 'katex';
  */
 class Typesetter {
   now: typeof Katex | undefined;
+  /** Whether it did not come, as without a network. */
+  failed = false;
   readonly there: Promise<void>;
 
   constructor() {
     this.there = import('katex').then(({ default: katex }) => void (this.now = katex));
-    // Without a network formulas stay away; what can be done without them can be done.
-    this.there.catch(() => undefined);
+    this.there.catch(() => (this.failed = true));
   }
 
-  /** Does something once it is there. Gives back how to call it off. */
+  /** Does something once it is there, or will not come. Gives back how to call it off. */
   onceThere(work: () => void): () => void {
     let wanted = true;
-    this.there.then(
-      () => wanted && work(),
-      () => undefined,
-    );
+    const settled = () => wanted && work();
+    this.there.then(settled, () => setTimeout(settled));
     return () => (wanted = false);
   }
 }

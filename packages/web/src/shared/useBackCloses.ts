@@ -1,4 +1,4 @@
-import { useCallback, useEffect } from 'react';
+import { useCallback, useEffect, useRef } from 'react';
 import { useLatest } from './useLatest';
 
 const isOver = (): boolean => (history.state as { over?: boolean } | null)?.over === true;
@@ -12,5 +12,10 @@ export function useBackCloses(onClose: () => void): () => void {
     window.addEventListener('popstate', onBack);
     return () => window.removeEventListener('popstate', onBack);
   }, [latest]);
-  return useCallback(() => history.back(), []);
+  const going = useRef(false);
+  // Once, however often it is pressed: the second step back would leave the page.
+  return useCallback(() => {
+    if (!going.current) history.back();
+    going.current = true;
+  }, []);
 }

@@ -62,13 +62,15 @@ export function workReducer(work: Work, action: WorkAction): Work {
       return { ...work, open: action.part, chosen: '' };
     case 'choose':
       return { ...work, chosen: action.knob };
-    case 'type': {
-      const answer = work.answers[action.part];
-      if (!answer || !('text' in answer) || answer.text === action.text) return work;
-      return changed(work, action.part, { ...answer, text: action.text });
+    case 'answer': {
+      const before = work.answers[action.part];
+      const { answer } = action;
+      if (before?.kind !== answer.kind) return work;
+      // A drag that ends where it was is no change.
+      return 'text' in before && 'text' in answer && before.text === answer.text
+        ? work
+        : changed(work, action.part, answer);
     }
-    case 'answer':
-      return work.answers[action.part]?.kind === action.answer.kind ? changed(work, action.part, action.answer) : work;
     case 'set':
       return withSetting(work, action.part, action.knob, action.text);
     case 'setAll': {

@@ -9,7 +9,7 @@ export const bode: AnswerKind<'bode'> = {
   ...checking,
   toText: ({ terms }) => settingsText(terms),
   seen: (part, _document, _values, scope) => ({ ...withoutFigure(part), target: frequencyTarget(part, scope) }),
-  hasSolution: () => false,
+  hasSolution: false,
   right(part, model) {
     const terms = suggestedTerms(part, model);
     return terms && { kind: part.kind, terms };

@@ -17,7 +17,7 @@ export const curve: AnswerKind<'curve'> = {
       ...{ target: targetOf(part, scope, series), output, horizon, misfitPercent: allowed },
     };
   },
-  hasSolution: () => false,
+  hasSolution: false,
   right: () => null,
   trials(part, model) {
     const settings = Object.fromEntries(part.knobs.map(({ symbol, start }) => [symbol, String(start)]));

@@ -15,7 +15,7 @@ export const gains: AnswerKind<'gains'> = {
   ...checking,
   toText: ({ gains }) => settingsText(gains),
   seen: seenLoop,
-  hasSolution: () => false,
+  hasSolution: false,
   right: () => null,
   wrong: (part, model, right) => (right ? wrongGains(part, model, right) : []),
   slip: (part, model, { gains }, check) => slipOfGains(part, model, gains, check),

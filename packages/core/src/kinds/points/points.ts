@@ -19,7 +19,6 @@ export const points: AnswerKind<'points'> = {
       ...(isGiven ? { loop: textOf(systemFrom(of, scope)) } : {}),
     };
   },
-  hasSolution: ({ what }) => what !== 'locus',
   right: (part, model) => ({ kind: part.kind, text: rightPoints(part, model) }),
   wrong: wrongPoints,
   slip: (part, model, { text }) => slipOfPoints(part, model, text),

@@ -12,9 +12,9 @@ export const transferFunction: StudentKind<'transferFunction'> = {
       onChange={(text) => onChange({ ...answer, text })}
     />
   ),
-  Shown({ answer, scope, ...rest }) {
+  Shown({ answer, scope }) {
     const understood = understand(answer.text, scope);
-    if (!understood.ok) return <ShownText answer={answer} {...rest} />;
+    if (!understood.ok) return <ShownText answer={answer} />;
     return (
       <>
         <Formula latex={understood.reading.typed} display className="mt-1 block overflow-x-auto overflow-y-hidden" />
