@@ -3,7 +3,8 @@ import type { Draft, ExerciseDocument } from '@nailset/core';
 import { act, renderHook } from '@testing-library/react';
 import { newExercise } from '../src/builder/newExercise';
 import { useDraftSaving } from '../src/builder/useDraftSaving';
-import { begin, pass, refusal, server, wrapper } from './fakeServer';
+import { useShelf } from '../src/api/queries';
+import { begin, pass, refusal, server, shared, wrapper } from './fakeServer';
 
 beforeEach(begin);
 
@@ -55,6 +56,23 @@ describe('saving a draft', () => {
     expect(bodies().map((body) => [body.revision, body.document.title])).toEqual([[4, 'Last words']]);
   });
 
+  test('the shelf is asked for when the last save of the builder that was left for it is through', async () => {
+    const page = { wrapper: shared() };
+    server.answer = async () => {
+      await new Promise((resolve) => setTimeout(resolve, 300));
+      return { status: 200, body: { revision: 5, savedAt: '2026-11-20T14:05:00Z' } };
+    };
+    const builder = renderHook(({ of }) => useDraftSaving(draft, of), { ...page, initialProps: { of: document } });
+    builder.rerender({ of: titled('Penstock') });
+    builder.unmount();
+    const shelf = renderHook(() => useShelf('c'), page);
+    await pass(200);
+    expect(server.sent.map(({ method }) => method)).toEqual(['PUT']);
+    await pass(200);
+    expect(server.sent.map(({ method }) => method)).toEqual(['PUT', 'GET']);
+    shelf.unmount();
+  });
+
   test('whoever closes the page within a second of the last letter is asked first', async () => {
     const asks = () => !window.dispatchEvent(new Event('beforeunload', { cancelable: true }));
     const { rerender } = start();
@@ -74,7 +92,7 @@ describe('saving a draft', () => {
     await pass(20_000);
     expect(server.sent).toHaveLength(1);
     expect(result.current.saving).toEqual({ state: 'refused', message: 'It is changedElsewhere.' });
-    result.current.giveUp();
+    act(() => result.current.giveUp());
     unmount();
     await pass(10);
     expect(server.sent).toHaveLength(1);

@@ -1,6 +1,6 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act } from '@testing-library/react';
-import type { ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
 import { letGo } from '../src/api/page';
 import { answered } from './page';
 
@@ -16,7 +16,7 @@ export const server = {
     whose: string | undefined;
   }[],
   date: null as string | null,
-  answer: (_path: string): Reply => ({ status: 200, body: {} }),
+  answer: (_path: string): Reply | Promise<Reply> => ({ status: 200, body: {} }),
 };
 
 /** Puts it in the place of the network, with nothing sent and nobody's page. */
@@ -33,7 +33,7 @@ export function begin(): void {
       token: given['x-csrf-token'],
       whose: given['x-nailset-person'],
     });
-    const reply = server.answer(path);
+    const reply = await server.answer(path);
     if (reply === 'lost') throw new TypeError('Failed to fetch');
     return answered(reply.status, reply.body, server.date);
   }) as unknown as typeof fetch;
@@ -44,11 +44,16 @@ export const refusal = (status: number, code: string) => ({
   body: { error: { code, message: `It is ${code}.` } },
 });
 
-export const wrapper = ({ children }: { children: ReactNode }) => (
-  <QueryClientProvider client={new QueryClient({ defaultOptions: { mutations: { networkMode: 'always' } } })}>
-    {children}
-  </QueryClientProvider>
-);
+/** What hooks that share their answers are rendered in. */
+export function shared() {
+  const client = new QueryClient({ defaultOptions: { mutations: { networkMode: 'always' } } });
+  return ({ children }: { children: ReactNode }) => <QueryClientProvider client={client}>{children}</QueryClientProvider>;
+}
+
+export const wrapper = ({ children }: { children: ReactNode }) => {
+  const [Wrapper] = useState(() => shared());
+  return <Wrapper>{children}</Wrapper>;
+};
 
 /** Lets fake time pass. */
 export const pass = (milliseconds: number) => act(() => jest.advanceTimersByTimeAsync(milliseconds));

@@ -18,6 +18,7 @@ import { answered } from './page';
 /** What the pages asked of the server, and what they are answered by method and path. */
 const asked: { ask: string; body: unknown }[] = [];
 let replies: Record<string, unknown> = {};
+const sent = (which: string) => asked.find(({ ask }) => ask === which)?.body;
 const refused = (status: number, message: string) => ({ refused: status, message });
 
 beforeEach(() => {
@@ -113,7 +114,7 @@ describe('the shelf', () => {
     expect(screen.getByText('The shelf is empty.')).not.toBeNull();
     await userEvent.click(screen.getByRole('button', { name: 'New exercise' }));
     await waitFor(() => expect(place()).toBe('/exercises/new/build'));
-    expect(asked.at(-1)!.body).toEqual(JSON.parse(JSON.stringify(newExercise())));
+    expect(sent('POST /courses/c1/exercises')).toEqual(JSON.parse(JSON.stringify(newExercise())));
   });
 
   test('a file is taken in as it is', async () => {
@@ -122,7 +123,7 @@ describe('the shelf', () => {
     const document = { ...newExercise(), title: 'From a colleague' };
     await choose('ramp.json', JSON.stringify(document));
     await waitFor(() => expect(place()).toBe('/exercises/taken/build'));
-    expect(asked.at(-1)!.body).toMatchObject({ title: 'From a colleague' });
+    expect(sent('POST /courses/c1/exercises')).toMatchObject({ title: 'From a colleague' });
   });
 
   test('a file that is none is named, and nothing is sent', async () => {

@@ -1,7 +1,7 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import type { PasswordByLink, PasswordChange, Person, ResetLink, SessionRow } from '@nailset/core';
 import { request } from './client';
-import { useFresh } from './queries';
+import { useChange, useFresh } from './queries';
 
 /** Passwords, and where one is signed in. */
 
@@ -11,21 +11,10 @@ export const useSessions = () =>
   useQuery({ queryKey: key, queryFn: () => request<SessionRow[]>('GET', '/me/sessions'), staleTime: 0 });
 
 /** Signs one browser out, or with no id every other one. */
-export function useEndSessions() {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (id: string | undefined) => request('DELETE', id ? `/me/sessions/${id}` : '/me/sessions'),
-    onSettled: () => queries.invalidateQueries({ queryKey: key }),
-  });
-}
+export const useEndSessions = () =>
+  useChange((id: string | undefined) => request('DELETE', id ? `/me/sessions/${id}` : '/me/sessions'), key);
 
-export function useChangePassword() {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (body: PasswordChange) => request('PUT', '/me/password', body),
-    onSuccess: () => queries.invalidateQueries({ queryKey: key }),
-  });
-}
+export const useChangePassword = () => useChange((body: PasswordChange) => request('PUT', '/me/password', body), key);
 
 export const useAskForLink = () =>
   useMutation({ mutationFn: (email: string) => request('POST', '/reset-links', { email }) });

@@ -86,7 +86,13 @@ export function useNewCourse() {
 }
 
 export const useShelf = (courseId: string) =>
-  useQuery({ queryKey: ['shelf', courseId], queryFn: () => request<Shelf>('GET', `/courses/${courseId}/shelf`) });
+  useQuery({
+    queryKey: ['shelf', courseId],
+    queryFn: async () => {
+      await pendingSaves();
+      return request<Shelf>('GET', `/courses/${courseId}/shelf`);
+    },
+  });
 
 export const useHome = (courseId: string) =>
   useQuery({ queryKey: ['home', courseId], queryFn: () => request<Home>('GET', `/courses/${courseId}/home`) });
@@ -97,23 +103,18 @@ export const useCoursePeople = (courseId: string) =>
     queryFn: () => request<CoursePeople>('GET', `/courses/${courseId}/people`),
   });
 
-export function useChangeRole(courseId: string) {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: ({ personId, role }: { personId: string; role: Role }) =>
+export const useChangeRole = (courseId: string) =>
+  useChange(
+    ({ personId, role }: { personId: string; role: Role }) =>
       request('PUT', `/courses/${courseId}/people/${personId}/role`, { role }),
-    onSettled: () => queries.invalidateQueries({ queryKey: ['people', courseId] }),
-  });
-}
+    ['people', courseId],
+  );
 
-export function useNewExercise(courseId: string) {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (document: ExerciseDocument) =>
-      request<{ id: string }>('POST', `/courses/${courseId}/exercises`, document),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ['shelf', courseId], refetchType: 'none' }),
-  });
-}
+export const useNewExercise = (courseId: string) =>
+  useChange(
+    (document: ExerciseDocument) => request<{ id: string }>('POST', `/courses/${courseId}/exercises`, document),
+    ['shelf', courseId],
+  );
 
 /** The visit of the view that a page opens with. */
 export const firstVisit = 1;
@@ -152,13 +153,18 @@ export const draftShownQuery = (exerciseId: string, visit: number) =>
 export const useDraftShown = (exerciseId: string) => useQuery(draftShownQuery(exerciseId, useVisit()));
 
 export const useSaveDraft = (exerciseId: string) =>
-  useMutation({ mutationFn: (body: DraftSave) => request<DraftSaved>('PUT', `/exercises/${exerciseId}/draft`, body) });
+  useChange(
+    (body: DraftSave) => request<DraftSaved>('PUT', `/exercises/${exerciseId}/draft`, body),
+    ['shelf'],
+  );
 
 export const usePublish = (exerciseId: string) =>
-  useMutation({
-    mutationFn: (body: { revision: number; newNumbers: boolean }) =>
+  useChange(
+    (body: { revision: number; newNumbers: boolean }) =>
       request<{ version: number }>('POST', `/exercises/${exerciseId}/versions`, body),
-  });
+    ['shelf'],
+    ['class', exerciseId],
+  );
 
 /** What publishing the saved draft would change, asked anew each time it is looked at. */
 export const usePublishing = (exerciseId: string, revision: number | undefined) =>
@@ -169,13 +175,8 @@ export const usePublishing = (exerciseId: string, revision: number | undefined) 
     staleTime: 0,
   });
 
-export function useChangeExercise(exerciseId: string) {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (body: ExerciseChange) => request('PATCH', `/exercises/${exerciseId}`, body),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ['shelf'] }),
-  });
-}
+export const useChangeExercise = (exerciseId: string) =>
+  useChange((body: ExerciseChange) => request('PATCH', `/exercises/${exerciseId}`, body), ['shelf']);
 
 export const useVersions = (exerciseId: string) =>
   useQuery({
@@ -190,13 +191,8 @@ export const useVersion = (exerciseId: string) =>
     mutationFn: (number: number) => request<ExerciseDocument>('GET', `/exercises/${exerciseId}/versions/${number}`),
   });
 
-export function useCopy(exerciseId: string) {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: () => request<{ id: string }>('POST', `/exercises/${exerciseId}/copies`),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ['shelf'] }),
-  });
-}
+export const useCopy = (exerciseId: string) =>
+  useChange(() => request<{ id: string }>('POST', `/exercises/${exerciseId}/copies`), ['shelf']);
 
 export const benchQuery = (exerciseId: string, visit: number) =>
   queryOptions({
@@ -211,10 +207,9 @@ export const benchQuery = (exerciseId: string, visit: number) =>
 export const useBench = (exerciseId: string) => useQuery(benchQuery(exerciseId, useVisit()));
 
 export const useSaveAnswer = (exerciseId: string) =>
-  useMutation({
-    mutationFn: ({ partId, whose, ...body }: AnswerSave & { partId: string; whose: string }) =>
-      request<AnswerSaved>('PUT', `/exercises/${exerciseId}/answers/${partId}`, body, { whose }),
-  });
+  useChange(({ partId, whose, ...body }: AnswerSave & { partId: string; whose: string }) =>
+    request<AnswerSaved>('PUT', `/exercises/${exerciseId}/answers/${partId}`, body, { whose }),
+  );
 
 /** Asks what is saved by now, whichever window saved it. */
 export function useSavedAnswers(exerciseId: string) {
@@ -236,6 +231,7 @@ export function useHandIn(exerciseId: string) {
         (bench) => bench && withAttempt(bench, attempt),
       );
       if (attempt.checked) void queries.invalidateQueries({ queryKey: ['bench', exerciseId] });
+      void queries.invalidateQueries({ queryKey: ['home'] });
     },
   });
 }
@@ -297,26 +293,24 @@ export const useHanded = (submissionId: string | undefined) =>
   });
 
 /** Has an answer checked again, and looks again until that is done. */
-export function useCheckAgain(submissionId: string) {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: () => request('POST', `/submissions/${submissionId}/checks`),
-    onSuccess: () =>
-      Promise.all([
-        queries.invalidateQueries({ queryKey: ['handed', submissionId] }),
-        queries.invalidateQueries({ queryKey: ['class'] }),
-      ]),
-  });
-}
+export const useCheckAgain = (submissionId: string) =>
+  useChange(() => request('POST', `/submissions/${submissionId}/checks`), ['handed', submissionId], ['class']);
 
-export function useOverride(submissionId: string) {
+export const useOverride = (submissionId: string) =>
+  useChange(
+    (body: Override) => request('POST', `/submissions/${submissionId}/overrides`, body),
+    ['handed', submissionId],
+    ['class'],
+  );
+
+/**
+ * A change on the server. What it touches is asked for anew, at once where it is on the page, also if the view that
+ * made the change was left meanwhile; and a view that comes later never shows what stood before.
+ */
+export function useChange<Out, In = void>(change: (body: In) => Promise<Out>, ...touched: (readonly string[])[]) {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (body: Override) => request('POST', `/submissions/${submissionId}/overrides`, body),
-    onSuccess: () =>
-      Promise.all([
-        queries.invalidateQueries({ queryKey: ['handed', submissionId] }),
-        queries.invalidateQueries({ queryKey: ['class'] }),
-      ]),
+    mutationFn: change,
+    onSettled: () => touched.forEach((queryKey) => void queries.invalidateQueries({ queryKey })),
   });
 }
