@@ -47,7 +47,9 @@ export const refusal = (status: number, code: string) => ({
 /** What hooks that share their answers are rendered in. */
 export function shared() {
   const client = new QueryClient({ defaultOptions: { mutations: { networkMode: 'always' } } });
-  return ({ children }: { children: ReactNode }) => <QueryClientProvider client={client}>{children}</QueryClientProvider>;
+  return ({ children }: { children: ReactNode }) => (
+    <QueryClientProvider client={client}>{children}</QueryClientProvider>
+  );
 }
 
 export const wrapper = ({ children }: { children: ReactNode }) => {

@@ -153,10 +153,7 @@ export const draftShownQuery = (exerciseId: string, visit: number) =>
 export const useDraftShown = (exerciseId: string) => useQuery(draftShownQuery(exerciseId, useVisit()));
 
 export const useSaveDraft = (exerciseId: string) =>
-  useChange(
-    (body: DraftSave) => request<DraftSaved>('PUT', `/exercises/${exerciseId}/draft`, body),
-    ['shelf'],
-  );
+  useChange((body: DraftSave) => request<DraftSaved>('PUT', `/exercises/${exerciseId}/draft`, body), ['shelf']);
 
 export const usePublish = (exerciseId: string) =>
   useChange(
