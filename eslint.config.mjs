@@ -1,6 +1,7 @@
 import js from '@eslint/js';
 import hooks from 'eslint-plugin-react-hooks';
 import * as regexp from 'eslint-plugin-regexp';
+import importSort from 'eslint-plugin-simple-import-sort';
 import globals from 'globals';
 import ts from 'typescript-eslint';
 
@@ -29,6 +30,12 @@ export default ts.config(
       '@typescript-eslint/prefer-nullish-coalescing': ['error', { ignorePrimitives: { string: true, number: true } }],
       'max-lines': ['error', { max: 400, skipBlankLines: true, skipComments: true }],
     },
+  },
+  {
+    // Packages first, then the rooms above, then one's own.
+    files: ['**/*.{ts,tsx,mjs}'],
+    plugins: { imports: importSort },
+    rules: { 'imports/imports': ['error', { groups: [['^node:', '^@?\\w', '^\\.\\.', '^\\.']] }] },
   },
   { files: ['packages/web/src/**/*.{ts,tsx}'], ...hooks.configs.flat['recommended-latest'] },
   {

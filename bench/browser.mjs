@@ -1,9 +1,9 @@
 import { spawn } from 'node:child_process';
-import { mkdtempSync, chmodSync, rmSync } from 'node:fs';
+import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { chromium } from 'playwright-core';
-import { freePort, PrivatePostgres } from '../launcher/postgres.mjs';
 import { chromiumPath, home, installChromium, installPostgres } from '../launcher/install.mjs';
+import { freePort, PrivatePostgres } from '../launcher/postgres.mjs';
 
 /**
  * The demo in headless Chromium, for as long as `work` takes.

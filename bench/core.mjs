@@ -2,19 +2,17 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { build } from 'vite';
-import { EVD, Matrix } from 'ml-matrix';
 import {
-  magnitudeAndPhase,
   branchesOf,
-  nailsOf,
-  LoopModel,
   curveOf,
   delayed,
   fractionOf,
+  LoopModel,
+  magnitudeAndPhase,
   marginsOf,
-  plotFrequencies,
   modelOf,
+  nailsOf,
+  plotFrequencies,
   readEquations,
   respond,
   roots,
@@ -25,9 +23,11 @@ import {
   transferOf,
   unityFeedback,
 } from '@nailset/core';
-import { manyBlocks } from './drawing.mjs';
 import { checkAnswer, searchOf, searchSettings, usualWrongAnswers } from '@nailset/core/checks';
+import { EVD, Matrix } from 'ml-matrix';
+import { build } from 'vite';
 import { home } from '../launcher/install.mjs';
+import { manyBlocks } from './drawing.mjs';
 import { median, row } from './figures.mjs';
 
 /**

@@ -1,4 +1,4 @@
-import { withShareTaken, threeTimes, toPaint } from './figures.mjs';
+import { threeTimes, toPaint, withShareTaken } from './figures.mjs';
 
 /**
  * From a pointer move to the painted frame that shows it: a compensator's zero dragged on the locus of a loop of order

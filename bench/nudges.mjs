@@ -1,4 +1,4 @@
-import { withShareTaken, median, row, threeTimes, toPaint } from './figures.mjs';
+import { median, row, threeTimes, toPaint, withShareTaken } from './figures.mjs';
 
 const nudgesTimed = 200;
 

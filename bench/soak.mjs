@@ -9,7 +9,7 @@ import { setTimeout as pause } from 'node:timers/promises';
 import { parseArgs } from 'node:util';
 import pg from 'pg';
 import { build, home } from '../launcher/install.mjs';
-import { PrivatePostgres, freePort, serverRole } from '../launcher/postgres.mjs';
+import { freePort, PrivatePostgres, serverRole } from '../launcher/postgres.mjs';
 
 const { values } = parseArgs({
   options: {

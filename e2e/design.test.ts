@@ -1,6 +1,6 @@
 import type { Page } from 'playwright-core';
 import { dragBy, gain, number } from './hands';
-import { Stage, follow } from './harness';
+import { follow, Stage } from './harness';
 
 let stage: Stage;
 beforeAll(async () => {

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from 'playwright-core';
-import { Stage, follow } from './harness';
+import { follow, Stage } from './harness';
 
 let stage: Stage;
 let page: Page;

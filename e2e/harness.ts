@@ -1,4 +1,4 @@
-import { type Browser, type Page, chromium } from 'playwright-core';
+import { type Browser, chromium, type Page } from 'playwright-core';
 import { TestServer } from '../packages/server/test/harness';
 
 export const desk = { width: 1280, height: 800 };

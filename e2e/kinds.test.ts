@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core';
-import { Stage, follow } from './harness';
+import { follow, Stage } from './harness';
 
 let stage: Stage;
 let instructor: Page;

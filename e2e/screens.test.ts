@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from 'playwright-core';
-import { Stage, desk, follow, phone } from './harness';
+import { desk, follow, phone, Stage } from './harness';
 
 const axe = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
 

@@ -1,5 +1,5 @@
 import { dragBy, gain, number } from './hands';
-import { Stage, follow } from './harness';
+import { follow, Stage } from './harness';
 
 let stage: Stage;
 beforeAll(async () => {

@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core';
-import { Stage, follow } from './harness';
+import { follow, Stage } from './harness';
 
 /** Going back: what was done in the builder, what lies over a page, and to a part by its address. */
 

@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core';
-import { Stage, follow, phone } from './harness';
+import { follow, phone, Stage } from './harness';
 
 let stage: Stage;
 beforeAll(async () => {

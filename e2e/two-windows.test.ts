@@ -1,6 +1,6 @@
 import type { Page } from 'playwright-core';
 import { gain } from './hands';
-import { Stage, follow } from './harness';
+import { follow, Stage } from './harness';
 
 let stage: Stage;
 beforeAll(async () => {

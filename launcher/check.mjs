@@ -1,5 +1,5 @@
-import { createWriteStream } from 'node:fs';
 import { once } from 'node:events';
+import { createWriteStream } from 'node:fs';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { prepare } from './compute.mjs';

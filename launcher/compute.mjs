@@ -1,6 +1,6 @@
 import { readdirSync, statSync } from 'node:fs';
-import { createInterface } from 'node:readline';
 import path from 'node:path';
+import { createInterface } from 'node:readline';
 import { parseArgs } from 'node:util';
 import { build, home, installModules } from './install.mjs';
 import { Trouble } from './say.mjs';

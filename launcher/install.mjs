@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { run, works } from './run.mjs';
-import { Trouble, step } from './say.mjs';
+import { step, Trouble } from './say.mjs';
 
 export const home = path.resolve(import.meta.dirname, '..');
 /** Room for what lives for one request only, so that it is cleared away less often: a third more requests a second. */

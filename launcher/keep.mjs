@@ -5,7 +5,7 @@ import { parseArgs } from 'node:util';
 import { home, installPostgres, postgresPrograms } from './install.mjs';
 import { PrivatePostgres } from './postgres.mjs';
 import { run, runKeeping } from './run.mjs';
-import { Trouble, step } from './say.mjs';
+import { step, Trouble } from './say.mjs';
 
 const help = `./nailset backup FILE    writes everything into one file, also while Nailset is running
 ./nailset restore FILE   puts it into an installation that is still empty

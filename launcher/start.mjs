@@ -4,8 +4,8 @@ import { existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync } 
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { build, home, installModules, installPostgres, nodeOptions } from './install.mjs';
-import { PrivatePostgres, isFree, serverRole } from './postgres.mjs';
-import { Trouble, step } from './say.mjs';
+import { isFree, PrivatePostgres, serverRole } from './postgres.mjs';
+import { step, Trouble } from './say.mjs';
 
 const help = `./nailset start: brings Nailset up and stays in the foreground; Ctrl-C stops it.
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { type Measures, fractionOf, measuresOf, stepResponse, systemOf } from '../src/index';
+import { fractionOf, type Measures, measuresOf, stepResponse, systemOf } from '../src/index';
 
 const denseSamples = 80_000;
 

@@ -1,20 +1,19 @@
 import fc from 'fast-check';
+import { compareFractions } from '../src/checking/compare';
+import { checkNails } from '../src/checking/nails';
+import { checkAnswer, readAnswer, solutionOf } from '../src/checks';
 import {
   type Answer,
-  type Part,
-  modelOf,
   formatNumber,
-  inPoints,
   formatPoint,
-  systemFrom,
   fractionOf,
+  inPoints,
+  modelOf,
+  type Part,
+  systemFrom,
 } from '../src/index';
-import { checkAnswer, readAnswer, solutionOf } from '../src/checks';
-
-import { checkNails } from '../src/checking/nails';
 import { TransferSubject } from '../src/quantity/subject';
-import { compareFractions } from '../src/checking/compare';
-import { model, overshoot, pid, tune, student } from './documents';
+import { model, overshoot, pid, student, tune } from './documents';
 
 const typed = (text: string): Answer => ({ kind: 'transferFunction', text });
 const number = (text: string): Answer => ({ kind: 'number', text });

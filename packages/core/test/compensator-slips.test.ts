@@ -1,5 +1,5 @@
-import { type Answer, type GainsPart, modelOf } from '../src/index';
 import { checkAnswer, usualWrongAnswers } from '../src/checks';
+import { type Answer, type GainsPart, modelOf } from '../src/index';
 import { tune } from './documents';
 
 const nothing = modelOf({ systems: [], series: [] }, {});

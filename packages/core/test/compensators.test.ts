@@ -1,17 +1,17 @@
+import { answerFromText, checkAnswer, examine, gainMapAt, searchOf, searchSettings } from '../src/checks';
 import {
-  type GainsPart,
-  type NumberPart,
-  Problem,
   fractionOf,
+  type GainsPart,
   isSameFraction,
   ladderRange,
   lowestTerms,
   modelOf,
   numberFrom,
+  type NumberPart,
   parse,
   parseFormula,
+  Problem,
 } from '../src/index';
-import { answerFromText, checkAnswer, examine, gainMapAt, searchOf, searchSettings } from '../src/checks';
 import { controllerFrom, startOf } from '../src/loop/controller';
 import { exercise, tune } from './documents';
 

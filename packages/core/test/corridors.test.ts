@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { type GainsPart, LoopModel, modelOf, numberFromText } from '../src/index';
-import { checkAnswer } from '../src/checks';
 import { outsideBy } from '../src/checking/corridor';
+import { checkAnswer } from '../src/checks';
+import { type GainsPart, LoopModel, modelOf, numberFromText } from '../src/index';
 import { tune } from './documents';
 
 /** Loops with an input of their own, their responses looked at thousands of times. */

@@ -1,13 +1,13 @@
+import { answerFromText, checkAnswer, examine, readAnswer, rightAnswerOf, usualWrongAnswers } from '../src/checks';
 import {
   type DiagramPart,
   type ExerciseDocument,
+  modelOf,
   type NamedSystem,
   type PathsPart,
   type ReductionPart,
   type StatesPart,
-  modelOf,
 } from '../src/index';
-import { answerFromText, checkAnswer, examine, readAnswer, rightAnswerOf, usualWrongAnswers } from '../src/checks';
 import { exercise } from './documents';
 
 const loop: NamedSystem = {

@@ -1,8 +1,8 @@
 import {
-  type BlockDiagram,
   addInput,
   addOutput,
   bind,
+  type BlockDiagram,
   changeSign,
   feed,
   grouped,

@@ -1,5 +1,4 @@
 import fc from 'fast-check';
-import { readEquations, signalFlow, splitEquations, symbolicToText, transferBetween } from '../src/index';
 import {
   type BlockDiagram,
   isSameGain,
@@ -13,7 +12,8 @@ import {
   textOfBlocks,
   withNames,
 } from '../src/diagrams';
-import { Problem, attempt } from '../src/expression/problem';
+import { attempt, Problem } from '../src/expression/problem';
+import { readEquations, signalFlow, splitEquations, symbolicToText, transferBetween } from '../src/index';
 
 const single = 'e = r - H*y\ny = C*G*e';
 const nested = `e1 = r - H2*y

@@ -1,5 +1,5 @@
+import { closesAt, type Disclosed, Disclosure } from '../src/checks';
 import type { Part, Verdict } from '../src/index';
-import { type Disclosed, Disclosure, closesAt } from '../src/checks';
 import { exercise, tune } from './documents';
 
 const shows = { measured: true, slip: true };

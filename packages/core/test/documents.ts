@@ -1,11 +1,11 @@
 import {
   type ExerciseDocument,
   type GainsPart,
+  LoopModel,
+  modelOf,
   type NumberPart,
   type PidController,
-  LoopModel,
   type TransferFunctionPart,
-  modelOf,
 } from '../src/index';
 
 /** A small exercise with a part of each older kind. */

@@ -1,5 +1,5 @@
-import type { ExerciseDocument, GainsPart, NumberPart } from '../src/index';
 import { drawValues, examine, keptValues } from '../src/checks';
+import type { ExerciseDocument, GainsPart, NumberPart } from '../src/index';
 import { exercise } from './documents';
 
 type Drawn = Pick<ExerciseDocument, 'parameters' | 'systems' | 'guards'>;

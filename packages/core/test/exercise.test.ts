@@ -1,5 +1,5 @@
-import { type ExerciseDocument, type StudentPart, fractionOf, insertValues, isSameFraction } from '../src/index';
-import { drawValues, studentExercise, examine, sampleOf } from '../src/checks';
+import { drawValues, examine, sampleOf, studentExercise } from '../src/checks';
+import { type ExerciseDocument, fractionOf, insertValues, isSameFraction, type StudentPart } from '../src/index';
 import { exercise, model, pid, tune, values } from './documents';
 
 const withParameter = (draw: ExerciseDocument['parameters'][number]['draw']) => ({

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import {
-  Problem,
   fractionOf,
   isSameFraction,
   limits,
   parse,
+  Problem,
   rational,
   rationalFromDecimal,
   toLatex,

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
+import { simplifiedGain, sumOfGains } from '../src/diagram/gains';
+import { closingLines, isSameGain, readBlocks } from '../src/diagrams';
 import { parse } from '../src/expression/parse';
 import { toText } from '../src/expression/text';
 import type { Tree } from '../src/expression/tree';
-import { simplifiedGain, sumOfGains } from '../src/diagram/gains';
-import { closingLines, isSameGain, readBlocks } from '../src/diagrams';
 import { modulo, prime, solveModulo } from '../src/rational/modular';
 
 /** A tree without the places where its pieces stood. */

@@ -1,5 +1,5 @@
-import { type ChoicePart, type GainsPart, type PointsPart, modelOf } from '../src/index';
 import { attemptsOf, checkAnswer, readAnswer, rightAnswerOf } from '../src/checks';
+import { type ChoicePart, type GainsPart, modelOf, type PointsPart } from '../src/index';
 import { student, tune } from './documents';
 
 const model = modelOf({ systems: [], series: [] }, {});

@@ -1,4 +1,4 @@
-import { type Scope, holds, numberFrom, parametersOf, readCondition, scopeOf, systemFrom } from '../src/index';
+import { holds, numberFrom, parametersOf, readCondition, type Scope, scopeOf, systemFrom } from '../src/index';
 import { isSameTransfer } from '../src/system/transferAlgebra';
 
 const system = (name: string, text: string) => ({ name, meaning: '', form: { kind: 'expression' as const, text } });

@@ -1,12 +1,13 @@
 import fc from 'fast-check';
+import { isStable } from '../src/frequency/stability';
 import {
   bandwidthOf,
-  magnitudeAndPhase,
   closedLoopPeak,
   countEncirclements,
   delayed,
   fractionOf,
   isLoopStable,
+  magnitudeAndPhase,
   marginsOf,
   plotFrequencies,
   sensitivityPeak,
@@ -16,7 +17,6 @@ import {
 } from '../src/index';
 import { lowestTerms } from '../src/rational/fraction';
 import { add, isHurwitz } from '../src/rational/polynomial';
-import { isStable } from '../src/frequency/stability';
 
 const root = fc.integer({ min: -40, max: 15 }).map((k) => k / 8);
 const pair = fc.tuple(

@@ -1,5 +1,5 @@
-import { type Answer, type NumberPart, type Part, type TransferFunctionPart, modelOf } from '../src/index';
 import { checkAnswer } from '../src/checks';
+import { type Answer, modelOf, type NumberPart, type Part, type TransferFunctionPart } from '../src/index';
 import { randomNumbers } from './random';
 
 /** Answers made from the model itself: right ones in many forms, wrong ones by each slip; small and the same every time. */

@@ -1,16 +1,16 @@
 import fc from 'fast-check';
 import {
-  type Input,
-  type Transfer,
   curveOf,
   errorIntegrals,
   fractionOf,
   freeMotion,
+  type Input,
   limitedLoop,
   measuresOfTransfer,
   peakOfResponse,
   respond,
   steadyStateOf,
+  type Transfer,
   transferOf,
   unityFeedback,
 } from '../src/index';

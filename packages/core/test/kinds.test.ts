@@ -1,27 +1,27 @@
 import {
-  type ChoicePart,
-  type CurvePart,
-  type ExerciseDocument,
-  type GainsPart,
-  type NumberPart,
-  LoopModel,
-  type TrendPart,
-  modelOf,
-} from '../src/index';
-import {
-  revealedCurves,
-  studentExercise,
-  upgraded,
   answerFromText,
   checkAnswer,
   examine,
   prove,
   readAnswer,
+  revealedCurves,
   searchOf,
   searchSettings,
   solutionOf,
+  studentExercise,
+  upgraded,
   verdictAsShown,
 } from '../src/checks';
+import {
+  type ChoicePart,
+  type CurvePart,
+  type ExerciseDocument,
+  type GainsPart,
+  LoopModel,
+  modelOf,
+  type NumberPart,
+  type TrendPart,
+} from '../src/index';
 import { exercise, model as lamp, student, tune } from './documents';
 
 describe('a value with which something holds', () => {

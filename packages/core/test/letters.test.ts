@@ -1,8 +1,8 @@
-import type { ExerciseDocument, Part } from '../src/index';
-import { knownLetter, modelOf, numberFrom, parse, readingNotes, toLatex, transferOf } from '../src/index';
 import { checkAnswer, examine, prove, readAnswer, studentExercise } from '../src/checks';
 import { withKnownLetters } from '../src/expression/letters';
 import { toText } from '../src/expression/text';
+import type { ExerciseDocument, Part } from '../src/index';
+import { knownLetter, modelOf, numberFrom, parse, readingNotes, toLatex, transferOf } from '../src/index';
 import { exercise } from './documents';
 
 const parameter = (symbol: string, value: number, hidden = false) => ({

@@ -1,9 +1,9 @@
-import { LoopModel } from '../src/loop/model';
+import type { SignalName } from '../src/exercise/names';
 import { measuresOf, systemOf, transferOf, withDeadTime } from '../src/index';
+import type { InputName } from '../src/loop/controlLoop';
+import { LoopModel } from '../src/loop/model';
 import { largestOf } from '../src/quantity/subject';
 import { respond } from '../src/response/respond';
-import type { InputName } from '../src/loop/controlLoop';
-import type { SignalName } from '../src/exercise/names';
 import { randomNumbers } from './random';
 
 interface Loop {

@@ -1,4 +1,6 @@
 import fc from 'fast-check';
+import { answer } from '../src/batch/answer';
+import { isLoopStable } from '../src/frequency/stability';
 import {
   branchesOf,
   fractionOf,
@@ -10,17 +12,15 @@ import {
   specialPoints,
   stableGains,
 } from '../src/index';
-import { answer } from '../src/batch/answer';
+import { transferOf } from '../src/index';
 import { parameterBranches } from '../src/locus/branches';
 import { atParameter, parametric, stableParameters } from '../src/locus/parameter';
 import { gainAt, valueAt } from '../src/locus/specialPoints';
 import { stableGainsWithDeadTime } from '../src/locus/stableRanges';
-import { isLoopStable } from '../src/frequency/stability';
 import type { Fraction } from '../src/rational/fraction';
 import { rational, rationalFromNumber } from '../src/rational/number';
 import { add, constant, isHurwitz, multiply } from '../src/rational/polynomial';
 import { symbolicOf } from '../src/symbolic/fraction';
-import { transferOf } from '../src/index';
 
 const tenth = (low: number, high: number) => fc.integer({ min: low * 10, max: high * 10 }).map((k) => k / 10);
 /** Loops of order 2 to 6 with real and complex poles and zeros on both sides. */

@@ -1,6 +1,6 @@
-import { type ExerciseDocument, type GainsPart, fractionOf, modelOf, stepResponse, systemOf } from '../src/index';
-import { checkAnswer, examine } from '../src/checks';
 import { outsideBy } from '../src/checking/corridor';
+import { checkAnswer, examine } from '../src/checks';
+import { type ExerciseDocument, fractionOf, type GainsPart, modelOf, stepResponse, systemOf } from '../src/index';
 import { exercise, tune } from './documents';
 
 const nothing = modelOf({ systems: [], series: [] }, {});

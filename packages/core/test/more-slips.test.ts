@@ -1,3 +1,4 @@
+import { checkAnswer } from '../src/checks';
 import type {
   Answer,
   DiagramPart,
@@ -9,7 +10,6 @@ import type {
   TransferFunctionPart,
 } from '../src/index';
 import { modelOf } from '../src/index';
-import { checkAnswer } from '../src/checks';
 
 const nothing = modelOf({ systems: [], series: [] }, {});
 const heading = { id: 'x', title: 'X', prompt: '', points: 2 };

@@ -1,5 +1,5 @@
-import { type PointsPart, fractionOf, modelOf, parse, pointsFromText, textOfPoints } from '../src/index';
 import { checkAnswer, examine, rightAnswerOf, solutionOf, studentPart, wrongAnswersOf } from '../src/checks';
+import { fractionOf, modelOf, parse, pointsFromText, type PointsPart, textOfPoints } from '../src/index';
 import { angleError } from '../src/kinds/points/sketch';
 import { exercise } from './documents';
 

@@ -1,5 +1,5 @@
-import { type RangePart, modelOf, rangesFromText } from '../src/index';
 import { checkAnswer, examine, rightAnswerOf, solutionOf, wrongAnswersOf } from '../src/checks';
+import { modelOf, type RangePart, rangesFromText } from '../src/index';
 import { exercise } from './documents';
 
 const nothing = modelOf({ systems: [], series: [] }, {});

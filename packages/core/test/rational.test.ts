@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { factoredToLatex, fractionOf, fractionToLatex, hiddenModes, lowestTerms, systemOf } from '../src/index';
+import { ratioToNumber } from '../src/rational/integer';
 import {
   add,
   commonFactor,
@@ -11,7 +12,6 @@ import {
   polynomial,
   squareFreeFactors,
 } from '../src/rational/polynomial';
-import { ratioToNumber } from '../src/rational/integer';
 
 const small = fc.bigInt({ min: -9n, max: 9n });
 const anyPolynomial = fc

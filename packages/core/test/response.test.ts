@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { curveOf, fractionOf, measuresOf, stepResponse, systemOf } from '../src/index';
-import { loopOf } from './documents';
 import { crossing } from '../src/response/walk';
 import { secondOrderRules } from '../src/system/secondOrderRules';
+import { loopOf } from './documents';
 
 const measures = (text: string) => measuresOf(systemOf(fractionOf(text)));
 

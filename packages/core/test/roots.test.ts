@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { fractionOf, systemOf } from '../src/index';
-import { roots } from '../src/system/roots';
 import { polynomial } from '../src/rational/polynomial';
+import { roots } from '../src/system/roots';
 
 const rootsOf = (text: string) => roots(fractionOf(text).numerator);
 

@@ -1,5 +1,5 @@
+import { checkAnswer, gainMapAt, type Search, searchOf, searchSettings } from '../src/checks';
 import { type GainsPart, modelOf } from '../src/index';
-import { type Search, checkAnswer, gainMapAt, searchOf, searchSettings } from '../src/checks';
 import { tune } from './documents';
 import { randomNumbers } from './random';
 

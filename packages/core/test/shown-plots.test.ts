@@ -1,7 +1,7 @@
-import type { ChoicePart, ShownPlot } from '../src/index';
 import { examine, studentPart } from '../src/checks';
-import { shownPlots } from '../src/kinds/choice/plot';
 import { systemFrom } from '../src/formula/evaluate';
+import type { ChoicePart, ShownPlot } from '../src/index';
+import { shownPlots } from '../src/kinds/choice/plot';
 import { exercise } from './documents';
 
 const noNames = { names: new Map() };

@@ -1,5 +1,5 @@
-import { type Answer, type ExerciseDocument, type NumberPart, type TransferFunctionPart, modelOf } from '../src/index';
 import { checkAnswer, rightAnswerOf, usualWrongAnswers } from '../src/checks';
+import { type Answer, type ExerciseDocument, modelOf, type NumberPart, type TransferFunctionPart } from '../src/index';
 import { model as lamp, overshoot, student, tune } from './documents';
 
 const slipOf = (answer: Answer, part: Parameters<typeof checkAnswer>[0] = lamp, of = student) =>

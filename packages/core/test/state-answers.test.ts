@@ -1,6 +1,6 @@
-import { type StatesPart, modelOf } from '../src/index';
 import { answerFromText, checkAnswer, examine, readAnswer } from '../src/checks';
 import { rightAnswerOf } from '../src/checks';
+import { modelOf, type StatesPart } from '../src/index';
 import { exercise } from './documents';
 import { randomNumbers } from './random';
 

@@ -1,6 +1,6 @@
+import type { GainsPart } from '../src/kinds/gains/part';
 import { LoopModel } from '../src/loop/model';
 import { sweepParameter, sweepSetting } from '../src/loop/sweep';
-import type { GainsPart } from '../src/kinds/gains/part';
 
 const window = { left: -20, right: 20, bottom: -12, top: 12 };
 const noNames = { names: new Map() };

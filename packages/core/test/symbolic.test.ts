@@ -1,20 +1,20 @@
 import fc from 'fast-check';
+import { parse } from '../src/expression/parse';
+import { Problem } from '../src/expression/problem';
 import { readEquations, signalFlow, symbolicToLatex, symbolicToText, transferBetween } from '../src/index';
+import { evaluate } from '../src/rational/evaluate';
 import { fieldFor, inLowestTerms, isSameSymbolic, symbolicOf } from '../src/symbolic/fraction';
 import {
-  Ring,
-  type SymbolicPolynomial,
   commonDivisor,
   degreeIn,
   exactQuotient,
   product,
+  Ring,
   sum,
+  type SymbolicPolynomial,
   symbolPower,
   whole,
 } from '../src/symbolic/polynomial';
-import { parse } from '../src/expression/parse';
-import { evaluate } from '../src/rational/evaluate';
-import { Problem } from '../src/expression/problem';
 
 /** A value at a point, in doubles. */
 function valueAt(p: SymbolicPolynomial, point: Record<string, number>): number {

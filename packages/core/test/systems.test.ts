@@ -1,15 +1,18 @@
 import fc from 'fast-check';
+import { fitFraction, fitFrequency, fitStep } from '../src/design/fit';
+import type { StructureName } from '../src/design/structures';
 import {
-  magnitudeAndPhase,
-  convertController,
-  controllerOf,
   coefficientsOf,
+  controllerOf,
+  convertController,
   delayed,
   fractionOf,
   gainZeroPoleToLatex,
   isLoopStable,
   isSameFraction,
   leadLag,
+  magnitudeAndPhase,
+  marginsOf,
   matchPolynomial,
   respond,
   sensitivityPeak,
@@ -17,17 +20,14 @@ import {
   timeConstantToLatex,
   transferOf,
   tunedStart,
-  marginsOf,
 } from '../src/index';
 import { type Matrix, multiplyMatrices } from '../src/rational/matrix';
 import { addRational, negateRational, rational, rationalFromNumber, rationalToNumber } from '../src/rational/number';
 import { coefficients, multiply, s } from '../src/rational/polynomial';
 import { toParallel, weightedController } from '../src/system/controller';
 import { fractionFromRoots, polynomialFromRoots, standardSecondOrder } from '../src/system/forms';
-import { fractionOfStates, placePoles, stateSpaceOf, statesOf, structureOf } from '../src/system/stateSpace';
+import { fractionOfStates, placePoles, statesOf, stateSpaceOf, structureOf } from '../src/system/stateSpace';
 import { inSeries } from '../src/system/transfer';
-import { fitFraction, fitFrequency, fitStep } from '../src/design/fit';
-import type { StructureName } from '../src/design/structures';
 
 const examples = [
   '1/(s+2)',

@@ -1,16 +1,16 @@
 import fc from 'fast-check';
-import { bode } from '../src/kinds/bode/bode';
-import { bodeVerdict, settingsOfTerms, suggestedTerms } from '../src/kinds/bode/check';
-import { checkAnswer } from '../src/kinds/index';
+import { shakenBoom } from '../../server/src/demo/exercises/measured';
 import { usualWrongAnswers } from '../src/checks';
 import { refineTerms } from '../src/design/refine';
-import { frequencyTarget } from '../src/kinds/bode/target';
-import type { BodePart } from '../src/kinds/bode/part';
+import { systemFrom } from '../src/formula/evaluate';
 import { frequencyFunction } from '../src/frequency/bode';
 import { misfitOfTerms, modelOfTerms, responseOfTerms, straightLines, termsOfSystem } from '../src/frequency/terms';
-import { systemFrom } from '../src/formula/evaluate';
+import { bode } from '../src/kinds/bode/bode';
+import { bodeVerdict, settingsOfTerms, suggestedTerms } from '../src/kinds/bode/check';
+import type { BodePart } from '../src/kinds/bode/part';
+import { frequencyTarget } from '../src/kinds/bode/target';
+import { checkAnswer } from '../src/kinds/index';
 import { systemOf } from '../src/system/system';
-import { shakenBoom } from '../../server/src/demo/exercises/measured';
 
 const model = { scope: { names: new Map() }, series: [], values: {}, systems: [] } as never;
 const part: BodePart = {

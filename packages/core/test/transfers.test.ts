@@ -1,13 +1,13 @@
 import fc from 'fast-check';
-import { type Scope, transferOf, withDeadTime } from '../src/index';
 import { parse } from '../src/expression/parse';
 import { childrenOf, namesIn, withChildren } from '../src/expression/tree';
 import { parseFormula } from '../src/formula/evaluate';
-import { constantOf, feedbackOf, isSameTransfer, transferFrom } from '../src/system/transferAlgebra';
 import { isLoopStable, isStable } from '../src/frequency/stability';
-import { TransferSubject } from '../src/quantity/subject';
+import { type Scope, transferOf, withDeadTime } from '../src/index';
 import { quantities } from '../src/quantity/index';
 import { quantityNames } from '../src/quantity/names';
+import { TransferSubject } from '../src/quantity/subject';
+import { constantOf, feedbackOf, isSameTransfer, transferFrom } from '../src/system/transferAlgebra';
 
 const none: Scope['names'] = new Map();
 const read = (text: string) => transferFrom(parse(text), none);

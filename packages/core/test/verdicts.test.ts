@@ -1,18 +1,18 @@
 import { createHash } from 'node:crypto';
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { type ExerciseDocument, Problem, attempt, modelOf } from '../src/index';
-import { checkAnswer, checkerVersion, rightAnswerOf, sampleOf, wrongAnswersOf } from '../src/checks';
 import * as byHand from '../../server/src/demo/exercises/byHand';
 import * as design from '../../server/src/demo/exercises/design';
 import * as diagrams from '../../server/src/demo/exercises/diagrams';
-import * as measured from '../../server/src/demo/exercises/measured';
 import { lockGate } from '../../server/src/demo/exercises/lockGate';
+import * as measured from '../../server/src/demo/exercises/measured';
 import { ferryRamp } from '../../server/src/demo/exercises/ramp';
 import { lampTurntable, twoTables } from '../../server/src/demo/exercises/secondOrder';
 import { tideGauge } from '../../server/src/demo/exercises/tideGauge';
 import { craneTrolley } from '../../server/src/demo/exercises/trolley';
 import { cableWinch, winchSensor } from '../../server/src/demo/exercises/winch';
+import { checkAnswer, checkerVersion, rightAnswerOf, sampleOf, wrongAnswersOf } from '../src/checks';
+import { attempt, type ExerciseDocument, modelOf, Problem } from '../src/index';
 
 const modules = [diagrams, design, byHand, measured].flatMap((module) => Object.values<ExerciseDocument>(module));
 const documents: ExerciseDocument[] = [

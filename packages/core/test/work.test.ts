@@ -1,6 +1,6 @@
+import { checkAnswer, readAnswer } from '../src/checks';
 import type { Answer, GainsPart, StatesPart, TransferFunctionPart } from '../src/index';
 import { modelOf } from '../src/index';
-import { checkAnswer, readAnswer } from '../src/checks';
 import { isMistyped } from '../src/kinds/transferFunction/mistyped';
 import { within } from '../src/response/work';
 import { exercise, model as fraction, tune } from './documents';

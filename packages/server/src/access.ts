@@ -1,5 +1,5 @@
-import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import type { Person, Role } from '@nailset/core';
+import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { Refusal } from './errors.js';
 import type { Database } from './store/database.js';
 import { type Named, personBySession, sessionDays } from './store/sessions.js';

@@ -7,7 +7,7 @@ import swagger from '@fastify/swagger';
 import swaggerUi from '@fastify/swagger-ui';
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import { Problem } from '@nailset/core';
-import Fastify, { LogController, type FastifyBaseLogger, type FastifyError, type FastifyRequest } from 'fastify';
+import Fastify, { type FastifyBaseLogger, type FastifyError, type FastifyRequest, LogController } from 'fastify';
 import { nanoid } from 'nanoid';
 import { guardAccess, sessionCookie } from './access.js';
 import { VerdictNews } from './checks/news.js';

@@ -1,5 +1,5 @@
 import path from 'node:path';
-import { type LoggerOptions, type Logger, pino } from 'pino';
+import { type Logger, type LoggerOptions, pino } from 'pino';
 
 /** Largest log file, and how many full ones are kept beside the newest. */
 const size = '10m';

@@ -1,12 +1,12 @@
 import { buildApp } from './app.js';
-import { seedDemo } from './demo/seed.js';
 import { openQueue } from './checks/open.js';
+import { queueLog } from './checks/queue.js';
+import { seedDemo } from './demo/seed.js';
 import { errorForLog, openLog } from './log.js';
 import { settingsFrom } from './settings.js';
+import { stopOnSignal } from './stopping.js';
 import { connect } from './store/database.js';
 import { setUpDatabase } from './store/setUp.js';
-import { queueLog } from './checks/queue.js';
-import { stopOnSignal } from './stopping.js';
 
 const settings = settingsFrom(process.env);
 const log = openLog(settings.logLevel, settings.logFolder, 'server');

@@ -1,6 +1,6 @@
 import { timingSafeEqual } from 'node:crypto';
 import { isIP } from 'node:net';
-import { Counter, Gauge, Histogram, Registry, collectDefaultMetrics } from 'prom-client';
+import { collectDefaultMetrics, Counter, Gauge, Histogram, Registry } from 'prom-client';
 import { Refusal } from './errors.js';
 import type { App } from './routes/route.js';
 import type { Database } from './store/database.js';

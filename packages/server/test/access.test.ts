@@ -6,9 +6,9 @@ import {
   handIn,
   right,
   save,
+  type SmallCourse,
   smallCourse,
   TestServer,
-  type SmallCourse,
   wrong,
 } from './harness';
 

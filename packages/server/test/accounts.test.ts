@@ -1,5 +1,5 @@
 import type { CoursePeople, Session } from '@nailset/core';
-import { Browser, TestServer, courseKey } from './harness';
+import { Browser, courseKey, TestServer } from './harness';
 
 let server: TestServer;
 beforeAll(async () => {

@@ -1,5 +1,5 @@
 import type { Bench, ClassSheet, Draft, ExerciseDocument, Home, Shelf, Version } from '@nailset/core';
-import { type SmallCourse, TestServer, exercise, handIn, right, smallCourse, wrong } from './harness';
+import { exercise, handIn, right, type SmallCourse, smallCourse, TestServer, wrong } from './harness';
 
 let server: TestServer;
 let course: SmallCourse;

@@ -4,13 +4,13 @@ import { type IncomingMessage, request } from 'node:http';
 import type { Bench, ClassSheet, GainsPart, Handed } from '@nailset/core';
 import {
   Browser,
-  type SmallCourse,
-  TestServer,
   exercise,
   handIn,
   right,
   save,
+  type SmallCourse,
   smallCourse,
+  TestServer,
   tuned,
   wrong,
 } from './harness';

@@ -1,9 +1,9 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { createHash, randomUUID } from 'node:crypto';
-import { readFileSync, readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import pg from 'pg';
 import type { Bench, ExerciseDocument, Session } from '@nailset/core';
+import pg from 'pg';
 
 const admin = process.env['NAILSET_TEST_DATABASE'];
 export const courseKey = 'the-course-key';

@@ -1,6 +1,6 @@
 import { connect } from 'node:net';
 import type { Bench } from '@nailset/core';
-import { Browser, type SmallCourse, TestServer, handIn, right, save, smallCourse } from './harness';
+import { Browser, handIn, right, save, type SmallCourse, smallCourse, TestServer } from './harness';
 
 let server: TestServer;
 let course: SmallCourse;

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Bench, ExerciseDocument, Home, Publishing } from '@nailset/core';
 import type { Browser } from './harness';
-import { type SmallCourse, TestServer, exercise, handIn, right, save, smallCourse, tuned, wrong } from './harness';
+import { exercise, handIn, right, save, type SmallCourse, smallCourse, TestServer, tuned, wrong } from './harness';
 
 let server: TestServer;
 let course: SmallCourse;

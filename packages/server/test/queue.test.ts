@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Bench, ClassSheet, Handed } from '@nailset/core';
-import { Browser, type SmallCourse, TestServer, handIn, post, right, smallCourse, wrong } from './harness';
+import { Browser, handIn, post, right, type SmallCourse, smallCourse, TestServer, wrong } from './harness';
 
 /** Checks are jobs in the database: whoever stores an answer need not be the one who checks it. */
 

@@ -4,7 +4,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import type { Bench } from '@nailset/core';
-import { Browser, type SmallCourse, TestServer, right, save, smallCourse, tuned, wrong } from './harness';
+import { Browser, right, save, type SmallCourse, smallCourse, TestServer, tuned, wrong } from './harness';
 
 /** Two servers and a worker on one database, nginx in front, which sends each request to the next server. */
 

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { ResetLink, SessionRow } from '@nailset/core';
 import { SMTPServer } from 'smtp-server';
-import { Browser, type SmallCourse, TestServer, smallCourse } from './harness';
+import { Browser, type SmallCourse, smallCourse, TestServer } from './harness';
 
 /** Passwords, sessions and links, by ASVS level 2; each person has a browser of their own. */
 

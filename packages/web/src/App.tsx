@@ -1,6 +1,6 @@
 import type { QueryClient } from '@tanstack/react-query';
-import { type ComponentType, Suspense, lazy, useState } from 'react';
-import { Navigate, Outlet, Route, RouterProvider, createBrowserRouter, createRoutesFromElements } from 'react-router';
+import { type ComponentType, lazy, Suspense, useState } from 'react';
+import { createBrowserRouter, createRoutesFromElements, Navigate, Outlet, Route, RouterProvider } from 'react-router';
 import { askEarly } from './api/early';
 import { usePageOwner } from './api/page';
 import { benchQuery, classQuery, draftQuery, draftShownQuery, firstVisit, useSession } from './api/queries';

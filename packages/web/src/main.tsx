@@ -1,3 +1,10 @@
+import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { setNonce } from 'get-nonce';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { ApiError, askAgain } from './api/client';
+import { App, opened } from './App';
+
 import '@fontsource/ibm-plex-sans/latin-400.css';
 import '@fontsource/ibm-plex-sans/latin-500.css';
 import '@fontsource/ibm-plex-sans/latin-600.css';
@@ -6,12 +13,6 @@ import '@fontsource/ibm-plex-serif/latin-500.css';
 import '@fontsource/ibm-plex-mono/latin-400.css';
 import 'katex/dist/katex.min.css';
 import './styles.css';
-import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { setNonce } from 'get-nonce';
-import { StrictMode } from 'react';
-import { createRoot } from 'react-dom/client';
-import { App, opened } from './App';
-import { ApiError, askAgain } from './api/client';
 
 // Components that add style sheets at run time need the nonce of the content policy.
 setNonce(document.querySelector<HTMLMetaElement>('meta[name=style-nonce]')!.content);

@@ -7,8 +7,8 @@ import { ApiError, askAgain, request } from '../src/api/client';
 import { useCheckAgain, useHandIn, useOverride, useVerdicts } from '../src/api/queries';
 import { newExercise } from '../src/builder/newExercise';
 import { useDraftSaving } from '../src/builder/useDraftSaving';
-import { saveTable } from '../src/plot/savePlot';
 import type { Work } from '../src/loop/action';
+import { saveTable } from '../src/plot/savePlot';
 import { workReducer } from '../src/work/work';
 import { begin, pass, refusal, server, wrapper } from './fakeServer';
 

@@ -6,10 +6,10 @@ import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { MemoryRouter } from 'react-router';
 import { AskedColumn } from '../src/builder/AskedColumn';
-import { GivenColumn } from '../src/builder/GivenColumn';
-import { StudentPreview } from '../src/builder/StudentPreview';
 import { exampleScope } from '../src/builder/exampleScope';
+import { GivenColumn } from '../src/builder/GivenColumn';
 import { newExercise } from '../src/builder/newExercise';
+import { StudentPreview } from '../src/builder/StudentPreview';
 import { watchSizes } from './page';
 
 beforeAll(watchSizes);

@@ -2,13 +2,13 @@
 import { fireEvent, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
-import { NailMark, nailState } from '../src/shared/NailMark';
+import { ApiError } from '../src/api/client';
+import { ErrorNote } from '../src/page/states';
 import { DecimalField } from '../src/shared/DecimalField';
 import { ExpressionField } from '../src/shared/ExpressionField';
 import { Field } from '../src/shared/Field';
+import { NailMark, nailState } from '../src/shared/NailMark';
 import { Statement } from '../src/statement/Statement';
-import { ErrorNote } from '../src/page/states';
-import { ApiError } from '../src/api/client';
 
 describe('a decimal field', () => {
   function Harness({

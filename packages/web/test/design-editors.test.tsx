@@ -1,5 +1,5 @@
 /** @jest-environment jsdom */
-import { type Compensator, type GainsPart, type Part, isPid } from '@nailset/core';
+import { type Compensator, type GainsPart, isPid, type Part } from '@nailset/core';
 import { examine } from '@nailset/core/checks';
 import { fireEvent, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';

@@ -3,10 +3,10 @@ import type { Settings, StudentPart } from '@nailset/core';
 import { fireEvent, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
-import { loopResponses } from '../src/loop/loopResponse';
-import PointsBench from '../src/kinds/points/PointsBench';
-import type { Kept } from '../src/loop/useKept';
 import FrequencyPane from '../src/frequency/FrequencyPane';
+import PointsBench from '../src/kinds/points/PointsBench';
+import { loopResponses } from '../src/loop/loopResponse';
+import type { Kept } from '../src/loop/useKept';
 import LocusPane from '../src/plane/LocusPane';
 import { pointAt, watchSizes } from './page';
 

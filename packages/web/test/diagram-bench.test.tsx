@@ -4,8 +4,8 @@ import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useReducer } from 'react';
 import { BenchSheet } from '../src/bench/BenchSheet';
-import type { Work } from '../src/loop/action';
 import { sameAnswer } from '../src/kinds/students';
+import type { Work } from '../src/loop/action';
 import { workFrom, workReducer } from '../src/work/work';
 import { watchSizes } from './page';
 

@@ -1,9 +1,9 @@
 /** @jest-environment jsdom */
 import type { Draft, ExerciseDocument } from '@nailset/core';
 import { act, renderHook } from '@testing-library/react';
+import { useShelf } from '../src/api/queries';
 import { newExercise } from '../src/builder/newExercise';
 import { useDraftSaving } from '../src/builder/useDraftSaving';
-import { useShelf } from '../src/api/queries';
 import { begin, pass, refusal, server, shared, wrapper } from './fakeServer';
 
 beforeEach(begin);

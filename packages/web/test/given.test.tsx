@@ -2,19 +2,19 @@
 import type { CorridorNail, ExerciseDocument, GainsPart, NamedSystem, Part } from '@nailset/core';
 import { parametersOf } from '@nailset/core';
 import { examine, prove } from '@nailset/core/checks';
-import { act, fireEvent, render, screen, within, waitFor } from '@testing-library/react';
+import { act, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { exampleScope } from '../src/builder/exampleScope';
+import { GuardsEditor } from '../src/builder/given/GuardsEditor';
 import { SystemsEditor } from '../src/builder/given/SystemsEditor';
 import { TablesEditor } from '../src/builder/given/TablesEditor';
-import { GuardsEditor } from '../src/builder/given/GuardsEditor';
-import { readTable } from '../src/shared/readTable';
+import { newExercise, newPart } from '../src/builder/newExercise';
+import type { ProofMessage, ProofRequest } from '../src/builder/proof/proof.worker';
+import { ProofPanel } from '../src/builder/proof/ProofPanel';
 import { cornerAdded, cornerMoved } from '../src/kinds/gains/corridor';
 import { newController } from '../src/kinds/gains/newController';
-import { newExercise, newPart } from '../src/builder/newExercise';
-import { ProofPanel } from '../src/builder/proof/ProofPanel';
-import type { ProofMessage, ProofRequest } from '../src/builder/proof/proof.worker';
+import { readTable } from '../src/shared/readTable';
 import { pointAt, watchSizes } from './page';
 import { EditedPart } from './partEditor';
 

@@ -4,9 +4,9 @@ import { parametersOf, scopeOf } from '@nailset/core';
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
-import { TransferFunctionBench } from '../src/kinds/transferFunction/TransferFunctionBench';
 import { ParametersEditor } from '../src/builder/given/ParametersEditor';
 import { SystemsEditor } from '../src/builder/given/SystemsEditor';
+import { TransferFunctionBench } from '../src/kinds/transferFunction/TransferFunctionBench';
 import { watchSizes } from './page';
 
 beforeAll(watchSizes);

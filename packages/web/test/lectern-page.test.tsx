@@ -5,12 +5,12 @@ import { fireEvent, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useReducer } from 'react';
 import { MemoryRouter, Route, Routes } from 'react-router';
+import { newExercise, newPart } from '../src/builder/newExercise';
 import BodeBench from '../src/kinds/bode/BodeBench';
 import { termsResponses } from '../src/kinds/bode/terms';
 import { settingsOf } from '../src/kinds/students';
-import { workFrom, workReducer } from '../src/work/work';
-import { newExercise, newPart } from '../src/builder/newExercise';
 import LecternPage from '../src/lectern/LecternPage';
+import { workFrom, workReducer } from '../src/work/work';
 import { answered, watchSizes } from './page';
 
 beforeAll(() => {

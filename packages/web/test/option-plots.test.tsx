@@ -4,7 +4,7 @@ import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { ChoiceBench } from '../src/kinds/choice/ChoiceBench';
 import { benchStateFrom } from '../src/lectern/LecternLink';
-import { OptionPlot, optionFrame } from '../src/plot/OptionPlot';
+import { optionFrame, OptionPlot } from '../src/plot/OptionPlot';
 import { placeOn } from '../src/plot/pointer';
 import { watchSizes } from './page';
 

@@ -4,15 +4,15 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
-import { MemoryRouter, Route, RouterProvider, Routes, createMemoryRouter, useLocation } from 'react-router';
+import { createMemoryRouter, MemoryRouter, Route, RouterProvider, Routes, useLocation } from 'react-router';
+import { letGo } from '../src/api/page';
 import { useSession } from '../src/api/queries';
 import { newExercise } from '../src/builder/newExercise';
 import { CoursePage } from '../src/course/CoursePage';
 import { PeoplePage } from '../src/course/PeoplePage';
+import { Broken } from '../src/page/Broken';
 import { JoinPage } from '../src/signIn/JoinPage';
 import { SignInPage } from '../src/signIn/SignInPage';
-import { Broken } from '../src/page/Broken';
-import { letGo } from '../src/api/page';
 import { answered } from './page';
 
 /** What the pages asked of the server, and what they are answered by method and path. */

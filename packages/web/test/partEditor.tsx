@@ -1,8 +1,8 @@
 import type { Part } from '@nailset/core';
 import { useState } from 'react';
-import { PartEditor } from '../src/builder/PartEditor';
 import { exampleScope } from '../src/builder/exampleScope';
 import { newExercise } from '../src/builder/newExercise';
+import { PartEditor } from '../src/builder/PartEditor';
 
 /** A part on the editor, which keeps what it is told; `onPart` hears what it has become. */
 export function EditedPart({ start, onPart }: { start: Part; onPart: (part: Part) => void }) {

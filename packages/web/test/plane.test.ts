@@ -1,10 +1,8 @@
 import { ControlLoop, type GainsPart, LoopModel, type StudentPart, systemFrom } from '@nailset/core';
-import { asymptoteAt, unity } from './planeHelpers';
 import { bodeFrame } from '../src/frequency/BodeAxes';
 import { frequencyOf, marginMarks, nyquistPoints } from '../src/frequency/frequencyData';
 import { loopResponses } from '../src/loop/loopResponse';
 import { additionsTo, handlesOf, moved, without } from '../src/plane/handles';
-import { planeScale, stepFor } from '../src/plane/LocusLayers';
 import {
   factorOf,
   frameAround,
@@ -14,8 +12,10 @@ import {
   regionEdge,
   regionOf,
 } from '../src/plane/locus';
+import { planeScale, stepFor } from '../src/plane/LocusLayers';
 import { onBranch, readingsOn } from '../src/plane/readings';
 import { sweepGain, sweepOver } from '../src/plane/sweep';
+import { asymptoteAt, unity } from './planeHelpers';
 
 type Gains = Extract<StudentPart, { kind: 'gains' }>;
 

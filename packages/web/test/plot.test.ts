@@ -1,24 +1,24 @@
 import {
-  type Measures,
+  fractionOf,
   type MeasureNail,
+  type Measures,
+  measuresOf,
   type Nail,
   type NamedSystem,
-  TransferSubject,
-  fractionOf,
-  measuresOf,
   systemFrom,
   systemOf,
+  TransferSubject,
 } from '@nailset/core';
+import { examine } from '@nailset/core/checks';
 import { checkNails } from '../../core/src/checking/nails';
+import { newDiagram, newExercise, newPart } from '../src/builder/newExercise';
+import { flockCurves, horizonOf } from '../src/classSheet/flock';
+import { pointsByTenth, summarise } from '../src/classSheet/summary';
+import { authorKind, offers } from '../src/kinds/authors';
 import { frameAbout, frameFor, spread, valueAt } from '../src/plot/frame';
 import { limitsOf, measuresAStep } from '../src/plot/limits';
-import { pointsByTenth, summarise } from '../src/classSheet/summary';
-import { flockCurves, horizonOf } from '../src/classSheet/flock';
-import { newDiagram, newExercise, newPart } from '../src/builder/newExercise';
-import { authorKind, offers } from '../src/kinds/authors';
-import { freeId } from '../src/shared/freeId';
-import { examine } from '@nailset/core/checks';
 import { understand } from '../src/shared/expression';
+import { freeId } from '../src/shared/freeId';
 
 const curve = (values: number[]) => ({ times: Float64Array.from(values.keys()), values: Float64Array.from(values) });
 

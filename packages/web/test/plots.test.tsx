@@ -2,10 +2,10 @@
 import { curveOf, fractionOf, stepResponse, systemOf } from '@nailset/core';
 import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { PolePlane, reachOf } from '../src/plot/PolePlane';
-import { ResponsePlot } from '../src/plot/ResponsePlot';
 import type { PlotCurve } from '../src/plot/curves';
 import type { Limit } from '../src/plot/limits';
+import { PolePlane, reachOf } from '../src/plot/PolePlane';
+import { ResponsePlot } from '../src/plot/ResponsePlot';
 import { watchSizes } from './page';
 
 beforeAll(watchSizes);

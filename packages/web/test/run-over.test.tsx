@@ -3,9 +3,9 @@ import { Problem, type StudentPart } from '@nailset/core';
 import { act, fireEvent, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { knobsOf } from '../src/kinds/students';
-import { type LoopResponse, loopResponses } from '../src/loop/loopResponse';
-import { RunOver } from '../src/lectern/RunOver';
 import { beginOf, membersOver } from '../src/lectern/run';
+import { RunOver } from '../src/lectern/RunOver';
+import { type LoopResponse, loopResponses } from '../src/loop/loopResponse';
 import { watchSizes } from './page';
 
 beforeAll(watchSizes);

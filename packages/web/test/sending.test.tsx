@@ -1,11 +1,11 @@
 /** @jest-environment jsdom */
 import type { Bench } from '@nailset/core';
 import { act, renderHook } from '@testing-library/react';
+import type { Work, WorkAction } from '../src/loop/action';
+import { saveAll } from '../src/shared/saving';
 import { unsavedOf } from '../src/work/unsaved';
 import { basesOf, openPage, useSaving } from '../src/work/useSaving';
-import type { Work, WorkAction } from '../src/loop/action';
 import { workFrom, workReducer } from '../src/work/work';
-import { saveAll } from '../src/shared/saving';
 import { begin, pass, refusal, server, wrapper } from './fakeServer';
 
 beforeEach(begin);

@@ -2,10 +2,10 @@
 import { act, fireEvent, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
-import { type Kept, useKept } from '../src/loop/useKept';
 import { withFormula } from '../src/kinds/fields/editor';
 import { InputEditor } from '../src/kinds/fields/InputEditor';
 import { LadderFields } from '../src/kinds/fields/LadderFields';
+import { type Kept, useKept } from '../src/loop/useKept';
 import { DecimalField, OptionalDecimalField } from '../src/shared/DecimalField';
 import { Formula } from '../src/shared/Formula';
 import { typesetter } from '../src/shared/typesetter';

@@ -1,5 +1,5 @@
 import type { StudentPart } from '@nailset/core';
-import { refined, knobsOfTerms, termAdditions, termsLatex, termsResponses, withoutTerm } from '../src/kinds/bode/terms';
+import { knobsOfTerms, refined, termAdditions, termsLatex, termsResponses, withoutTerm } from '../src/kinds/bode/terms';
 import { readFrequencyTable, readTable } from '../src/shared/readTable';
 
 type Bode = Extract<StudentPart, { kind: 'bode' }>;

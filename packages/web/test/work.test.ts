@@ -1,14 +1,14 @@
 import type { Bench } from '@nailset/core';
-import type { Work } from '../src/loop/action';
-import { addDecimal } from '../src/loop/settings';
-import { blank, sameAnswer } from '../src/kinds/students';
-import { workFrom, workReducer } from '../src/work/work';
-import { controllerLatex } from '../src/loop/controllerText';
-import { knobsOf } from '../src/kinds/students';
-import { ladderKey } from '../src/loop/Ladder';
-import { leadsAndLagsOf } from '../src/loop/ratios';
-import { loopResponses, tryResponse } from '../src/loop/loopResponse';
 import { Problem } from '@nailset/core';
+import { blank, sameAnswer } from '../src/kinds/students';
+import { knobsOf } from '../src/kinds/students';
+import type { Work } from '../src/loop/action';
+import { controllerLatex } from '../src/loop/controllerText';
+import { ladderKey } from '../src/loop/Ladder';
+import { loopResponses, tryResponse } from '../src/loop/loopResponse';
+import { leadsAndLagsOf } from '../src/loop/ratios';
+import { addDecimal } from '../src/loop/settings';
+import { workFrom, workReducer } from '../src/work/work';
 
 const tune: Extract<Bench['parts'][number], { kind: 'gains' }> = {
   id: 'tune',

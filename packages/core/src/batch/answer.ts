@@ -6,7 +6,7 @@ import { frequencyAsks } from './asks/frequency.js';
 import { locusAsks } from './asks/locus.js';
 import { responseAsks } from './asks/response.js';
 import { systemAsks } from './asks/system.js';
-import { Query, isObject } from './query.js';
+import { isObject, Query } from './query.js';
 
 /** Every ask by its name. */
 export const asks: ReadonlyMap<string, Ask> = new Map(

@@ -2,17 +2,17 @@ import { type Diagram, readEquations, splitEquations } from '../diagram/equation
 import { expressionsOf, signalFlow, transferBetween } from '../diagram/reduce.js';
 import { parse } from '../expression/parse.js';
 import { Problem } from '../expression/problem.js';
-import { type Tree, childrenOf } from '../expression/tree.js';
+import { childrenOf, type Tree } from '../expression/tree.js';
 import { evaluate, unknownName } from '../rational/evaluate.js';
 import type { Fraction } from '../rational/fraction.js';
 import { divideRational, rational, rationalFromNumber } from '../rational/number.js';
 import type { Polynomial } from '../rational/polynomial.js';
-import { type Field, type SymbolicFraction, fieldsFor } from '../symbolic/fraction.js';
-import { type SymbolicPolynomial, isNothing, scaled, symbolPower } from '../symbolic/polynomial.js';
+import { type Field, fieldsFor, type SymbolicFraction } from '../symbolic/fraction.js';
+import { isNothing, scaled, type SymbolicPolynomial, symbolPower } from '../symbolic/polynomial.js';
 import { fractionFromCoefficients, fractionFromRoots, standardSecondOrder } from '../system/forms.js';
 import { fractionOfStates, onlyFractionOf, stateSpaceOf } from '../system/stateSpace.js';
-import { type Transfer, delayed, transferFromSymbolic, withDeadTime } from '../system/transfer.js';
-import { Query, isObject } from './query.js';
+import { delayed, type Transfer, transferFromSymbolic, withDeadTime } from '../system/transfer.js';
+import { isObject, Query } from './query.js';
 
 /** A system as a query gives it. */
 export type GivenSystem =

@@ -1,7 +1,7 @@
 import { type Fraction, isSameFraction } from '../rational/fraction.js';
 import { coefficients } from '../rational/polynomial.js';
 import { coefficientsOf } from '../system/system.js';
-import { type Transfer, asDelayedFraction } from '../system/transfer.js';
+import { asDelayedFraction, type Transfer } from '../system/transfer.js';
 import { listOf } from './words.js';
 
 /** What differs between an answer and the expected fraction; an empty list when they count as equal. */

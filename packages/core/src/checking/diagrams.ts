@@ -2,8 +2,8 @@ import type { Diagram } from '../diagram/equations.js';
 import { exactQuestion, exactTransfer, readWith } from '../diagram/exact.js';
 import { expressionsOf } from '../diagram/reduce.js';
 import type { SignalPair } from '../diagram/reduction.js';
-import { Problem } from '../expression/problem.js';
 import { equationsOf, knownLetters } from '../exercise/systems.js';
+import { Problem } from '../expression/problem.js';
 import { isSameSymbolic } from '../symbolic/fraction.js';
 import type { Model } from './model.js';
 

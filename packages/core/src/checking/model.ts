@@ -1,5 +1,5 @@
-import type { DrawValues, ExerciseDocument } from '../exercise/document.js';
 import { blocksOf } from '../exercise/blocks.js';
+import type { DrawValues, ExerciseDocument } from '../exercise/document.js';
 import { hiddenIn, parametersOf, scopeOf } from '../exercise/scope.js';
 import type { Scope } from '../formula/evaluate.js';
 

@@ -1,5 +1,5 @@
-import type { CorridorNail, MeasureNail, Nail } from '../kinds/gains/part.js';
 import type { SignalName } from '../exercise/names.js';
+import type { CorridorNail, MeasureNail, Nail } from '../kinds/gains/part.js';
 import type { InputName } from '../loop/controlLoop.js';
 import { quantities } from '../quantity/index.js';
 import type { Subject } from '../quantity/subject.js';

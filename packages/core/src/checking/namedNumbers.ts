@@ -1,5 +1,5 @@
-import { Problem } from '../expression/problem.js';
 import type { Settings } from '../exercise/answer.js';
+import { Problem } from '../expression/problem.js';
 
 /** Numbers by name, as in “Kp = 14, Ki = 5” in any order, or bare numbers in the given order. */
 export function namedNumbers(names: readonly string[], text: string): Settings {

@@ -1,5 +1,5 @@
-import { Problem } from '../expression/problem.js';
 import type { Settings } from '../exercise/answer.js';
+import { Problem } from '../expression/problem.js';
 import { ladderRange } from '../loop/controller.js';
 import type { VerdictItem } from './verdict.js';
 

@@ -1,12 +1,12 @@
 import { levenbergMarquardt } from 'ml-levenberg-marquardt';
 import { Matrix, QrDecomposition, solve } from 'ml-matrix';
-import { Problem, orElse } from '../expression/problem.js';
+import { orElse, Problem } from '../expression/problem.js';
 import { frequencyFunction } from '../frequency/bode.js';
 import { wrapped } from '../frequency/delayedSum.js';
 import { rationalFromNumber } from '../rational/number.js';
 import { polynomialOf } from '../rational/polynomial.js';
 import { respond } from '../response/respond.js';
-import { type Transfer, delayed } from '../system/transfer.js';
+import { delayed, type Transfer } from '../system/transfer.js';
 import { type Reading, type Structure, type StructureName, structures } from './structures.js';
 
 /** A measured response to a step of the given height at t = 0, from rest; times in seconds, rising. */

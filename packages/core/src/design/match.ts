@@ -1,8 +1,8 @@
 import { Problem } from '../expression/problem.js';
 import { type Fraction, isProper } from '../rational/fraction.js';
 import { solveLinear } from '../rational/matrix.js';
-import { type Rational, multiplyRational, rational, subtractRational } from '../rational/number.js';
-import { type Polynomial, coefficient, degree, monic, multiply, one, s } from '../rational/polynomial.js';
+import { multiplyRational, type Rational, rational, subtractRational } from '../rational/number.js';
+import { coefficient, degree, monic, multiply, one, type Polynomial, s } from '../rational/polynomial.js';
 import { type ControllerForm, type Gain, gainsOfForm } from '../system/controller.js';
 
 /**

@@ -1,6 +1,6 @@
 import { rational, rationalFromNumber } from '../rational/number.js';
 import { type Polynomial, polynomialOf } from '../rational/polynomial.js';
-import { type Transfer, delayed } from '../system/transfer.js';
+import { delayed, type Transfer } from '../system/transfer.js';
 
 /** What is read off measured data before any calculation. Times in seconds, frequencies in rad/s. */
 export interface Reading {

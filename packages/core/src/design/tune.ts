@@ -1,14 +1,14 @@
 import { Problem } from '../expression/problem.js';
-import { type Rational, rationalFromNumber } from '../rational/number.js';
 import { FactoredFrequency, plotFrequencies } from '../frequency/bode.js';
 import { marginsOf } from '../frequency/margins.js';
 import { sensitivityPeak } from '../frequency/peaks.js';
 import { isLoopStable } from '../frequency/stability.js';
-import { type ControllerForm, type Gain, type Gains, controllerOf } from '../system/controller.js';
+import { lowestTerms } from '../rational/fraction.js';
+import { type Rational, rationalFromNumber } from '../rational/number.js';
+import { type ControllerForm, controllerOf, type Gain, type Gains } from '../system/controller.js';
 import type { Root } from '../system/roots.js';
 import { systemOf } from '../system/system.js';
-import { type Transfer, asDelayedFraction, delayed, inSeries } from '../system/transfer.js';
-import { lowestTerms } from '../rational/fraction.js';
+import { asDelayedFraction, delayed, inSeries, type Transfer } from '../system/transfer.js';
 
 /** What is wanted of a tuned start. */
 export interface TuningWishes {

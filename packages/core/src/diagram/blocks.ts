@@ -1,7 +1,7 @@
 import { parse } from '../expression/parse.js';
 import { Problem } from '../expression/problem.js';
 import { toText } from '../expression/text.js';
-import { type Tree, childrenOf, namesIn } from '../expression/tree.js';
+import { childrenOf, namesIn, type Tree } from '../expression/tree.js';
 import { type Diagram, readEquations, splitEquations, within } from './equations.js';
 
 /** A signal times a factor. */

@@ -4,12 +4,12 @@ import { namesIn } from '../expression/tree.js';
 import {
   type BlockDiagram,
   type DiagramNode,
-  type SumTerm,
   freeId,
   isNamed,
   outputsOf,
   readBlocks,
   sourcesOf,
+  type SumTerm,
   takenNames,
   textOfBlocks,
   withNames,

@@ -1,7 +1,7 @@
 import { limits } from '../expression/limits.js';
 import { parse } from '../expression/parse.js';
 import { Problem } from '../expression/problem.js';
-import { type Tree, namesIn } from '../expression/tree.js';
+import { namesIn, type Tree } from '../expression/tree.js';
 
 /** One equation: left-hand factor times signal = right-hand side. */
 export interface Equation {

@@ -1,12 +1,12 @@
 import { parse } from '../expression/parse.js';
 import { Problem } from '../expression/problem.js';
-import { type Tree, childrenOf } from '../expression/tree.js';
-import { type Expressions, type Field, type SymbolicFraction, fieldsFor, inLowestTerms } from '../symbolic/fraction.js';
+import { childrenOf, type Tree } from '../expression/tree.js';
 import { evaluate } from '../rational/evaluate.js';
-import { type SymbolicPolynomial, isNothing, scaled, sum, whole } from '../symbolic/polynomial.js';
+import { type Expressions, type Field, fieldsFor, inLowestTerms, type SymbolicFraction } from '../symbolic/fraction.js';
+import { isNothing, scaled, sum, type SymbolicPolynomial, whole } from '../symbolic/polynomial.js';
 import { type BlockDiagram, symbolsOf } from './blocks.js';
 import { type Diagram, readEquations, splitEquations } from './equations.js';
-import { type SignalFlow, expressionsOf, signalFlow, transferBetween } from './reduce.js';
+import { expressionsOf, type SignalFlow, signalFlow, transferBetween } from './reduce.js';
 import type { SignalPair } from './reduction.js';
 
 /** A diagram's text with what is known of its letters, and other expressions that are compared with it. */

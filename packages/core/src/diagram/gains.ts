@@ -1,5 +1,5 @@
-import { limits } from '../expression/limits.js';
 import { withKnownLetters } from '../expression/letters.js';
+import { limits } from '../expression/limits.js';
 import { parse } from '../expression/parse.js';
 import { Problem } from '../expression/problem.js';
 import { toText } from '../expression/text.js';

@@ -3,9 +3,9 @@ import {
   type BlockDiagram,
   type BlockNode,
   type DiagramNode,
-  type SumNode,
   freeId,
   sourcesOf,
+  type SumNode,
   withSources,
 } from './blocks.js';
 import { inverseGain, loopGain, productOfGains, simplifiedGain, sumOfGains } from './gains.js';

@@ -1,21 +1,21 @@
 import { Problem } from '../expression/problem.js';
 import { type Algebra, evaluate } from '../rational/evaluate.js';
 import {
+  addSymbolic,
   type Expressions,
   type Field,
-  type SymbolicFraction,
-  addSymbolic,
   fieldsFor,
   multiplySymbolic,
+  type SymbolicFraction,
   toCommonDenominator,
 } from '../symbolic/fraction.js';
 import {
-  type SymbolicPolynomial,
   exactQuotient,
   isNothing,
   product,
   scaled,
   sum,
+  type SymbolicPolynomial,
   whole,
   wholeValue,
 } from '../symbolic/polynomial.js';

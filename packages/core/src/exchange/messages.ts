@@ -1,11 +1,11 @@
 import Type, { type Static } from 'typebox';
-import { Answer } from '../exercise/parts.js';
+import { RecognisedSlip, Verdict } from '../checking/verdict.js';
 import { Trail } from '../exercise/answer.js';
 import { DrawValues, ExerciseDocument } from '../exercise/document.js';
+import { Answer } from '../exercise/parts.js';
 import { Part } from '../exercise/parts.js';
-import { Samples, ShownDiagram } from '../exercise/seen.js';
 import { StudentPart } from '../exercise/parts.js';
-import { RecognisedSlip, Verdict } from '../checking/verdict.js';
+import { Samples, ShownDiagram } from '../exercise/seen.js';
 
 /** What server and web say to each other; each message once, as JSON Schema with its type. */
 

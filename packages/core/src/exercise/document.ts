@@ -1,5 +1,5 @@
 import Type, { type Static } from 'typebox';
-import { NamedSystem, Parameter, Picture, Series, closed, text } from './given.js';
+import { closed, NamedSystem, Parameter, Picture, Series, text } from './given.js';
 import { Part } from './parts.js';
 
 /** The exercise document: one JSON Schema with its TypeScript type. A published document never changes. */

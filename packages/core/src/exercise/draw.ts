@@ -1,4 +1,4 @@
-import { Problem, orElse } from '../expression/problem.js';
+import { orElse, Problem } from '../expression/problem.js';
 import { type Rational, rational, rationalFromNumber } from '../rational/number.js';
 import type { DrawValues, ExerciseDocument } from './document.js';
 import type { Parameter } from './given.js';

@@ -2,9 +2,9 @@ import type { Scope } from '../formula/evaluate.js';
 import { systemFrom } from '../formula/evaluate.js';
 import { curveOf } from '../response/curve.js';
 import { inputAt, partsOf } from '../response/input.js';
-import { inputFrom, motionOf } from './inputs.js';
 import type { InputSignal, Series } from './given.js';
 import type { Figure } from './heading.js';
+import { inputFrom, motionOf } from './inputs.js';
 import type { Samples } from './seen.js';
 
 /** Finer than a line on a screen, as a share of the curve's range. */

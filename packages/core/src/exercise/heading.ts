@@ -1,5 +1,5 @@
 import Type, { type Static } from 'typebox';
-import { InputSignal, closed, finite, formula, id, symbol, text } from './given.js';
+import { closed, finite, formula, id, InputSignal, symbol, text } from './given.js';
 
 /** What parts of all kinds have in common. */
 

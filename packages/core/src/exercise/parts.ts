@@ -9,9 +9,9 @@ import { PathsAnswer, PathsPart, SeenPaths } from '../kinds/paths/part.js';
 import { PointsAnswer, PointsPart, SeenPoints } from '../kinds/points/part.js';
 import { RangeAnswer, RangePart, SeenRange } from '../kinds/range/part.js';
 import { ReductionAnswer, ReductionPart, SeenReduction } from '../kinds/reduction/part.js';
-import { StatesAnswer, StatesPart, SeenStates } from '../kinds/states/part.js';
-import { TransferFunctionAnswer, TransferFunctionPart, SeenTransferFunction } from '../kinds/transferFunction/part.js';
-import { TrendAnswer, TrendPart, SeenTrend } from '../kinds/trend/part.js';
+import { SeenStates, StatesAnswer, StatesPart } from '../kinds/states/part.js';
+import { SeenTransferFunction, TransferFunctionAnswer, TransferFunctionPart } from '../kinds/transferFunction/part.js';
+import { SeenTrend, TrendAnswer, TrendPart } from '../kinds/trend/part.js';
 
 /** For each kind of answer what an exercise asks, what is answered and what its student sees. */
 export const kindSchemas = {

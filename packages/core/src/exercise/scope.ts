@@ -1,8 +1,8 @@
 import { Problem } from '../expression/problem.js';
 import { type Condition, holds, readCondition } from '../formula/condition.js';
 import type { Scope } from '../formula/evaluate.js';
-import { type Rational, rationalFromDecimal } from '../rational/number.js';
 import type { Bindings } from '../rational/fraction.js';
+import { type Rational, rationalFromDecimal } from '../rational/number.js';
 import type { Transfer } from '../system/transfer.js';
 import { constantTransfer } from '../system/transferAlgebra.js';
 import type { DrawValues, ExerciseDocument } from './document.js';

@@ -2,11 +2,11 @@ import { symbolsOf } from '../diagram/blocks.js';
 import { mentions, readWith } from '../diagram/exact.js';
 import { signalFlow, transferBetween } from '../diagram/reduce.js';
 import { Problem } from '../expression/problem.js';
-import { type Scope, exactNumberFrom, systemFrom } from '../formula/evaluate.js';
+import { exactNumberFrom, type Scope, systemFrom } from '../formula/evaluate.js';
 import type { Matrix } from '../rational/matrix.js';
-import { fractionToText } from '../system/text.js';
 import { fittingStates, onlyFractionOf } from '../system/stateSpace.js';
-import { type Transfer, delayed, transferFromSymbolic, withDeadTime } from '../system/transfer.js';
+import { fractionToText } from '../system/text.js';
+import { delayed, type Transfer, transferFromSymbolic, withDeadTime } from '../system/transfer.js';
 import type { NamedSystem, SystemForm } from './given.js';
 
 type FormOf<Kind extends SystemForm['kind']> = Extract<SystemForm, { kind: Kind }>;

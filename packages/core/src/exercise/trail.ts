@@ -1,5 +1,5 @@
-import { Problem } from '../expression/problem.js';
 import { decimalIn, isEndless } from '../expression/decimal.js';
+import { Problem } from '../expression/problem.js';
 import type { Trail } from './answer.js';
 
 type Stop = Trail[number];

@@ -1,5 +1,5 @@
 import { orElse } from '../expression/problem.js';
-import { type Scope, parseFormula, valueOf } from '../formula/evaluate.js';
+import { parseFormula, type Scope, valueOf } from '../formula/evaluate.js';
 import type { Fraction } from '../rational/fraction.js';
 import { rationalToNumber } from '../rational/number.js';
 import { fractionToLatex } from '../system/latex.js';

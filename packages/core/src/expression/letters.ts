@@ -1,4 +1,4 @@
-import { type Tree, childrenOf, withChildren } from './tree.js';
+import { childrenOf, type Tree, withChildren } from './tree.js';
 
 /** Greek letters as they are printed and as they are spelled. */
 const spelled: Readonly<Record<string, string>> = {

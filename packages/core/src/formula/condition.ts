@@ -1,6 +1,6 @@
 import { Problem } from '../expression/problem.js';
 import type { Tree } from '../expression/tree.js';
-import { type Scope, numberFrom, parseFormula } from './evaluate.js';
+import { numberFrom, parseFormula, type Scope } from './evaluate.js';
 
 /** A condition such as `5 <= overshootPercent(T) <= 40` or `stable(T)`, read. */
 export interface Condition {

@@ -9,7 +9,7 @@ import {
   rationalToNumber,
 } from '../rational/number.js';
 import type { Transfer } from '../system/transfer.js';
-import { type Transfers, constantOf, constantTransfer, transferAlgebra } from '../system/transferAlgebra.js';
+import { constantOf, constantTransfer, transferAlgebra, type Transfers } from '../system/transferAlgebra.js';
 import type { Value } from './function.js';
 import { functions } from './functions.js';
 

@@ -1,16 +1,16 @@
 import { Problem } from '../expression/problem.js';
 import { magnitudeAndPhase } from '../frequency/bode.js';
 import { isStable } from '../frequency/stability.js';
-import { rational } from '../rational/number.js';
-import type { FormulaFunction } from './function.js';
-import { locusFunctions } from './locusFunctions.js';
 import { quantities } from '../quantity/index.js';
 import { type QuantityName, quantityNames } from '../quantity/names.js';
 import { TransferSubject } from '../quantity/subject.js';
+import { rational } from '../rational/number.js';
 import { respond } from '../response/respond.js';
+import { systemOf } from '../system/system.js';
 import { type Transfer, withDeadTime } from '../system/transfer.js';
 import { constantTransfer, feedbackOf } from '../system/transferAlgebra.js';
-import { systemOf } from '../system/system.js';
+import type { FormulaFunction } from './function.js';
+import { locusFunctions } from './locusFunctions.js';
 
 const plainNumber = (gives: string, of: (...x: number[]) => number, name: string, count = 1): FormulaFunction => ({
   usage: `${name}(${count === 1 ? 'x' : 'x, y'})`,

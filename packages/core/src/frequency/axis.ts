@@ -1,5 +1,5 @@
 import type { Fraction } from '../rational/fraction.js';
-import { type Polynomial, add, isZero, multiply, negate, polynomial } from '../rational/polynomial.js';
+import { add, isZero, multiply, negate, type Polynomial, polynomial } from '../rational/polynomial.js';
 import { roots } from '../system/roots.js';
 
 /** A polynomial on the imaginary axis, p(jω) = real + j·imaginary, both polynomials in ω with exact coefficients. */

@@ -1,7 +1,7 @@
 import type { Complex } from '../system/complex.js';
 import type { Root } from '../system/roots.js';
 import { type System, systemOf } from '../system/system.js';
-import { type Transfer, asDelayedFraction, withDeadTime } from '../system/transfer.js';
+import { asDelayedFraction, type Transfer, withDeadTime } from '../system/transfer.js';
 import { DelayedSum } from './delayedSum.js';
 
 /** L(jω) in the form in which it is read: magnitude as a natural logarithm, phase in radians and continuous in ω. */

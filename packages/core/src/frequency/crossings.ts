@@ -1,6 +1,6 @@
 import type { Fraction } from '../rational/fraction.js';
 import type { Rational } from '../rational/number.js';
-import { type Polynomial, add, constant, derivative, isZero, multiply, negate } from '../rational/polynomial.js';
+import { add, constant, derivative, isZero, multiply, negate, type Polynomial } from '../rational/polynomial.js';
 import { inSquares, onAxis, overOmega, positiveFrequencies, ratioOnAxis, squaredMagnitude } from './axis.js';
 import type { FactoredFrequency } from './bode.js';
 

@@ -1,6 +1,6 @@
 import type { Fraction } from '../rational/fraction.js';
+import { multiplyRational, rational, rationalToNumber } from '../rational/number.js';
 import {
-  type Polynomial,
   add,
   coefficient,
   constant,
@@ -8,10 +8,10 @@ import {
   derivative,
   multiply,
   negate,
+  type Polynomial,
 } from '../rational/polynomial.js';
-import { multiplyRational, rational, rationalToNumber } from '../rational/number.js';
 import { type Root, roots } from '../system/roots.js';
-import { type Transfer, simplified, unityFeedback, withDeadTime } from '../system/transfer.js';
+import { simplified, type Transfer, unityFeedback, withDeadTime } from '../system/transfer.js';
 import { inSquares, onAxis, positiveFrequencies, squaredMagnitude } from './axis.js';
 import { type FrequencyFunction, frequencyFunction, plotFrequencies } from './bode.js';
 

@@ -8,14 +8,14 @@ import { systemOf } from '../system/system.js';
 import { termsInTimeUnit, timeUnitOf } from '../system/timeUnit.js';
 import {
   type DelayedPolynomial,
-  type Transfer,
   highestDegree,
+  type Transfer,
   unityFeedback,
   withDeadTime,
 } from '../system/transfer.js';
 import { FactoredFrequency, phaseOfRoots } from './bode.js';
-import { DelayedSumOnAxis, wrapped } from './delayedSum.js';
 import { gainCrossings } from './crossings.js';
+import { DelayedSumOnAxis, wrapped } from './delayedSum.js';
 
 /** What the Nyquist criterion says of the loop with unity feedback around L. */
 export interface NyquistCount {

@@ -1,5 +1,5 @@
-import { verdictAsShown } from '../checking/verdictAsShown.js';
 import type { Verdict } from '../checking/verdict.js';
+import { verdictAsShown } from '../checking/verdictAsShown.js';
 import type { ExerciseDocument } from '../exercise/document.js';
 import type { Part } from '../exercise/parts.js';
 import { isPrediction } from '../exercise/points.js';

@@ -1,13 +1,13 @@
-import type { Settings } from '../exercise/answer.js';
-import type { Scope } from '../formula/evaluate.js';
-import type { DrawValues, ExerciseDocument } from '../exercise/document.js';
-import type { InputSignal, Parameter } from '../exercise/given.js';
-import type { Answer, AnswerOf, Kind, PartOf, SeenOf } from '../exercise/parts.js';
-import type { Samples, seenHeading } from '../exercise/seen.js';
 import type { Model } from '../checking/model.js';
 import type { Slip, WrongAnswer } from '../checking/slips/slip.js';
 import type { Axis, Try } from '../checking/trial.js';
 import type { Verdict } from '../checking/verdict.js';
+import type { Settings } from '../exercise/answer.js';
+import type { DrawValues, ExerciseDocument } from '../exercise/document.js';
+import type { InputSignal, Parameter } from '../exercise/given.js';
+import type { Answer, AnswerOf, Kind, PartOf, SeenOf } from '../exercise/parts.js';
+import type { Samples, seenHeading } from '../exercise/seen.js';
+import type { Scope } from '../formula/evaluate.js';
 
 /** What is given beside a part. */
 export type Given = Pick<ExerciseDocument, 'systems' | 'series' | 'attempts'> &

@@ -1,6 +1,6 @@
-import { orElse } from '../expression/problem.js';
 import { sampled } from '../exercise/figure.js';
 import type { Samples } from '../exercise/seen.js';
+import { orElse } from '../expression/problem.js';
 import { TransferSubject } from '../quantity/subject.js';
 import { respond } from '../response/respond.js';
 import type { Transfer } from '../system/transfer.js';

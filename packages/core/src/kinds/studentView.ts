@@ -1,6 +1,4 @@
 import { mentions } from '../diagram/exact.js';
-import { orElse } from '../expression/problem.js';
-import type { Scope } from '../formula/evaluate.js';
 import { blocksOf } from '../exercise/blocks.js';
 import type { DrawValues, ExerciseDocument } from '../exercise/document.js';
 import { figureCurves, inputLine } from '../exercise/figure.js';
@@ -10,6 +8,8 @@ import { hiddenIn, scopeOf } from '../exercise/scope.js';
 import type { Samples, ShownDiagram, StudentFigure } from '../exercise/seen.js';
 import { textOf } from '../exercise/systems.js';
 import { insertValues } from '../exercise/words.js';
+import { orElse } from '../expression/problem.js';
+import type { Scope } from '../formula/evaluate.js';
 import { attemptsOf, inputsOf, ownWordsOf, pointsOf, seenOf } from './index.js';
 import type { Given } from './kind.js';
 

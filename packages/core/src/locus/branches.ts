@@ -2,11 +2,11 @@ import { Problem } from '../expression/problem.js';
 import type { Fraction } from '../rational/fraction.js';
 import { rationalFromNumber } from '../rational/number.js';
 import { add, coefficients, constant, degree, derivative, multiply } from '../rational/polynomial.js';
-import { type Complex, magnitude, over, plus } from '../system/complex.js';
 import { rootsOfNumbers } from '../system/aberth.js';
+import { type Complex, magnitude, over, plus } from '../system/complex.js';
 import { roots } from '../system/roots.js';
 import type { ParametricPolynomial } from './parameter.js';
-import { type SpecialPoints, gainAt, valueAt } from './specialPoints.js';
+import { gainAt, type SpecialPoints, valueAt } from './specialPoints.js';
 
 /** One branch: gains rising, a point for each. */
 export interface Branch {

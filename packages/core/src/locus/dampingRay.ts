@@ -1,6 +1,6 @@
 import type { Fraction } from '../rational/fraction.js';
 import { rationalFromNumber } from '../rational/number.js';
-import { type Polynomial, degree, polynomial } from '../rational/polynomial.js';
+import { degree, type Polynomial, polynomial } from '../rational/polynomial.js';
 import type { Complex } from '../system/complex.js';
 import { roots } from '../system/roots.js';
 import { gainAt } from './specialPoints.js';

@@ -1,7 +1,7 @@
 import { Problem } from '../expression/problem.js';
+import type { Fraction } from '../rational/fraction.js';
 import type { Rational } from '../rational/number.js';
 import {
-  type Polynomial,
   add,
   coefficient,
   constant,
@@ -12,12 +12,12 @@ import {
   multiply,
   negate,
   one,
+  type Polynomial,
   polynomial,
   polynomialOf,
   zero,
 } from '../rational/polynomial.js';
-import type { Fraction } from '../rational/fraction.js';
-import { type SymbolicPolynomial, coefficientsIn, degreeIn } from '../symbolic/polynomial.js';
+import { coefficientsIn, degreeIn, type SymbolicPolynomial } from '../symbolic/polynomial.js';
 import { roots } from '../system/roots.js';
 import { type Range, rangesBetween } from './stableRanges.js';
 

@@ -1,6 +1,6 @@
-import { type Fraction, addFractions, lowestTerms, multiplyFractions } from '../rational/fraction.js';
+import { addFractions, type Fraction, lowestTerms, multiplyFractions } from '../rational/fraction.js';
+import { compareRational, type Rational, rational } from '../rational/number.js';
 import {
-  type Polynomial,
   coefficient,
   constant,
   degree,
@@ -8,11 +8,11 @@ import {
   isZero,
   negate,
   one,
+  type Polynomial,
   polynomialOf,
   s,
   zero,
 } from '../rational/polynomial.js';
-import { type Rational, compareRational, rational } from '../rational/number.js';
 
 /** A Routh array of a polynomial, exact. */
 export interface RouthArray {

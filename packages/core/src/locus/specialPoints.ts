@@ -1,6 +1,8 @@
+import { inSquares, overOmega, positiveFrequencies, ratioOnAxis } from '../frequency/axis.js';
+import { valueExactly } from '../rational/exactValue.js';
 import { type Fraction, lowestTerms } from '../rational/fraction.js';
+import { rationalToNumber } from '../rational/number.js';
 import {
-  type Polynomial,
   add,
   coefficient,
   commonFactor,
@@ -10,13 +12,11 @@ import {
   isZero,
   multiply,
   negate,
+  type Polynomial,
 } from '../rational/polynomial.js';
-import { inSquares, overOmega, positiveFrequencies, ratioOnAxis } from '../frequency/axis.js';
 import { type Complex, magnitude, over, times } from '../system/complex.js';
 import { type Root, roots } from '../system/roots.js';
 import { type System, systemOf } from '../system/system.js';
-import { rationalToNumber } from '../rational/number.js';
-import { valueExactly } from '../rational/exactValue.js';
 
 /** What a course book marks on a root locus of D(s) + K·N(s) = 0, K from 0 to ∞. Angles in degrees in (−180, 180]. */
 export interface SpecialPoints {

@@ -1,3 +1,6 @@
+import { FactoredFrequency } from '../frequency/bode.js';
+import { phaseCrossings } from '../frequency/crossings.js';
+import { countEncirclements } from '../frequency/stability.js';
 import { type Fraction, lowestTerms } from '../rational/fraction.js';
 import { type Rational, rationalFromNumber, rationalToNumber } from '../rational/number.js';
 import {
@@ -10,9 +13,6 @@ import {
   isZero,
   multiply,
 } from '../rational/polynomial.js';
-import { countEncirclements } from '../frequency/stability.js';
-import { FactoredFrequency } from '../frequency/bode.js';
-import { phaseCrossings } from '../frequency/crossings.js';
 import { systemOf } from '../system/system.js';
 import { specialPoints } from './specialPoints.js';
 

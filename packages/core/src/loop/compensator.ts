@@ -1,17 +1,17 @@
+import { type CompensatorName, compensatorNames } from '../exercise/names.js';
 import { Problem } from '../expression/problem.js';
 import type { Compensator } from '../kinds/gains/part.js';
-import { type CompensatorName, compensatorNames } from '../exercise/names.js';
 import type { Fraction } from '../rational/fraction.js';
 import {
-  type Rational,
   addRational,
   divideRational,
   multiplyRational,
   negateRational,
+  type Rational,
   rational,
   rationalToNumber,
 } from '../rational/number.js';
-import { type Polynomial, add, constant, degree, multiply, s } from '../rational/polynomial.js';
+import { add, constant, degree, multiply, type Polynomial, s } from '../rational/polynomial.js';
 
 /** Places of a compensator's zeros and poles, and its gain, by name; what is left out is missing. */
 export type CompensatorSet = Readonly<Partial<Record<CompensatorName, Rational | null>>>;

@@ -1,24 +1,24 @@
-import { Problem } from '../expression/problem.js';
 import type { SignalName } from '../exercise/names.js';
-import { isStable } from '../frequency/stability.js';
+import { Problem } from '../expression/problem.js';
 import { type Margins, marginsOf } from '../frequency/margins.js';
+import { isStable } from '../frequency/stability.js';
+import { largestOf, slowestOf, type Subject } from '../quantity/subject.js';
 import { lowestTerms } from '../rational/fraction.js';
-import { type Polynomial, commonFactor, isHurwitz, negate, zero } from '../rational/polynomial.js';
-import { type Subject, largestOf, slowestOf } from '../quantity/subject.js';
+import { commonFactor, isHurwitz, negate, type Polynomial, zero } from '../rational/polynomial.js';
 import { type Measures, measuresOf, measuresOfTransfer, noMeasures } from '../response/measures.js';
 import type { Motion } from '../response/motion.js';
 import { type SteadyState, steadyStateOf } from '../response/steadyState.js';
 import { stepResponse } from '../response/step.js';
 import { roots } from '../system/roots.js';
-import { type Pole, type System, poleOf, systemOf } from '../system/system.js';
+import { type Pole, poleOf, type System, systemOf } from '../system/system.js';
 import {
-  type DelayedPolynomial,
-  type Transfer,
   delayed,
+  type DelayedPolynomial,
   highestDegree,
   inSeries,
   productOfTerms,
   sumOfTerms,
+  type Transfer,
   withDeadTime,
 } from '../system/transfer.js';
 import type { SetController } from './controller.js';

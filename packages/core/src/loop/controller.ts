@@ -1,15 +1,15 @@
-import { decimalIn, isEndless } from '../expression/decimal.js';
-import { Problem } from '../expression/problem.js';
 import type { Settings } from '../exercise/answer.js';
-import type { Controller, ControllerGain, PidController } from '../kinds/gains/part.js';
 import { isPid } from '../exercise/controllers.js';
 import type { GainName } from '../exercise/names.js';
+import { decimalIn, isEndless } from '../expression/decimal.js';
+import { Problem } from '../expression/problem.js';
 import { type Scope, systemFrom } from '../formula/evaluate.js';
+import type { Controller, ControllerGain, PidController } from '../kinds/gains/part.js';
 import type { Fraction } from '../rational/fraction.js';
 import { type Rational, rational, rationalFromDecimal, rationalToNumber } from '../rational/number.js';
-import { compensatorFrom } from './compensator.js';
-import { type PidForm, controllerOf, gainsOfForm, toParallel } from '../system/controller.js';
+import { controllerOf, gainsOfForm, type PidForm, toParallel } from '../system/controller.js';
 import { constantOf } from '../system/transferAlgebra.js';
+import { compensatorFrom } from './compensator.js';
 
 /** The gains that a controller of these terms has in this form, in the order in which people write them. */
 export function gainsOf({ terms, form }: Pick<PidController, 'terms' | 'form'>): readonly GainName[] {

@@ -1,26 +1,26 @@
-import { Problem } from '../expression/problem.js';
 import type { Settings } from '../exercise/answer.js';
 import type { InputSignal, Series } from '../exercise/given.js';
 import { inputFrom, unitStep } from '../exercise/inputs.js';
-import type { GainsPart } from '../kinds/gains/part.js';
 import type { SignalName } from '../exercise/names.js';
-import { type Scope, numberFrom, systemFrom } from '../formula/evaluate.js';
+import { Problem } from '../expression/problem.js';
+import { numberFrom, type Scope, systemFrom } from '../formula/evaluate.js';
+import type { GainsPart } from '../kinds/gains/part.js';
 import type { Subject } from '../quantity/subject.js';
 import { rational, rationalFromNumber, rationalToNumber } from '../rational/number.js';
 import { constant, multiply } from '../rational/polynomial.js';
 import type { Input } from '../response/input.js';
 import { largestOfMotion } from '../response/integrals.js';
-import { type LimitedSignals, limitedLoop } from '../response/limitedLoop.js';
+import { limitedLoop, type LimitedSignals } from '../response/limitedLoop.js';
 import { type Measures, measuresOfMotion, noMeasures } from '../response/measures.js';
 import type { Motion } from '../response/motion.js';
 import { respond } from '../response/respond.js';
 import { settlingMotion } from '../response/settling.js';
 import { Superposition } from '../response/superposition.js';
 import { rangeOf } from '../response/walk.js';
-import { type Transfer, asDelayedFraction, highestDegree } from '../system/transfer.js';
+import { asDelayedFraction, highestDegree, type Transfer } from '../system/transfer.js';
 import { constantTransfer } from '../system/transferAlgebra.js';
-import { ControlLoop, type InputName } from './controlLoop.js';
 import { controllerFrom } from './controller.js';
+import { ControlLoop, type InputName } from './controlLoop.js';
 
 /** What a gains part says of its loop. */
 export type GivenLoop = Pick<

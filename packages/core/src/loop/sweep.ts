@@ -1,6 +1,6 @@
-import { Problem, attempt } from '../expression/problem.js';
 import type { Settings } from '../exercise/answer.js';
-import { type Branch, type Window, tracedBranches } from '../locus/branches.js';
+import { attempt, Problem } from '../expression/problem.js';
+import { type Branch, tracedBranches, type Window } from '../locus/branches.js';
 import { coefficients } from '../rational/polynomial.js';
 import type { ControlLoop } from './controlLoop.js';
 import type { LoopModel } from './model.js';

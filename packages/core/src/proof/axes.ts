@@ -1,5 +1,5 @@
-import type { Settings } from '../exercise/answer.js';
 import type { Axis } from '../checking/trial.js';
+import type { Settings } from '../exercise/answer.js';
 
 /** Steps over an axis of one, two or three. With more axes a grid that is fine enough has too many points. */
 export const gridCounts = [160, 26, 11];

@@ -1,6 +1,6 @@
 import solver from 'javascript-lp-solver';
-import type { Settings } from '../exercise/answer.js';
 import type { Axis, Tried, Try } from '../checking/trial.js';
+import type { Settings } from '../exercise/answer.js';
 import { onLadder, widthOf } from './axes.js';
 
 // Its types are those of a CommonJS module, of which the solver is the whole.

@@ -1,15 +1,15 @@
-import { Problem, attempt } from '../expression/problem.js';
+import { modelOf } from '../checking/model.js';
+import { mentions } from '../diagram/exact.js';
 import type { DrawValues, ExerciseDocument } from '../exercise/document.js';
 import { extremesOf, refuseRareDraws } from '../exercise/draw.js';
 import type { Parameter } from '../exercise/given.js';
 import type { Part } from '../exercise/parts.js';
 import { hiddenIn, meetsGuards, scopeOf } from '../exercise/scope.js';
 import { leftInBraces } from '../exercise/words.js';
+import { attempt, Problem } from '../expression/problem.js';
+import { readCondition } from '../formula/condition.js';
 import { formulasOf, idsIn, ownFindings, ownWordsOf } from '../kinds/index.js';
 import { wordsOf } from '../kinds/studentView.js';
-import { mentions } from '../diagram/exact.js';
-import { readCondition } from '../formula/condition.js';
-import { modelOf } from '../checking/model.js';
 import { sampleOf } from './sample.js';
 import { trialsOf } from './trials.js';
 

@@ -1,9 +1,9 @@
-import type { Settings } from '../exercise/answer.js';
-import type { GainsPart } from '../kinds/gains/part.js';
-import { gridCounts, onLadder, stepsOf, widthOf } from './axes.js';
 import type { Model } from '../checking/model.js';
 import type { Axis, Tried, Try } from '../checking/trial.js';
+import type { Settings } from '../exercise/answer.js';
+import type { GainsPart } from '../kinds/gains/part.js';
 import { searching } from '../kinds/gains/search.js';
+import { gridCounts, onLadder, stepsOf, widthOf } from './axes.js';
 
 /** The gains over two axes and what holds there; a third gain stays at `at`. */
 export interface GainMap {

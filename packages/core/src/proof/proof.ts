@@ -1,3 +1,4 @@
+import { modelOf } from '../checking/model.js';
 import { formatNumber } from '../checking/words.js';
 import type { Settings } from '../exercise/answer.js';
 import { type DrawValues, type ExerciseDocument } from '../exercise/document.js';
@@ -13,7 +14,6 @@ import {
   usualWrongAnswers,
   warningsOf,
 } from '../kinds/index.js';
-import { modelOf } from '../checking/model.js';
 import { type Search, searchSettings } from './search.js';
 
 /** One imagined student: the numbers, what is expected, and the response that goes with it. */

@@ -1,7 +1,7 @@
-import { orElse } from '../expression/problem.js';
 import type { DrawValues, ExerciseDocument } from '../exercise/document.js';
 import { drawValues, extremesOf } from '../exercise/draw.js';
 import { meetsGuards } from '../exercise/scope.js';
+import { orElse } from '../expression/problem.js';
 
 /** What draws need of a document. */
 export type Drawn = Pick<ExerciseDocument, 'parameters' | 'systems' | 'guards'>;

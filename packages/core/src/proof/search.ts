@@ -1,10 +1,10 @@
+import type { Model } from '../checking/model.js';
+import { type Axis, isFound, type Tried, type Try } from '../checking/trial.js';
 import type { Settings } from '../exercise/answer.js';
 import type { Searched } from '../kinds/index.js';
 import { gridCounts, nearLowEnds, onLadder, pointsOver, scatteredOver } from './axes.js';
 import { descend, holds, tidied } from './descent.js';
-import { type GainMap, closeTo, mapOf } from './gainMap.js';
-import type { Model } from '../checking/model.js';
-import { type Axis, type Tried, type Try, isFound } from '../checking/trial.js';
+import { closeTo, type GainMap, mapOf } from './gainMap.js';
 
 /** What was found for one student's numbers. */
 export interface DrawSearch {

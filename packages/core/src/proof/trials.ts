@@ -1,10 +1,10 @@
-import { Problem } from '../expression/problem.js';
+import type { Model } from '../checking/model.js';
 import { figureCurves } from '../exercise/figure.js';
 import type { Part } from '../exercise/parts.js';
+import { Problem } from '../expression/problem.js';
 import { ownTrials } from '../kinds/index.js';
 import type { Trial } from '../kinds/kind.js';
 import { studentPart } from '../kinds/studentView.js';
-import type { Model } from '../checking/model.js';
 
 /** Everything that working on a part and checking it would run, the likeliest culprits first. */
 export function trialsOf(part: Part, model: Model): Trial[] {

@@ -1,12 +1,11 @@
 import { limits } from '../expression/limits.js';
+import { parse } from '../expression/parse.js';
 import { Problem } from '../expression/problem.js';
 import type { Tree } from '../expression/tree.js';
-import { parse } from '../expression/parse.js';
 import { type Algebra, evaluate, unknownName } from './evaluate.js';
 import { bitLength, checkSize } from './integer.js';
 import { type Rational } from './number.js';
 import {
-  type Polynomial,
   add,
   coefficient,
   commonFactor,
@@ -19,6 +18,7 @@ import {
   multiply,
   negate,
   one,
+  type Polynomial,
   polynomial,
   power,
   s,

@@ -3,10 +3,10 @@ import { Problem } from '../expression/problem.js';
 import { greatestCommonDivisor } from './integer.js';
 import { modulo, rankModulo } from './modular.js';
 import {
-  type Rational,
   addRational,
   divideRational,
   multiplyRational,
+  type Rational,
   rational,
   rationalFromNumber,
   subtractRational,

@@ -1,4 +1,4 @@
-import { Matrix, inverse, solve } from 'ml-matrix';
+import { inverse, Matrix, solve } from 'ml-matrix';
 
 /** Stages of one step; the step is exact for polynomials up to twice that degree at its end. */
 export const stages = 7;

@@ -1,10 +1,10 @@
 import { Problem } from '../expression/problem.js';
 import { rationalToNumber } from '../rational/number.js';
-import { type Polynomial, coefficient, coefficients, degree } from '../rational/polynomial.js';
+import { coefficient, coefficients, degree, type Polynomial } from '../rational/polynomial.js';
 import { magnitude } from '../system/complex.js';
 import { roots } from '../system/roots.js';
 import { inTimeUnit, timeUnitOf } from '../system/timeUnit.js';
-import { type Transfer, highestDegree } from '../system/transfer.js';
+import { highestDegree, type Transfer } from '../system/transfer.js';
 import { inputAt } from './input.js';
 import { LinearRun } from './linearRun.js';
 import type { Motion } from './motion.js';

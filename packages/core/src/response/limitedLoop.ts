@@ -4,14 +4,14 @@ import { rationalFromNumber } from '../rational/number.js';
 import { constant, degree, multiply } from '../rational/polynomial.js';
 import { inTimeUnit, powerOfTwo } from '../system/timeUnit.js';
 import { delayed, withDeadTime } from '../system/transfer.js';
-import { type Input, type InputPart, inputAt, partsOf } from './input.js';
+import { type Input, inputAt, type InputPart, partsOf } from './input.js';
 import {
-  LimitedModel,
-  type PracticalController,
   disturbance,
   forcingCount,
   gainOf,
+  LimitedModel,
   past,
+  type PracticalController,
   reference,
   row,
   unity,

@@ -1,12 +1,12 @@
 import { Matrix, solve } from 'ml-matrix';
 import { rationalFromNumber, rationalToNumber } from '../rational/number.js';
 import {
-  type Polynomial,
   add,
   coefficient,
   isHurwitz,
   multiply,
   one,
+  type Polynomial,
   polynomialOf,
   s,
 } from '../rational/polynomial.js';

@@ -1,6 +1,6 @@
 import { Problem } from '../expression/problem.js';
-import { type Step, radau, stages, stepMatrices } from './collocation.js';
-import { type PieceSource, type PolynomialPiece, pieceAt, valueOf } from './piecewise.js';
+import { radau, stages, type Step, stepMatrices } from './collocation.js';
+import { pieceAt, type PieceSource, type PolynomialPiece, valueOf } from './piecewise.js';
 import { spendStep } from './work.js';
 
 /** x′ = a·x + b·w, outputs = c·x + d·w: n states, q forcing signals, p outputs. */

@@ -1,23 +1,23 @@
 import { Problem } from '../expression/problem.js';
 import { type Fraction, isProper } from '../rational/fraction.js';
 import {
-  type Rational,
   addRational,
   divideRational,
   multiplyRational,
+  type Rational,
   rational,
   rationalFromNumber,
   rationalToNumber,
 } from '../rational/number.js';
-import { type Polynomial, coefficient, degree, divide, polynomialOf } from '../rational/polynomial.js';
+import { coefficient, degree, divide, type Polynomial, polynomialOf } from '../rational/polynomial.js';
 import { systemOf } from '../system/system.js';
-import { type Transfer, highestDegree, simplified } from '../system/transfer.js';
+import { highestDegree, simplified, type Transfer } from '../system/transfer.js';
 import { delayRun } from './delayLoop.js';
 import { type Input, type InputPart, partsOf } from './input.js';
 import type { Motion } from './motion.js';
 import { PiecewiseMotion } from './piecewise.js';
-import { StretchedMotion } from './stretched.js';
 import { integratedMotion, inverseTransform } from './step.js';
+import { StretchedMotion } from './stretched.js';
 import { type ShiftedMotion, Superposition } from './superposition.js';
 
 const unitStep: Input = { kind: 'step' };

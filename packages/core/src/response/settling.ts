@@ -1,5 +1,5 @@
 import { isStable } from '../frequency/stability.js';
-import { type Transfer, simplified } from '../system/transfer.js';
+import { simplified, type Transfer } from '../system/transfer.js';
 import { settledMotion } from './delayLoop.js';
 import type { Motion } from './motion.js';
 import { dcGainOf, respond } from './respond.js';

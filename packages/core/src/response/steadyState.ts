@@ -1,9 +1,9 @@
-import type { Transfer } from '../system/transfer.js';
-import { asDelayedFraction } from '../system/transfer.js';
 import { isLoopStable } from '../frequency/stability.js';
 import { lowestTerms } from '../rational/fraction.js';
 import { rationalToNumber } from '../rational/number.js';
-import { type Polynomial, coefficient, isZero } from '../rational/polynomial.js';
+import { coefficient, isZero, type Polynomial } from '../rational/polynomial.js';
+import type { Transfer } from '../system/transfer.js';
+import { asDelayedFraction } from '../system/transfer.js';
 
 /** Error constants of the loop with unity feedback around L, and the errors that remain. Infinite where they are. */
 export interface SteadyState {

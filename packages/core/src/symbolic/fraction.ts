@@ -1,13 +1,11 @@
 import { limits } from '../expression/limits.js';
 import { parse } from '../expression/parse.js';
 import { Problem } from '../expression/problem.js';
-import { type Tree, childrenOf } from '../expression/tree.js';
+import { childrenOf, type Tree } from '../expression/tree.js';
 import { type Algebra, evaluate } from '../rational/evaluate.js';
 import { greatestCommonDivisor } from '../rational/integer.js';
-import { type Rational, divideRational, rational } from '../rational/number.js';
+import { divideRational, type Rational, rational } from '../rational/number.js';
 import {
-  Ring,
-  type SymbolicPolynomial,
   coefficientsIn,
   commonDivisor,
   contentOf,
@@ -18,8 +16,10 @@ import {
   leadingCoefficient,
   powerOf,
   product,
+  Ring,
   scaled,
   sum,
+  type SymbolicPolynomial,
   symbolPower,
   whole,
   wholeValue,

@@ -1,7 +1,7 @@
 import { nameToLatex } from '../expression/latex.js';
 import { absolute } from '../rational/integer.js';
 import type { SymbolicFraction } from './fraction.js';
-import { type SymbolicPolynomial, coefficientsIn, isNothing } from './polynomial.js';
+import { coefficientsIn, isNothing, type SymbolicPolynomial } from './polynomial.js';
 
 /** How a fraction is written: as text that can be typed again, or as LaTeX. */
 interface Script {

@@ -1,11 +1,11 @@
 import { Problem } from '../expression/problem.js';
-import { type Fraction, addFractions } from '../rational/fraction.js';
+import { addFractions, type Fraction } from '../rational/fraction.js';
 import { bitLength } from '../rational/integer.js';
 import {
-  type Rational,
   addRational,
   divideRational,
   multiplyRational,
+  type Rational,
   rational,
   subtractRational,
 } from '../rational/number.js';

@@ -1,8 +1,8 @@
-import { Problem } from '../expression/problem.js';
 import { limits } from '../expression/limits.js';
+import { Problem } from '../expression/problem.js';
 import type { Fraction } from '../rational/fraction.js';
-import { type Rational, multiplyRational, rational, rationalFromNumber } from '../rational/number.js';
-import { type Polynomial, add, constant, isZero, multiply, one, polynomialOf, s } from '../rational/polynomial.js';
+import { multiplyRational, type Rational, rational, rationalFromNumber } from '../rational/number.js';
+import { add, constant, isZero, multiply, one, type Polynomial, polynomialOf, s } from '../rational/polynomial.js';
 import type { Complex } from './complex.js';
 
 /** A polynomial with the decimals that doubles print as, highest power first. @throws Problem `query` or `degree`. */

@@ -2,12 +2,12 @@ import { type Fraction, lowestTerms } from '../rational/fraction.js';
 import { ratioToNumber } from '../rational/integer.js';
 import { type Rational, rational, rationalFromNumber } from '../rational/number.js';
 import {
-  type Polynomial,
   coefficient,
   degree,
   divide,
   isZero,
   monic,
+  type Polynomial,
   polynomial,
   squareFreeFactors,
 } from '../rational/polynomial.js';

@@ -1,10 +1,10 @@
 import { bitLength, ratioToNumber } from '../rational/integer.js';
 import {
-  type Polynomial,
   commonFactor,
   degree,
   divide,
   isZero,
+  type Polynomial,
   polynomial,
   squareFreeFactors,
 } from '../rational/polynomial.js';

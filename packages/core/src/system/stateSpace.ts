@@ -1,11 +1,11 @@
 import { Problem } from '../expression/problem.js';
 import { type Fraction, isProper, lowestTerms } from '../rational/fraction.js';
 import {
-  type Matrix,
+  addMatrices,
   characteristicOf,
   checkedMatrix,
   identity,
-  addMatrices,
+  type Matrix,
   matrixFromNumbers,
   multiplyMatrices,
   rank,
@@ -14,16 +14,16 @@ import {
   transpose,
 } from '../rational/matrix.js';
 import {
-  type Rational,
   addRational,
   multiplyRational,
   negateRational,
+  type Rational,
   rational,
   rationalFromNumber,
   rationalToNumber,
   subtractRational,
 } from '../rational/number.js';
-import { type Polynomial, coefficient, degree, polynomialOf } from '../rational/polynomial.js';
+import { coefficient, degree, type Polynomial, polynomialOf } from '../rational/polynomial.js';
 import { partialFractions } from './partialFractions.js';
 import { systemOf } from './system.js';
 

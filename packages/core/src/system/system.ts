@@ -1,7 +1,7 @@
 import { type Fraction, lowestTerms } from '../rational/fraction.js';
+import { ratioToNumber } from '../rational/integer.js';
 import { rationalToNumber } from '../rational/number.js';
 import { coefficient, coefficients, commonFactor, isHurwitz, isZero } from '../rational/polynomial.js';
-import { ratioToNumber } from '../rational/integer.js';
 import { type Root, roots } from './roots.js';
 
 /** A pole with what course books read off it. Times in seconds, frequencies in rad/s. */

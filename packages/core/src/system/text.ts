@@ -1,6 +1,6 @@
 import type { Fraction } from '../rational/fraction.js';
 import { absolute } from '../rational/integer.js';
-import { type Polynomial, degree, isZero } from '../rational/polynomial.js';
+import { degree, isZero, type Polynomial } from '../rational/polynomial.js';
 
 /** A fraction as text that can be typed again, whole numbers throughout, sorted by falling powers of the variable. */
 export function fractionToText({ numerator, denominator }: Fraction, variable = 's'): string {

@@ -1,9 +1,9 @@
 import { multiplyRational, rational } from '../rational/number.js';
+import { rationalToNumber } from '../rational/number.js';
 import { type Polynomial, polynomial } from '../rational/polynomial.js';
 import { magnitude } from './complex.js';
 import { roots } from './roots.js';
 import { type DelayedPolynomial, type Transfer } from './transfer.js';
-import { rationalToNumber } from '../rational/number.js';
 
 /**
  * A power of two, in seconds, near which the times of a system lie: its shortest dead time, or the geometric mean of the

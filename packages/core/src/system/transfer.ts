@@ -1,18 +1,18 @@
-import { parse } from '../expression/parse.js';
 import { limits } from '../expression/limits.js';
+import { parse } from '../expression/parse.js';
 import { Problem } from '../expression/problem.js';
-import { type Fraction, lowestTerms } from '../rational/fraction.js';
 import { evaluate, unknownName } from '../rational/evaluate.js';
+import { type Fraction, lowestTerms } from '../rational/fraction.js';
 import {
-  type Rational,
   addRational,
   compareRational,
+  type Rational,
   rational,
   rationalToNumber,
   subtractRational,
 } from '../rational/number.js';
-import { type Polynomial, add, degree, isZero, multiply, polynomial, zero } from '../rational/polynomial.js';
-import { type Definitions, type DeadTime, type SymbolicFraction, fieldFor } from '../symbolic/fraction.js';
+import { add, degree, isZero, multiply, type Polynomial, polynomial, zero } from '../rational/polynomial.js';
+import { type DeadTime, type Definitions, fieldFor, type SymbolicFraction } from '../symbolic/fraction.js';
 import { type SymbolicPolynomial } from '../symbolic/polynomial.js';
 
 /** A polynomial in s times exp(−delay·s); the delay in seconds. */

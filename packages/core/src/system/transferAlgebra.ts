@@ -2,16 +2,16 @@ import { Problem } from '../expression/problem.js';
 import type { Tree } from '../expression/tree.js';
 import { type Algebra, evaluate, unknownName } from '../rational/evaluate.js';
 import { fractionAlgebra, lowestTerms } from '../rational/fraction.js';
-import { type Rational, addRational, compareRational, negateRational } from '../rational/number.js';
+import { addRational, compareRational, negateRational, type Rational } from '../rational/number.js';
 import { coefficient, commonFactor, constant, degree, divide, negate, one } from '../rational/polynomial.js';
 import {
-  type DelayedPolynomial,
-  type Transfer,
   delayed,
+  type DelayedPolynomial,
   inSeries,
-  productOfTerms,
   noDelay,
+  productOfTerms,
   sumOfTerms,
+  type Transfer,
   withDeadTime,
 } from './transfer.js';
 

@@ -1,10 +1,10 @@
 import { EventEmitter } from 'node:events';
 import { setTimeout as pause } from 'node:timers/promises';
+import type { Verdict } from '@nailset/core';
 import { sql } from 'drizzle-orm';
 import type { FastifyBaseLogger } from 'fastify';
-import { type Job, Logger, type Worker, type WorkerEvents, type WorkerPool, runTaskList } from 'graphile-worker';
+import { type Job, Logger, runTaskList, type Worker, type WorkerEvents, type WorkerPool } from 'graphile-worker';
 import type pg from 'pg';
-import type { Verdict } from '@nailset/core';
 import type { Database } from '../store/database.js';
 import { type CheckJob, checkLater, freeJobsOfTheDead } from '../store/jobs.js';
 import { checkWorkers } from '../store/schema.js';

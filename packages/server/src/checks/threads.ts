@@ -1,8 +1,8 @@
 import { MessageChannel } from 'node:worker_threads';
-import { LRUCache } from 'lru-cache';
-import { Piscina } from 'piscina';
 import type { DrawValues, ExerciseDocument } from '@nailset/core';
 import type { FastifyBaseLogger } from 'fastify';
+import { LRUCache } from 'lru-cache';
+import { Piscina } from 'piscina';
 import { Refusal } from '../errors.js';
 import type { Drawing } from '../store/exercises.js';
 import type { Reading } from '../store/handIn.js';

@@ -5,9 +5,9 @@ import {
   type DrawValues,
   type ExerciseDocument,
   type Model,
+  modelOf,
   type Trail,
   type Verdict,
-  modelOf,
 } from '@nailset/core';
 import { checkAnswer, drawValues } from '@nailset/core/checks';
 import { seedOf } from '../store/exercises.js';

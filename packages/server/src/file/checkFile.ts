@@ -1,15 +1,15 @@
 import { open, readFile } from 'node:fs/promises';
-import { Ajv } from 'ajv';
 import {
   type DrawValues,
   ExerciseDocument,
+  modelOf,
   type Part,
   Problem,
-  type Verdict,
-  modelOf,
   rationalFromDecimal,
+  type Verdict,
 } from '@nailset/core';
-import { drawValues, upgraded, answerFromText, checkAnswer, examine } from '@nailset/core/checks';
+import { answerFromText, checkAnswer, drawValues, examine, upgraded } from '@nailset/core/checks';
+import { Ajv } from 'ajv';
 import { parse } from 'csv-parse';
 
 /** Something about a file that a person can mend. */

@@ -1,8 +1,8 @@
-import Type from 'typebox';
 import { Id, PasswordByLink, PasswordChange, Person, ResetLink, ResetRequest, SessionRow } from '@nailset/core';
+import Type from 'typebox';
 import { personOf } from '../access.js';
 import { Refusal } from '../errors.js';
-import { membershipsOf, mayResetFor, roleIn } from '../store/people.js';
+import { mayResetFor, membershipsOf, roleIn } from '../store/people.js';
 import {
   endOtherSessions,
   endSession,
@@ -16,7 +16,7 @@ import {
   usePasswordLink,
 } from '../store/sessions.js';
 import { browserOf } from './browser.js';
-import { type App, type House, answers, nothing } from './route.js';
+import { answers, type App, type House, nothing } from './route.js';
 
 /** Passwords and where one is signed in. */
 export function accountRoutes(app: App, { database, limits, post, settings }: House): void {

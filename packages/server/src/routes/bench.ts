@@ -1,4 +1,3 @@
-import Type from 'typebox';
 import {
   AnswerSave,
   AnswerSaved,
@@ -10,24 +9,25 @@ import {
   Id,
   sumOfShares,
 } from '@nailset/core';
-import { Disclosure, closesAt, pointsOf } from '@nailset/core/checks';
+import { closesAt, Disclosure, pointsOf } from '@nailset/core/checks';
+import Type from 'typebox';
 import { personOf } from '../access.js';
 import type { StudentVersion } from '../checks/threads.js';
 import { Refusal } from '../errors.js';
 import { drawFor, factsOf, newestVersion } from '../store/exercises.js';
-import { publishedExercises } from '../store/shelf.js';
 import { handIn } from '../store/handIn.js';
+import { membershipsOf } from '../store/people.js';
+import { publishedExercises } from '../store/shelf.js';
 import {
-  type Standing,
   bestOf,
   saveAnswer,
   savedAnswersOf,
+  type Standing,
   standingIn,
   standingOf,
   standingOfOne,
 } from '../store/submissions.js';
-import { membershipsOf } from '../store/people.js';
-import { type App, type House, answers, byCourse, byExercise, bySubmission } from './route.js';
+import { answers, type App, byCourse, byExercise, bySubmission, type House } from './route.js';
 
 /** What a student works with. Everything here is about the person who asks and nobody else. */
 export function benchRoutes(app: App, { database, threads, news }: House): void {

@@ -6,14 +6,14 @@ import { drawsOf, factsOf, newestVersion } from '../store/exercises.js';
 import { checkAgain } from '../store/jobs.js';
 import { courseWithPeople } from '../store/people.js';
 import {
-  type Standing,
   addOverride,
   bestOf,
   overridesOf,
+  type Standing,
   standingOf,
   submissionToCheck,
 } from '../store/submissions.js';
-import { type App, type House, answers, byExercise, bySubmission, nothing } from './route.js';
+import { answers, type App, byExercise, bySubmission, type House, nothing } from './route.js';
 
 /** What staff see of a class, and their decisions. */
 export function classSheetRoutes(app: App, { database, threads }: House): void {

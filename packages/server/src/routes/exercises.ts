@@ -1,4 +1,3 @@
-import Type from 'typebox';
 import {
   Created,
   Draft,
@@ -12,6 +11,7 @@ import {
   Shelf,
   Version,
 } from '@nailset/core';
+import Type from 'typebox';
 import { personOf } from '../access.js';
 import {
   addExercise,
@@ -24,7 +24,7 @@ import {
 } from '../store/exercises.js';
 import { publishingOf } from '../store/publishing.js';
 import { shelfOf } from '../store/shelf.js';
-import { type App, type House, answers, byCourse, byExercise, nothing } from './route.js';
+import { answers, type App, byCourse, byExercise, type House, nothing } from './route.js';
 
 /** Making exercises: the shelf, drafts and published versions. */
 export function exerciseRoutes(app: App, { database, threads }: House): void {

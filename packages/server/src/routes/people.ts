@@ -1,4 +1,3 @@
-import Type from 'typebox';
 import {
   CoursePeople,
   Created,
@@ -11,6 +10,7 @@ import {
   Session,
   SignIn,
 } from '@nailset/core';
+import Type from 'typebox';
 import { personOf, sessionCookie } from '../access.js';
 import { demoPassword } from '../demo/people.js';
 import { Refusal } from '../errors.js';
@@ -27,7 +27,7 @@ import {
 } from '../store/people.js';
 import { closeSession, openSession } from '../store/sessions.js';
 import { browserOf } from './browser.js';
-import { type App, type House, answers, byCourse, nothing } from './route.js';
+import { answers, type App, byCourse, type House, nothing } from './route.js';
 
 /** Signing in and out, accounts, courses and who belongs to them. */
 export function peopleRoutes(app: App, { database, limits, post, settings }: House): void {

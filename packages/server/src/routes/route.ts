@@ -1,4 +1,5 @@
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
+import { ErrorMessage, Id } from '@nailset/core';
 import type {
   FastifyBaseLogger,
   FastifyInstance,
@@ -7,7 +8,6 @@ import type {
   RawServerDefault,
 } from 'fastify';
 import Type from 'typebox';
-import { ErrorMessage, Id } from '@nailset/core';
 import type { VerdictNews } from '../checks/news.js';
 import type { Threads } from '../checks/threads.js';
 import type { Limits } from '../limits.js';

@@ -1,6 +1,6 @@
+import type { ExerciseDocument } from '@nailset/core';
 import { eq, inArray } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
-import type { ExerciseDocument } from '@nailset/core';
 import type { Database, Transaction } from './database.js';
 import { versions } from './schema.js';
 

@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
-import { and, count, desc, eq, gte, lt, lte, max } from 'drizzle-orm';
 import { type DrawValues, type ExerciseDocument, type Version } from '@nailset/core';
 import type { Finding } from '@nailset/core/checks';
+import { and, count, desc, eq, gte, lt, lte, max } from 'drizzle-orm';
 import { Refusal } from '../errors.js';
 import type { Database, Transaction } from './database.js';
 import { documentOf, documentsOf } from './documents.js';

@@ -1,11 +1,11 @@
 import { isDeepStrictEqual } from 'node:util';
-import { and, count, desc, eq, sql } from 'drizzle-orm';
 import { type DrawValues, type ExerciseDocument, type HandIn, type Part } from '@nailset/core';
 import { attemptsOf, closesAt } from '@nailset/core/checks';
+import { and, count, desc, eq, sql } from 'drizzle-orm';
 import { Refusal } from '../errors.js';
 import { type Database, prepared } from './database.js';
 import { documentOf } from './documents.js';
-import { type Drawing, drawFor } from './exercises.js';
+import { drawFor, type Drawing } from './exercises.js';
 import { enqueued } from './jobs.js';
 import { draws, exercises, submissions, versions } from './schema.js';
 

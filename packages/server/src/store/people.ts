@@ -1,6 +1,6 @@
 import { randomInt } from 'node:crypto';
-import { and, asc, eq, sql } from 'drizzle-orm';
 import type { Membership, Person, Role } from '@nailset/core';
+import { and, asc, eq, sql } from 'drizzle-orm';
 import { Refusal } from '../errors.js';
 import { isPasswordOf } from '../passwords.js';
 import type { Database, Transaction } from './database.js';

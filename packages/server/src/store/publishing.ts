@@ -1,6 +1,6 @@
-import { countDistinct, and, desc, eq, gte } from 'drizzle-orm';
 import { type DrawValues, type ExerciseDocument, type Publishing } from '@nailset/core';
 import { pointsOf } from '@nailset/core/checks';
+import { and, countDistinct, desc, eq, gte } from 'drizzle-orm';
 import type { Database } from './database.js';
 import { drawnAnewAt, newestVersion } from './exercises.js';
 import { draws, exercises, memberships, submissions, versions } from './schema.js';

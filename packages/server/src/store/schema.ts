@@ -1,23 +1,23 @@
+import { type Answer, type DrawValues, type ExerciseDocument, type Trail, type Verdict } from '@nailset/core';
+import { upgraded } from '@nailset/core/checks';
 import { sql } from 'drizzle-orm';
 import {
   bigint,
   boolean,
   customType,
+  doublePrecision,
   index,
   integer,
   jsonb,
   pgEnum,
   pgTable,
   primaryKey,
-  doublePrecision,
   text,
   timestamp,
   unique,
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
-import { type Answer, type DrawValues, type ExerciseDocument, type Trail, type Verdict } from '@nailset/core';
-import { upgraded } from '@nailset/core/checks';
 
 const time = (name: string) => timestamp(name, { withTimezone: true });
 const id = () => uuid('id').primaryKey().defaultRandom();

@@ -1,9 +1,9 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { and, desc, eq, gt, lt, ne, sql } from 'drizzle-orm';
 import type { Person, Role, SessionRow } from '@nailset/core';
+import { and, desc, eq, gt, lt, ne, sql } from 'drizzle-orm';
 import { Refusal } from '../errors.js';
 import { hashPassword, isPasswordOf, refuseWeakPassword } from '../passwords.js';
-import { type Database, type Transaction, prepared } from './database.js';
+import { type Database, prepared, type Transaction } from './database.js';
 import { person } from './people.js';
 import { memberships, people, resetLinks, sessions } from './schema.js';
 

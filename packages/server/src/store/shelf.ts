@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
-import { and, asc, count, eq } from 'drizzle-orm';
 import { type Shelf, sumOfShares } from '@nailset/core';
 import { pointsOf } from '@nailset/core/checks';
+import { and, asc, count, eq } from 'drizzle-orm';
 import type { Database } from './database.js';
 import { newestVersions } from './exercises.js';
 import { courses, exercises, memberships } from './schema.js';

@@ -1,8 +1,8 @@
-import { type SQL, and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import type { Answer, AnswerSave, AnswerSaved, DrawValues, ExerciseDocument, Verdict } from '@nailset/core';
 import { stopsOf } from '@nailset/core/checks';
+import { and, asc, desc, eq, inArray, type SQL, sql } from 'drizzle-orm';
 import { Refusal } from '../errors.js';
-import { type Database, type Transaction, prepared } from './database.js';
+import { type Database, prepared, type Transaction } from './database.js';
 import { documentOf, documentsOf } from './documents.js';
 import { newestVersion } from './exercises.js';
 import { graceMilliseconds } from './handIn.js';

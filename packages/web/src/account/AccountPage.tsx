@@ -1,11 +1,11 @@
-import { type FormEvent, useState } from 'react';
 import type { SessionRow } from '@nailset/core';
+import { type FormEvent, useState } from 'react';
 import { useChangePassword, useEndSessions, useSessions } from '../api/account';
 import { useSession } from '../api/queries';
-import { Button } from '../shared/Button';
 import { Header } from '../page/Header';
-import { PasswordField } from '../shared/PasswordField';
 import { ErrorNote, FormError, Loading } from '../page/states';
+import { Button } from '../shared/Button';
+import { PasswordField } from '../shared/PasswordField';
 import { dayAndTime } from '../shared/time';
 import { useTitle } from '../shared/useTitle';
 

@@ -1,5 +1,5 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
 import type { PasswordByLink, PasswordChange, Person, ResetLink, SessionRow } from '@nailset/core';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { request } from './client';
 import { useChange, useFresh } from './queries';
 

@@ -1,5 +1,3 @@
-import { useCallback, useState } from 'react';
-import { queryOptions, useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import type {
   AnswerSave,
   AnswerSaved,
@@ -12,8 +10,8 @@ import type {
   DraftSaved,
   ExerciseChange,
   ExerciseDocument,
-  HandIn,
   Handed,
+  HandIn,
   Home,
   NewCourse,
   Override,
@@ -26,6 +24,8 @@ import type {
   SignIn,
   Version,
 } from '@nailset/core';
+import { queryOptions, useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useState } from 'react';
 import { pendingSaves } from '../shared/saving';
 import { askAgain, askSession, isAway, isOffline, request } from './client';
 import { letGo } from './page';

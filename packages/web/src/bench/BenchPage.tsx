@@ -1,22 +1,23 @@
 import type { Answer, Bench, StudentPart } from '@nailset/core';
+import isEqual from 'fast-deep-equal';
 import { nanoid } from 'nanoid';
 import { useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { ApiError } from '../api/client';
 import { useBench, useHandIn, useSession, useVerdicts } from '../api/queries';
+import type { Work } from '../loop/action';
 import { Header } from '../page/Header';
 import { PageOf } from '../page/PageOf';
 import { usePartAsked, usePartInAddress } from '../page/usePartInAddress';
 import { SavingNote } from '../shared/saving';
 import { clockTime } from '../shared/time';
 import { useTitle } from '../shared/useTitle';
+import { unsavedOf } from '../work/unsaved';
+import { basesOf, type OpenPage, openPage, useSaving } from '../work/useSaving';
+import { workFrom, workReducer } from '../work/work';
 import { BenchSheet } from './BenchSheet';
 import { ChangedElsewhere } from './ChangedElsewhere';
 import { DueNote, useDueState, worthNow } from './DueNote';
-import { unsavedOf } from '../work/unsaved';
-import { type OpenPage, basesOf, openPage, useSaving } from '../work/useSaving';
-import type { Work } from '../loop/action';
-import { workFrom, workReducer } from '../work/work';
 
 /** An exercise as its student works on it. */
 export default function BenchPage() {
@@ -72,7 +73,7 @@ function Loaded({
   useVerdicts(bench);
   const due = useDueState(bench);
   // One key per intent: the same answer sent again after a lost connection stays one try.
-  const intent = useRef<{ key: string; of: string }>(undefined);
+  const intent = useRef<{ key: string; of: { part: string; answer: Answer } }>(undefined);
   // What is done until the new version is there comes along as well.
   const [leaving, setLeaving] = useState(false);
   useEffect(() => {
@@ -81,10 +82,10 @@ function Loaded({
   const outdated = handIn.error instanceof ApiError && handIn.error.code === 'oldVersion';
 
   const send = (part: StudentPart, answer: Answer) => {
-    const of = `${part.id} ${JSON.stringify(answer)}`;
-    if (intent.current?.of !== of) intent.current = { key: nanoid(24), of };
+    const now = { part: part.id, answer };
+    if (!isEqual(intent.current?.of, now)) intent.current = { key: nanoid(24), of: now };
     const trail: Work['trails'][string] = work.trails[part.id] ?? [];
-    const { key } = intent.current;
+    const { key } = intent.current!;
     const body = { key, versionId: bench.versionId, partId: part.id, answer, trail, whose: personId };
     handIn.mutate(body, { onSuccess: () => (intent.current = undefined) });
   };

@@ -1,27 +1,27 @@
 import {
   type Answer,
   type Bench,
-  type Scope,
-  type StudentPart,
   nameToLatex,
   parametersOf,
+  type Scope,
+  type StudentPart,
   transferOf,
 } from '@nailset/core';
-import { Fragment, Suspense, memo, useEffect, useMemo, useState } from 'react';
-import { Formula } from '../shared/Formula';
+import { Fragment, memo, Suspense, useEffect, useMemo, useState } from 'react';
+import type { Live, Readable } from '../kinds/kind';
+import { readableAnswer, sameAnswer, studentKind } from '../kinds/students';
+import type { Work, WorkAction } from '../loop/action';
+import { measuresAStep } from '../plot/limits';
 import { useFocusOnMore } from '../shared/focus';
+import { Formula } from '../shared/Formula';
 import { ShownContext, Statement } from '../statement/Statement';
+import { useLive } from '../work/useLive';
+import { fallbacks } from '../work/work';
 import { FigurePlot } from './FigurePlot';
 import { HandInBar } from './HandInBar';
 import { KeysDialog } from './KeysDialog';
-import { measuresAStep } from '../plot/limits';
 import { NailRail } from './NailRail';
 import { Tries } from './Tries';
-import type { Live, Readable } from '../kinds/kind';
-import { readableAnswer, sameAnswer, studentKind } from '../kinds/students';
-import { useLive } from '../work/useLive';
-import type { Work, WorkAction } from '../loop/action';
-import { fallbacks } from '../work/work';
 
 /** What the sheet does beyond showing: handing in, and what came of the last time. Left out in the builder's preview. */
 export interface HandingIn {

@@ -1,10 +1,10 @@
 import type { Samples, StudentFigure } from '@nailset/core';
 import { useMemo } from 'react';
-import { ResponsePlot } from '../plot/ResponsePlot';
 import type { CurveLook, PlotCurve } from '../plot/curves';
 import { frameFor } from '../plot/frame';
-import { useFrame } from '../plot/useFrame';
+import { ResponsePlot } from '../plot/ResponsePlot';
 import { curveFrom } from '../plot/samples';
+import { useFrame } from '../plot/useFrame';
 
 const looks: readonly CurveLook[] = ['now', 'second', 'family', 'held', 'first', 'given'];
 

@@ -1,4 +1,4 @@
-import { type Verdict, quantities, withUnit } from '@nailset/core';
+import { quantities, type Verdict, withUnit } from '@nailset/core';
 import { Popover } from 'radix-ui';
 import { memo } from 'react';
 

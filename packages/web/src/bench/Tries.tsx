@@ -1,5 +1,5 @@
+import { type Attempt, formatMark, inPoints, type Verdict } from '@nailset/core';
 import { memo } from 'react';
-import { type Attempt, type Verdict, formatMark, inPoints } from '@nailset/core';
 import { NailMark, nailState } from '../shared/NailMark';
 import { dayAndTime } from '../shared/time';
 

@@ -1,18 +1,18 @@
-import { type ExerciseDocument, type Part, type Scope, formatMark, inPoints, sumOfShares } from '@nailset/core';
-import { pointsOf, type Finding } from '@nailset/core/checks';
+import { type ExerciseDocument, formatMark, inPoints, type Part, type Scope, sumOfShares } from '@nailset/core';
+import { type Finding, pointsOf } from '@nailset/core/checks';
 import { DropdownMenu } from 'radix-ui';
-import { useRef } from 'react';
-import { type Offer, authorKind, offers } from '../kinds/authors';
+import { type ComponentProps, useRef } from 'react';
+import { authorKind, type Offer, offers } from '../kinds/authors';
+import { AskFirst } from '../shared/AskFirst';
 import { type Changed, changed } from '../shared/changed';
 import { Field } from '../shared/Field';
-import { AskFirst } from '../shared/AskFirst';
-import { FieldScope } from '../shared/unread';
 import { CheckField, NumberField } from '../shared/fields';
+import { freeId } from '../shared/freeId';
+import { FieldScope } from '../shared/unread';
 import { DueField } from './DueField';
 import { ColumnTitle } from './GivenColumn';
-import { PartEditor } from './PartEditor';
 import { newDiagram } from './newExercise';
-import { freeId } from '../shared/freeId';
+import { PartEditor } from './PartEditor';
 
 /** What is asked, part by part, and what is accepted. */
 export function AskedColumn({
@@ -74,71 +74,78 @@ export function AskedColumn({
         note={`${parts.length === 1 ? 'one part' : `${parts.length} parts`}, ${inPoints(total)}`}
       />
       <ol ref={list} className="grid gap-3">
-        {parts.map((part, index) => {
-          const own = findings.filter(({ path }) => path.startsWith(`parts/${index}/`));
-          const isOpen = part.id === open;
-          return (
-            <li key={part.id} className={`border-l-2 pl-3 ${isOpen ? 'border-petrol' : 'border-rule'}`}>
-              <div className="flex items-baseline gap-2">
-                <button
-                  type="button"
-                  aria-expanded={isOpen}
-                  onClick={() => onOpen(part.id)}
-                  className="flex-1 text-left"
-                >
-                  <b className="font-semibold">{String.fromCharCode(97 + index)}</b>{' '}
-                  <b className="font-semibold">{part.title || 'untitled'}</b>
-                  <span className="text-slate">
-                    {' '}
-                    · {summaryOf(part)} · {formatMark(pointsOf(part))}
-                  </span>
-                </button>
-                {!disabled && parts.length > 1 && (
-                  <AskFirst
-                    title={`Remove the part “${part.title}”?`}
-                    description={`All that was typed for it goes, and its ${inPoints(pointsOf(part))}.`}
-                    action="Remove"
-                    onDo={() => remove(part.id)}
-                  >
-                    <button
-                      type="button"
-                      aria-label={`Remove part ${part.title}`}
-                      className="text-slate hover:text-brick"
-                    >
-                      ×
-                    </button>
-                  </AskFirst>
-                )}
-              </div>
-              {own.map(({ path, message }) => (
-                <p key={path} className="text-note text-brick">
-                  {message}
-                </p>
-              ))}
-              {isOpen && (
-                <div className="mt-2">
-                  <FieldScope name={part.id}>
-                    <PartEditor
-                      key={part.id}
-                      part={part}
-                      scope={scope}
-                      series={document.series}
-                      system={system}
-                      diagrams={drawn}
-                      findings={own}
-                      disabled={disabled}
-                      onChange={(change) => setPart(part.id, change)}
-                    />
-                  </FieldScope>
-                </div>
-              )}
-            </li>
-          );
-        })}
+        {parts.map((part, index) => (
+          <PartRow
+            key={part.id}
+            {...{ part, index, scope, system, diagrams: drawn, disabled }}
+            isOpen={part.id === open}
+            series={document.series}
+            findings={findings.filter(({ path }) => path.startsWith(`parts/${index}/`))}
+            onOpen={() => onOpen(part.id)}
+            onRemove={parts.length > 1 ? () => remove(part.id) : undefined}
+            onChange={(change) => setPart(part.id, change)}
+          />
+        ))}
       </ol>
       {!disabled && parts.length < 26 && <AddPart onAdd={add} />}
       <Rules document={document} disabled={disabled} dueAt={dueAt} onDue={onDue} edit={edit} />
     </section>
+  );
+}
+
+/** One part of the list, with its fields where it is open. */
+function PartRow({
+  part,
+  index,
+  isOpen,
+  disabled,
+  findings,
+  onOpen,
+  onRemove,
+  ...fields
+}: Omit<ComponentProps<typeof PartEditor>, 'key'> & {
+  index: number;
+  isOpen: boolean;
+  onOpen: () => void;
+  onRemove: (() => void) | undefined;
+}) {
+  return (
+    <li className={`border-l-2 pl-3 ${isOpen ? 'border-petrol' : 'border-rule'}`}>
+      <div className="flex items-baseline gap-2">
+        <button type="button" aria-expanded={isOpen} onClick={onOpen} className="flex-1 text-left">
+          <b className="font-semibold">{String.fromCharCode(97 + index)}</b>{' '}
+          <b className="font-semibold">{part.title || 'untitled'}</b>
+          <span className="text-slate">
+            {' '}
+            · {summaryOf(part)} · {formatMark(pointsOf(part))}
+          </span>
+        </button>
+        {!disabled && onRemove && (
+          <AskFirst
+            title={`Remove the part “${part.title}”?`}
+            description={`All that was typed for it goes, and its ${inPoints(pointsOf(part))}.`}
+            action="Remove"
+            onDo={onRemove}
+          >
+            <button type="button" aria-label={`Remove part ${part.title}`} className="text-slate hover:text-brick">
+              ×
+            </button>
+          </AskFirst>
+        )}
+      </div>
+      {findings.map(({ path, message }) => (
+        <p key={path} className="text-note text-brick">
+          {message}
+        </p>
+      ))}
+      {isOpen && (
+        <div className="mt-2">
+          <FieldScope name={part.id}>
+            <PartEditor key={part.id} {...{ part, findings, disabled, ...fields }} />
+          </FieldScope>
+        </div>
+      )}
+    </li>
   );
 }
 

@@ -1,23 +1,23 @@
-import type { Draft } from '@nailset/core';
+import type { Draft, ExerciseDocument } from '@nailset/core';
 import { examine } from '@nailset/core/checks';
 import { useEffect, useEffectEvent, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useChangeExercise, useDraft, usePublish, usePublishing, useSession } from '../api/queries';
-import { Button } from '../shared/Button';
 import { Header } from '../page/Header';
 import { PageOf } from '../page/PageOf';
+import { ErrorNote } from '../page/states';
 import { usePartAsked, usePartInAddress } from '../page/usePartInAddress';
+import { Button } from '../shared/Button';
 import { undoKey } from '../shared/history';
 import { SavingNote, useLeaveWarning } from '../shared/saving';
-import { ErrorNote } from '../page/states';
 import { clockTime } from '../shared/time';
 import { UnreadProvider, useUnreadTexts } from '../shared/unread';
 import { useSettled } from '../shared/useSettled';
 import { useTitle } from '../shared/useTitle';
 import { AskedColumn } from './AskedColumn';
+import { exampleScope } from './exampleScope';
 import { ExerciseMenu } from './ExerciseMenu';
 import { GivenColumn } from './GivenColumn';
-import { exampleScope } from './exampleScope';
 import { PublishDialog } from './PublishDialog';
 import { SidePanel } from './SidePanel';
 import { useDocumentHistory } from './useDocumentHistory';
@@ -37,17 +37,12 @@ export default function BuilderPage() {
 
 function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
   const { document, edit, step, canUndo, canRedo } = useDocumentHistory(draft, useSession().data!.person!.id);
-  const first = usePartAsked() ?? draft.document.parts[0]!.id;
-  const [open, setOpen] = useState(first);
-  const [asking, setAsking] = useState(false);
-  const [version, setVersion] = useState({ number: draft.version, document: draft.changed ? null : draft.document });
-  const [dueAt, setDueAt] = useState(draft.dueAt);
-  // Fields hold what was typed; an earlier version starts them afresh.
-  const [takenBack, setTakenBack] = useState(0);
+  const [open, setOpen] = useState(usePartAsked() ?? draft.document.parts[0]!.id);
+  const opened = document.parts.some(({ id }) => id === open) ? open : document.parts[0]!.id;
+  usePartInAddress(opened);
   const { saving, flush, giveUp } = useDraftSaving(draft, document);
-  const publish = usePublish(draft.id);
-  const [asked, setAsked] = useState<number>();
-  const publishing = usePublishing(draft.id, asking ? asked : undefined);
+  const publishing = usePublishSteps(draft, document, flush);
+  const [dueAt, setDueAt] = useState(draft.dueAt);
   const { value: unread, clear } = useUnreadTexts(
     open,
     document.parts.map(({ id }) => id),
@@ -66,50 +61,16 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
     ...unreadNow.map(({ label, message }) => `${label}: ${message}`),
     ...findings.map(({ message }) => message),
   ];
-  const changed = version.number === null || version.document !== document;
-  const next = (version.number ?? 0) + 1;
 
-  // Fields hold what was typed, so they start afresh; the part that is open may be gone.
-  const takeStep = (way: 'undo' | 'redo') => {
+  // Fields hold what was typed; where something comes back they start afresh.
+  const [takenBack, setTakenBack] = useState(0);
+  const afresh = (change: () => void) => {
     clear();
-    step(way);
+    change();
     setTakenBack((count) => count + 1);
   };
-  const stepOnKey = useEffectEvent((event: KeyboardEvent) => {
-    const way = undoKey(event);
-    const { target } = event;
-    // In a field that is typed in, the browser undoes letter by letter; what lies over the builder has nothing of its history.
-    const isElsewhere =
-      target instanceof HTMLElement &&
-      (target.matches('textarea, input:not([type=checkbox], [type=radio])') ||
-        target.closest('[role$=dialog], .whole-screen'));
-    if (!way || isElsewhere || disabled || event.defaultPrevented) return;
-    event.preventDefault();
-    takeStep(way);
-  });
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => stepOnKey(event);
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, []);
-  const opened = document.parts.some(({ id }) => id === open) ? open : document.parts[0]!.id;
-  usePartInAddress(opened);
-
-  const ask = async () => {
-    setAsked(await flush().catch(() => undefined));
-    setAsking(true);
-  };
-  const send = async (newNumbers: boolean) => {
-    const revision = await flush().catch(() => undefined);
-    if (revision === undefined) return;
-    const body = { revision, newNumbers };
-    publish.mutate(body, {
-      onSuccess: (published) => {
-        setVersion({ number: published.version, document });
-        setAsking(false);
-      },
-    });
-  };
+  const takeStep = (way: 'undo' | 'redo') => afresh(() => step(way));
+  useStepKeys(takeStep, disabled);
   const setDue = (due: string | null) => change.mutate({ dueAt: due }, { onSuccess: () => setDueAt(due) });
 
   return (
@@ -117,9 +78,7 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
       <Header crumbs={[{ text: 'Shelf', to: `/courses/${draft.courseId}` }, { text: document.title || 'Untitled' }]}>
         <SavingNote
           saving={saving}
-          saved={
-            'at' in saving && saving.at ? `${stateWords(changed, version.number)}, saved ${clockTime(saving.at)}` : ''
-          }
+          saved={'at' in saving && saving.at ? `${publishing.words}, saved ${clockTime(saving.at)}` : ''}
           way={
             <button
               type="button"
@@ -133,26 +92,9 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
             </button>
           }
         />
-        {!disabled && (
-          <span className="flex gap-3">
-            <button type="button" className="link" disabled={!canUndo} onClick={() => takeStep('undo')}>
-              Undo
-            </button>
-            <button type="button" className="link" disabled={!canRedo} onClick={() => takeStep('redo')}>
-              Redo
-            </button>
-          </span>
-        )}
-        <ExerciseMenu
-          draft={draft}
-          disabled={disabled}
-          onTakeBack={(earlier) => {
-            clear();
-            edit(earlier);
-            setTakenBack((count) => count + 1);
-          }}
-        />
-        {version.number !== null && (
+        {!disabled && <StepButtons {...{ canUndo, canRedo }} onStep={takeStep} />}
+        <ExerciseMenu draft={draft} disabled={disabled} onTakeBack={(earlier) => afresh(() => edit(earlier))} />
+        {publishing.version !== null && (
           <Link to={`/exercises/${draft.id}/class`} className="link">
             Class sheet
           </Link>
@@ -160,37 +102,27 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
         {!disabled && (
           <Button
             look="strong"
-            disabled={findings.length > 0 || unreadNow.length > 0 || !changed || settled !== document}
-            onClick={() => void ask()}
+            disabled={problems.length > 0 || !publishing.changed || settled !== document}
+            onClick={() => void publishing.ask()}
           >
-            {changed ? `Publish version ${next}` : `Version ${version.number} is out`}
+            {publishing.changed ? `Publish version ${publishing.next}` : `Version ${publishing.version} is out`}
           </Button>
         )}
       </Header>
-      {problems.length > 0 && (
-        <p role="status" className="border-b border-rule bg-wash px-5 py-1.5 text-[13px]">
-          <b className="font-medium text-brick">Not ready to publish.</b> {problems[0]}
-          {problems.length > 1 && ` And ${problems.length - 1} more.`}
-        </p>
-      )}
+      <Problems problems={problems} />
       <main className="grid min-h-0 flex-1 xl:grid-cols-[minmax(345px,1fr)_minmax(400px,1.15fr)_minmax(470px,1.45fr)] xl:grid-rows-[minmax(0,1fr)]">
         <div className="relative border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
           <UnreadProvider key={takenBack} value={unread}>
-            <GivenColumn document={document} scope={scope} findings={findings} disabled={disabled} edit={edit} />
+            <GivenColumn {...{ document, scope, findings, disabled, edit }} />
           </UnreadProvider>
         </div>
         <div className="relative border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
           <UnreadProvider key={takenBack} value={unread}>
             <AskedColumn
-              document={document}
+              {...{ document, scope, findings, disabled, dueAt, edit }}
               open={opened}
               onOpen={setOpen}
-              scope={scope}
-              findings={findings}
-              disabled={disabled}
-              dueAt={dueAt}
               onDue={setDue}
-              edit={edit}
             />
           </UnreadProvider>
           {change.error && <ErrorNote error={change.error} />}
@@ -200,21 +132,104 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
         </div>
       </main>
       <PublishDialog
-        version={next}
+        version={publishing.next}
         submissions={draft.submissions}
-        changes={publishing.data}
+        changes={publishing.changes}
         draws={document.parameters.some(({ draw }) => draw.kind !== 'fixed')}
-        open={asking}
-        busy={publish.isPending}
-        error={
-          publish.error?.message ??
-          publishing.error?.message ??
-          (saving.state === 'refused' ? saving.message : undefined)
-        }
-        onOpenChange={setAsking}
-        onPublish={(newNumbers) => void send(newNumbers)}
+        open={publishing.asking}
+        busy={publishing.busy}
+        error={publishing.error ?? (saving.state === 'refused' ? saving.message : undefined)}
+        onOpenChange={publishing.setAsking}
+        onPublish={(newNumbers) => void publishing.send(newNumbers)}
       />
     </div>
+  );
+}
+
+/** Which version is out, and the way to the next one: what it would change is asked, and then it is published. */
+function usePublishSteps(draft: Draft, document: ExerciseDocument, flush: () => Promise<number>) {
+  const [version, setVersion] = useState({ number: draft.version, document: draft.changed ? null : draft.document });
+  const [asking, setAsking] = useState(false);
+  const [revision, setRevision] = useState<number>();
+  const publish = usePublish(draft.id);
+  const publishing = usePublishing(draft.id, asking ? revision : undefined);
+  const changed = version.number === null || version.document !== document;
+  const saved = () => flush().catch(() => undefined);
+  return {
+    ...{ asking, setAsking, changed, version: version.number, next: (version.number ?? 0) + 1 },
+    words: stateWords(changed, version.number),
+    changes: publishing.data,
+    busy: publish.isPending,
+    error: publish.error?.message ?? publishing.error?.message,
+    ask: async () => {
+      setRevision(await saved());
+      setAsking(true);
+    },
+    send: async (newNumbers: boolean) => {
+      const last = await saved();
+      if (last === undefined) return;
+      publish.mutate(
+        { revision: last, newNumbers },
+        {
+          onSuccess: (published) => {
+            setVersion({ number: published.version, document });
+            setAsking(false);
+          },
+        },
+      );
+    },
+  };
+}
+
+/** The keys of undo and redo, for all of the builder. */
+function useStepKeys(onStep: (way: 'undo' | 'redo') => void, disabled: boolean): void {
+  const stepOnKey = useEffectEvent((event: KeyboardEvent) => {
+    const way = undoKey(event);
+    const { target } = event;
+    // In a field that is typed in, the browser undoes letter by letter; what lies over the builder has nothing of its history.
+    const isElsewhere =
+      target instanceof HTMLElement &&
+      (target.matches('textarea, input:not([type=checkbox], [type=radio])') ||
+        target.closest('[role$=dialog], .whole-screen'));
+    if (!way || isElsewhere || disabled || event.defaultPrevented) return;
+    event.preventDefault();
+    onStep(way);
+  });
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => stepOnKey(event);
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+}
+
+function StepButtons({
+  canUndo,
+  canRedo,
+  onStep,
+}: {
+  canUndo: boolean;
+  canRedo: boolean;
+  onStep: (way: 'undo' | 'redo') => void;
+}) {
+  return (
+    <span className="flex gap-3">
+      <button type="button" className="link" disabled={!canUndo} onClick={() => onStep('undo')}>
+        Undo
+      </button>
+      <button type="button" className="link" disabled={!canRedo} onClick={() => onStep('redo')}>
+        Redo
+      </button>
+    </span>
+  );
+}
+
+function Problems({ problems: [first, ...others] }: { problems: readonly string[] }) {
+  if (first === undefined) return null;
+  return (
+    <p role="status" className="border-b border-rule bg-wash px-5 py-1.5 text-[13px]">
+      <b className="font-medium text-brick">Not ready to publish.</b> {first}
+      {others.length > 0 && ` And ${others.length} more.`}
+    </p>
   );
 }
 

@@ -3,8 +3,8 @@ import { Dialog, DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useChangeExercise, useCopy, useVersion, useVersions } from '../api/queries';
-import { Button } from '../shared/Button';
 import { ErrorNote, Loading } from '../page/states';
+import { Button } from '../shared/Button';
 import { dayAndTime } from '../shared/time';
 
 const item = 'cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-wash';

@@ -1,9 +1,9 @@
 import type { Figure, Scope, Series } from '@nailset/core';
+import { InputEditor } from '../kinds/fields/InputEditor';
 import { Button } from '../shared/Button';
 import { ExpressionField } from '../shared/ExpressionField';
-import { CellText, CheckField, NumberField, RemoveButton, SelectField, changedAt, without } from '../shared/fields';
+import { CellText, changedAt, CheckField, NumberField, RemoveButton, SelectField, without } from '../shared/fields';
 import { FieldScope } from '../shared/unread';
-import { InputEditor } from '../kinds/fields/InputEditor';
 
 type Curve = Figure['curves'][number];
 

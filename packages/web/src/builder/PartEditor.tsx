@@ -1,9 +1,9 @@
 import type { Part, Scope, Series } from '@nailset/core';
 import type { Finding } from '@nailset/core/checks';
-import { TextField } from '../shared/fields';
 import { authorKind } from '../kinds/authors';
 import { type Drawn, errorOf } from '../kinds/fields/editor';
 import type { Changed } from '../shared/changed';
+import { TextField } from '../shared/fields';
 import { FigureEditor } from './FigureEditor';
 
 /** One part, open: what is asked, and what is accepted as its answer. */

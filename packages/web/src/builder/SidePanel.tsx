@@ -1,8 +1,8 @@
 import type { ExerciseDocument } from '@nailset/core';
 import { Tabs } from 'radix-ui';
 import { memo } from 'react';
-import { StudentPreview } from './StudentPreview';
 import { ProofPanel } from './proof/ProofPanel';
+import { StudentPreview } from './StudentPreview';
 
 const tab =
   'caption cursor-pointer border-b-2 border-transparent py-2.5 data-[state=active]:border-petrol data-[state=active]:text-ink';

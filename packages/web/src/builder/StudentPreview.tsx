@@ -4,20 +4,20 @@ import {
   type Bench,
   type DrawValues,
   type ExerciseDocument,
-  Problem,
-  type StudentPart,
   isPrediction,
   modelOf,
   orElse,
+  Problem,
+  type StudentPart,
 } from '@nailset/core';
-import { revealedCurves, checkAnswer, sampleOf, verdictAsShown } from '@nailset/core/checks';
+import { checkAnswer, revealedCurves, sampleOf, verdictAsShown } from '@nailset/core/checks';
 import { useEffect, useMemo, useReducer, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { BenchSheet } from '../bench/BenchSheet';
 import { nobody, previewOf } from '../bench/preview';
 import { settingsOf } from '../kinds/students';
-import { workFrom, workReducer } from '../work/work';
 import { LecternLink } from '../lectern/LecternLink';
+import { workFrom, workReducer } from '../work/work';
 
 const drawsShown = 10;
 /**

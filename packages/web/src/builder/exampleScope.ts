@@ -1,4 +1,4 @@
-import { type ExerciseDocument, type Scope, parametersOf, scopeOf, orElse } from '@nailset/core';
+import { type ExerciseDocument, orElse, parametersOf, type Scope, scopeOf } from '@nailset/core';
 import { drawValues } from '@nailset/core/checks';
 
 /** Values for showing what typed formulas mean: those of one imagined student, as far as the draft gives them. */

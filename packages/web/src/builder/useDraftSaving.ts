@@ -2,7 +2,7 @@ import type { Draft, ExerciseDocument } from '@nailset/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { isAway } from '../api/client';
 import { useSaveDraft } from '../api/queries';
-import { type Saving, retryAfter, savePause, useLeaveWarning, useSaveOnLeaving } from '../shared/saving';
+import { retryAfter, savePause, type Saving, useLeaveWarning, useSaveOnLeaving } from '../shared/saving';
 import { useLatest } from '../shared/useLatest';
 
 /**

@@ -1,14 +1,14 @@
-import { type Handed, formatMark, formatNumber, inPoints, nameToLatex, parametersOf } from '@nailset/core';
+import { formatMark, formatNumber, type Handed, inPoints, nameToLatex, parametersOf } from '@nailset/core';
 import { type FormEvent, useMemo, useState } from 'react';
 import { useCheckAgain, useHanded, useOverride } from '../api/queries';
 import { VerdictLines } from '../bench/Tries';
 import { isFormula, settingNamesOf, settingsOf, studentKind } from '../kinds/students';
 import { LecternLink } from '../lectern/LecternLink';
+import { ErrorNote, FormError, Loading } from '../page/states';
 import { Button } from '../shared/Button';
 import { readDecimal } from '../shared/DecimalField';
 import { Field } from '../shared/Field';
 import { Formula } from '../shared/Formula';
-import { ErrorNote, FormError, Loading } from '../page/states';
 import { dayAndTime } from '../shared/time';
 
 /** One student's answer: what was handed in, what it met with measured values, the trail, and a person's decision. */

@@ -1,6 +1,6 @@
 import type { Part } from '@nailset/core';
 import { Statement } from '../statement/Statement';
-import { type PartAnswer, choiceCounts } from './summary';
+import { choiceCounts, type PartAnswer } from './summary';
 
 /** How many chose each option. */
 export function ChoiceCounts({

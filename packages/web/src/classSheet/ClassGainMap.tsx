@@ -1,9 +1,9 @@
 import type { ClassSheet, GainsPart } from '@nailset/core';
 import { useEffect, useState } from 'react';
-import { GainMapPlot } from '../plot/GainMapPlot';
 import { Loading } from '../page/states';
+import { GainMapPlot } from '../plot/GainMapPlot';
 import type { GainMapMessage, GainMapRequest } from './gainMap.worker';
-import { type PartAnswer, firstNameOf } from './summary';
+import { firstNameOf, type PartAnswer } from './summary';
 
 /** Everyone's gains on the map around one student's answer: the chosen one, or the first who handed in. */
 export function ClassGainMap({

@@ -1,6 +1,6 @@
 import type { ClassSheet, Part } from '@nailset/core';
 import { Tabs } from 'radix-ui';
-import { Suspense, lazy, useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useClassSheet } from '../api/queries';
 import { Header } from '../page/Header';

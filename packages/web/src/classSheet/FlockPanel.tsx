@@ -1,12 +1,12 @@
-import { type ClassSheet, type Part, type VerdictItem, inputLine, noMeasures } from '@nailset/core';
+import { type ClassSheet, inputLine, noMeasures, type Part, type VerdictItem } from '@nailset/core';
 import { useMemo, useState } from 'react';
-import { ResponsePlot } from '../plot/ResponsePlot';
+import { Loading } from '../page/states';
 import type { PlotCurve } from '../plot/curves';
 import { type Frame, frameFor } from '../plot/frame';
 import { limitsOf, nailsOnPlot } from '../plot/limits';
+import { ResponsePlot } from '../plot/ResponsePlot';
 import { curveFrom } from '../plot/samples';
-import { Loading } from '../page/states';
-import { type PartAnswer, firstNameOf } from './summary';
+import { firstNameOf, type PartAnswer } from './summary';
 import { type Flock, useFlock } from './useFlock';
 
 /** Everyone's responses over each other with the limits; the chosen one in front. */

@@ -1,4 +1,4 @@
-import { type ClassSheet, type Part, openGains } from '@nailset/core';
+import { type ClassSheet, openGains, type Part } from '@nailset/core';
 import { useMemo, useState } from 'react';
 import { ChoiceCounts } from './ChoiceCounts';
 import { ClassGainMap } from './ClassGainMap';

@@ -1,10 +1,10 @@
-import { type Part, pointWords, orElse, pointsFromText } from '@nailset/core';
+import { orElse, type Part, pointsFromText, pointWords } from '@nailset/core';
 import { useMemo, useState } from 'react';
-import { PlaneAxes, planeScale } from '../plane/LocusLayers';
 import { frameAround } from '../plane/locus';
+import { PlaneAxes, planeScale } from '../plane/LocusLayers';
 import { PlotFrame } from '../plot/PlotFrame';
 import { useSize } from '../plot/useSize';
-import { type PartAnswer, firstNameOf } from './summary';
+import { firstNameOf, type PartAnswer } from './summary';
 
 const read = (text: string) => orElse([], () => pointsFromText(text));
 

@@ -1,4 +1,4 @@
-import { type ClassSheet, type Part, type SheetCell, formatMark, inPoints, nailLabel } from '@nailset/core';
+import { type ClassSheet, formatMark, inPoints, nailLabel, type Part, type SheetCell } from '@nailset/core';
 import { useState } from 'react';
 import { NailMark, nailState } from '../shared/NailMark';
 

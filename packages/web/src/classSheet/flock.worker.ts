@@ -1,5 +1,5 @@
 import type { Part } from '@nailset/core';
-import { type FlockEntry, type Given, flockCurves, horizonOf } from './flock';
+import { flockCurves, type FlockEntry, type Given, horizonOf } from './flock';
 
 /** A whole class is computed off the page's thread. */
 self.onmessage = ({ data }: MessageEvent<{ id: number; part: Part; given: Given; entries: FlockEntry[] }>) => {

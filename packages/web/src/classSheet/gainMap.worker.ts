@@ -1,4 +1,4 @@
-import { type DrawValues, type GainsPart, Problem, type Settings, modelOf } from '@nailset/core';
+import { type DrawValues, type GainsPart, modelOf, Problem, type Settings } from '@nailset/core';
 import { type GainMap, gainMapAt } from '@nailset/core/checks';
 import type { Given } from './flock';
 

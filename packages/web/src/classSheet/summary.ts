@@ -1,4 +1,4 @@
-import { type Answer, type ClassSheet, type DrawValues, type Part, type SheetCell, nailLabel } from '@nailset/core';
+import { type Answer, type ClassSheet, type DrawValues, nailLabel, type Part, type SheetCell } from '@nailset/core';
 
 /** How many handed in, and how many answers want a person's look. */
 export function summarise(sheet: Pick<ClassSheet, 'rows'>): { handedIn: number; look: number } {

@@ -1,11 +1,11 @@
-import { type HomeRow, formatMark, inPoints } from '@nailset/core';
+import { formatMark, type HomeRow, inPoints } from '@nailset/core';
 import { Link } from 'react-router';
 import { useHome } from '../api/queries';
-import { Header } from '../page/Header';
-import { NailMark, type NailState } from '../shared/NailMark';
-import { Empty, ErrorNote, Loading } from '../page/states';
-import { dayAndTime } from '../shared/time';
 import { useServerTime } from '../page/due';
+import { Header } from '../page/Header';
+import { Empty, ErrorNote, Loading } from '../page/states';
+import { NailMark, type NailState } from '../shared/NailMark';
+import { dayAndTime } from '../shared/time';
 import { useTitle } from '../shared/useTitle';
 
 /** The student's home: what there is to do, and how it stands. */

@@ -2,11 +2,11 @@ import type { Role } from '@nailset/core';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { useChangeRole, useCoursePeople, useSession } from '../api/queries';
-import { Button } from '../shared/Button';
 import { Header } from '../page/Header';
 import { ErrorNote, Loading } from '../page/states';
-import { ResetLinkDialog } from './ResetLinkDialog';
+import { Button } from '../shared/Button';
 import { useTitle } from '../shared/useTitle';
+import { ResetLinkDialog } from './ResetLinkDialog';
 
 /** Everyone in a course with their role, and how others get in. */
 export function PeoplePage() {

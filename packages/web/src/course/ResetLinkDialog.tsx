@@ -1,8 +1,8 @@
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { useResetLink } from '../api/account';
-import { Button } from '../shared/Button';
 import { FormError } from '../page/states';
+import { Button } from '../shared/Button';
 import { dayAndTime } from '../shared/time';
 
 /** A link for someone who forgot the password, to be handed over by who made it. */

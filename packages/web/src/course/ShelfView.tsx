@@ -1,10 +1,10 @@
-import { type ExerciseDocument, type Role, type ShelfRow, formatMark } from '@nailset/core';
+import { type ExerciseDocument, formatMark, type Role, type ShelfRow } from '@nailset/core';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useChangeExercise, useNewExercise, useShelf } from '../api/queries';
-import { Button } from '../shared/Button';
 import { Header } from '../page/Header';
 import { Empty, ErrorNote, Loading } from '../page/states';
+import { Button } from '../shared/Button';
 import { dayAndTime } from '../shared/time';
 import { useTitle } from '../shared/useTitle';
 

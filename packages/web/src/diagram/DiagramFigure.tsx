@@ -1,4 +1,4 @@
-import { Problem, type ShownDiagram, attempt } from '@nailset/core';
+import { attempt, Problem, type ShownDiagram } from '@nailset/core';
 import { readBlocks } from '@nailset/core/diagrams';
 import { Dialog } from 'radix-ui';
 import { useMemo } from 'react';

@@ -1,6 +1,6 @@
 import { type BlockDiagram, isNamed } from '@nailset/core/diagrams';
 import type { Drawing, Line, Point, Shape } from './layout';
-import { type Run, nameRuns, widthOf, written } from './mathRuns';
+import { nameRuns, type Run, widthOf, written } from './mathRuns';
 
 /** Colours stand in the picture itself, so that it can be taken away as a file. */
 export const ink = '#1e2a2e';

@@ -1,4 +1,4 @@
-import { Problem, orElse, parse, readingNotes, toLatex, attempt } from '@nailset/core';
+import { attempt, orElse, parse, Problem, readingNotes, toLatex } from '@nailset/core';
 import { useId } from 'react';
 import { WhereWrong } from '../shared/ExpressionField';
 import { Formula } from '../shared/Formula';

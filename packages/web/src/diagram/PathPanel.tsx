@@ -1,5 +1,5 @@
-import { Problem, nameToLatex, parse, toLatex, attempt } from '@nailset/core';
-import { type BlockDiagram, type PathView, type SignalPair, pathsOf } from '@nailset/core/diagrams';
+import { attempt, nameToLatex, parse, Problem, toLatex } from '@nailset/core';
+import { type BlockDiagram, pathsOf, type PathView, type SignalPair } from '@nailset/core/diagrams';
 import { useMemo, useState } from 'react';
 import { Formula } from '../shared/Formula';
 import { DiagramView } from './DiagramView';

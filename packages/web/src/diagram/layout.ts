@@ -1,7 +1,7 @@
 import {
   type BlockDiagram,
-  type DiagramNode,
   closingLines,
+  type DiagramNode,
   isNamed,
   lineBetween,
   outputsOf,
@@ -78,30 +78,83 @@ export async function layoutOf(
   asked: readonly string[] = [],
 ): Promise<Drawing> {
   const flow = flowOf(diagram, asked);
-  const { nodes, above, tapped, outputs } = flow;
-  const children = new Map<string, ElkNode & { ports: ElkPort[] }>();
-  const edges: (ElkExtendedEdge & { turned: boolean; line: Omit<Line, 'points'> })[] = [];
-  const name = (id: string): number => (isNamed(id) ? 8 * id.length : 0);
+  const { children, edges } = graphOf(diagram, flow);
+  const between = 34 + Math.max(0, ...flow.nodes.map(({ id }) => nameWidth(id)));
+  const placed = await layOut({
+    id: 'diagram',
+    layoutOptions: { ...options, 'elk.layered.spacing.nodeNodeBetweenLayers': String(Math.min(between, 74)) },
+    children,
+    edges: edges.map(({ id, sources, targets, layoutOptions }) => ({ id, sources, targets, layoutOptions })),
+  });
+  return drawingFrom(placed, flow, edges);
+}
 
-  const child = (id: string, width: number, height: number): ElkNode & { ports: ElkPort[] } => {
-    const made: ElkNode & { ports: ElkPort[] } = {
-      id,
-      width,
-      height,
-      ports: [],
+type Flow = ReturnType<typeof flowOf>;
+type Child = ElkNode & { ports: ElkPort[] };
+type Edge = ElkExtendedEdge & {
+  readonly layoutOptions: Record<string, string>;
+  /** Whether it is laid out against its direction. */
+  readonly turned: boolean;
+  readonly line: Omit<Line, 'points'>;
+};
+
+const nameWidth = (id: string): number => (isNamed(id) ? 8 * id.length : 0);
+
+/** Everything that has a place, with the sides on which lines end. */
+class Places {
+  readonly all = new Map<string, Child>();
+
+  add(id: string, width: number, height: number): Child {
+    const made: Child = {
+      ...{ id, width, height, ports: [] },
       layoutOptions: { 'elk.portConstraints': 'FIXED_SIDE', 'elk.portAlignment.default': 'CENTER' },
     };
-    children.set(id, made);
+    this.all.set(id, made);
     return made;
-  };
-  const port = (owner: string, side: Side, key: string): string => {
+  }
+
+  port(owner: string, side: Side, key: string): string {
     const id = `${owner}|${key}`;
-    const { ports } = children.get(owner)!;
+    const { ports } = this.all.get(owner)!;
     if (!ports.some((known) => known.id === id)) {
       ports.push({ id, width: 0, height: 0, layoutOptions: { 'elk.port.side': side } });
     }
     return id;
-  };
+  }
+}
+
+/** Blocks, sums, taps and ends, with their sizes. */
+function placesOf(diagram: BlockDiagram, { nodes, above, tapped, outputs }: Flow): Places {
+  const places = new Places();
+  for (const input of diagram.inputs) if (!above.has(input)) places.add(`in ${input}`, nameWidth(input) + 10, 20);
+  for (const node of nodes) {
+    if (node.kind === 'block') {
+      const { width, height } = sizeOf(node.gain);
+      places.add(node.id, width, height);
+    } else if (node.terms.length === 1 && node.terms[0]!.sign > 0) {
+      places.add(node.id, 8, 8);
+    } else {
+      const sum = places.add(node.id, sumSize, sumSize);
+      if (node.terms.some(({ of }) => above.has(of))) sum.labels = [roomAbove];
+    }
+  }
+  for (const id of tapped) places.add(`tap ${id}`, 6, 6);
+  for (const id of outputs) places.add(`out ${id}`, nameWidth(id) + 22, 20);
+  return places;
+}
+
+/** Kept free over a sum for an input from above. */
+const roomAbove = {
+  ...{ text: ' ', width: 10, height: stub },
+  layoutOptions: { 'elk.nodeLabels.placement': 'OUTSIDE V_TOP H_CENTER' },
+};
+
+/** The diagram as a graph to be laid out: places with ports, and lines between them. */
+function graphOf(diagram: BlockDiagram, flow: Flow): { children: Child[]; edges: Edge[] } {
+  const { nodes, above, tapped, outputs } = flow;
+  const places = placesOf(diagram, flow);
+  const edges: Edge[] = [];
+  const port = (owner: string, side: Side, key: string) => places.port(owner, side, key);
   const connect = (from: string, to: string, turned: boolean, straight: boolean, line: Omit<Line, 'points'>): void => {
     edges.push({
       id: line.id,
@@ -112,30 +165,6 @@ export async function layoutOf(
       line,
     });
   };
-
-  for (const input of diagram.inputs) if (!above.has(input)) child(`in ${input}`, name(input) + 10, 20);
-  for (const node of nodes) {
-    if (node.kind === 'block') {
-      const { width, height } = sizeOf(node.gain);
-      child(node.id, width, height);
-    } else if (node.terms.length === 1 && node.terms[0]!.sign > 0) {
-      child(node.id, 8, 8);
-    } else {
-      const made = child(node.id, sumSize, sumSize);
-      if (node.terms.some(({ of }) => above.has(of))) {
-        made.labels = [
-          {
-            text: ' ',
-            width: 10,
-            height: stub,
-            layoutOptions: { 'elk.nodeLabels.placement': 'OUTSIDE V_TOP H_CENTER' },
-          },
-        ];
-      }
-    }
-  }
-  for (const id of tapped) child(`tap ${id}`, 6, 6);
-  for (const id of outputs) child(`out ${id}`, name(id) + 22, 20);
 
   const isBack = (id: string): boolean => flow.backward.has(id);
   /** Where a signal starts: its node or input, and whether it leaves to the left. */
@@ -181,76 +210,74 @@ export async function layoutOf(
       term: 0,
     });
   }
+  return { children: [...places.all.values()], edges };
+}
 
-  const between = 34 + Math.max(0, ...nodes.map(({ id }) => name(id)));
-  const placed = await layOut({
-    id: 'diagram',
-    layoutOptions: { ...options, 'elk.layered.spacing.nodeNodeBetweenLayers': String(Math.min(between, 74)) },
-    children: [...children.values()],
-    edges: edges.map(({ id, sources, targets, layoutOptions }) => ({
-      id,
-      sources,
-      targets,
-      layoutOptions: layoutOptions!,
-    })),
+/** What was placed and routed, as it is drawn. */
+function drawingFrom(
+  { width = 0, height = 0, children: placed = [], edges: routed = [] }: ElkNode,
+  flow: Flow,
+  edges: readonly Edge[],
+): Drawing {
+  const { nodes } = flow;
+  const byId = new Map(nodes.map((node) => [node.id, node]));
+  const shapes: Shape[] = placed.map(({ id, x = 0, y = 0, width: w = 0, height: h = 0 }) => {
+    const [kind, signal] = kindOf(id, byId);
+    return { id, signal, kind, x, y, width: w, height: h };
   });
-  return drawingFrom(placed);
+  const at = new Map(shapes.map((shape) => [shape.id, shape]));
+  const lines = edges.map(({ id, turned, line }): Line => {
+    const section = routed.find((edge) => edge.id === id)?.sections?.[0];
+    const points = section ? [section.startPoint, ...(section.bendPoints ?? []), section.endPoint] : [];
+    const forward = turned ? [...points].reverse() : points;
+    const target = at.get(line.to);
+    const drawn = ontoCircles(fromMiddle(forward, at.get(`tap ${line.signal}`)), target);
+    return { ...line, points: drawn, ...(line.sign && target ? { signAt: signPlace(drawn, target) } : {}) };
+  });
+  const stubs = stubsOf(flow, at);
+  const all = [...shapes, ...stubs.map(({ shape }) => shape)];
+  const lift = Math.max(0, 8 - Math.min(...all.map(({ y }) => y)));
+  const lower = <Place extends Point>(place: Place): Place => ({ ...place, y: place.y + lift });
+  return {
+    width,
+    height: height + lift,
+    shapes: all.map(lower),
+    lines: [...lines, ...stubs.map(({ line }) => line)].map((line) => ({
+      ...line,
+      points: line.points.map(lower),
+      ...(line.signAt ? { signAt: lower(line.signAt) } : {}),
+    })),
+    dots: routed.flatMap((edge) => edge.junctionPoints ?? []).map(lower),
+  };
+}
 
-  function drawingFrom({ width = 0, height = 0, children: found = [], edges: routed = [] }: ElkNode): Drawing {
-    const byId = new Map(nodes.map((node) => [node.id, node]));
-    const shapes: Shape[] = found.map(({ id, x = 0, y = 0, width: w = 0, height: h = 0 }) => {
-      const [kind, signal] = kindOf(id, byId);
-      return { id, signal, kind, x, y, width: w, height: h };
-    });
-    const at = new Map(shapes.map((shape) => [shape.id, shape]));
-    const lines = edges.map(({ id, turned, line }): Line => {
-      const section = routed.find((edge) => edge.id === id)?.sections?.[0];
-      const points = section ? [section.startPoint, ...(section.bendPoints ?? []), section.endPoint] : [];
-      const forward = turned ? [...points].reverse() : points;
-      const target = at.get(line.to);
-      const drawn = ontoCircles(fromMiddle(forward, at.get(`tap ${line.signal}`)), target);
-      return { ...line, points: drawn, ...(line.sign && target ? { signAt: signPlace(drawn, target) } : {}) };
-    });
-    const stubs = nodes.flatMap((node) =>
-      sourcesOf(node).flatMap((of, term): { shape: Shape; line: Line }[] => {
-        if (!above.has(of) || node.kind !== 'sum') return [];
-        const sum = at.get(node.id)!;
-        const x = sum.x + sum.width / 2;
-        const top = sum.y - stub;
-        return [
-          {
-            shape: { id: `in ${of}`, signal: of, kind: 'input', x: x - 12, y: top - 18, width: 24, height: 18 },
-            line: {
-              id: `${of} to ${node.id} ${term}`,
-              signal: of,
-              to: node.id,
-              term,
-              sign: node.terms[term]!.sign,
-              signAt: { x: x + 11, y: sum.y - 5 },
-              points: [
-                { x, y: top },
-                { x, y: sum.y },
-              ],
-            },
+/** Inputs that enter a sum from above. */
+function stubsOf({ nodes, above }: Flow, at: ReadonlyMap<string, Shape>): { shape: Shape; line: Line }[] {
+  return nodes.flatMap((node) =>
+    sourcesOf(node).flatMap((of, term): { shape: Shape; line: Line }[] => {
+      if (!above.has(of) || node.kind !== 'sum') return [];
+      const sum = at.get(node.id)!;
+      const x = sum.x + sum.width / 2;
+      const top = sum.y - stub;
+      return [
+        {
+          shape: { id: `in ${of}`, signal: of, kind: 'input', x: x - 12, y: top - 18, width: 24, height: 18 },
+          line: {
+            id: `${of} to ${node.id} ${term}`,
+            signal: of,
+            to: node.id,
+            term,
+            sign: node.terms[term]!.sign,
+            signAt: { x: x + 11, y: sum.y - 5 },
+            points: [
+              { x, y: top },
+              { x, y: sum.y },
+            ],
           },
-        ];
-      }),
-    );
-    const all = [...shapes, ...stubs.map(({ shape }) => shape)];
-    const lift = Math.max(0, 8 - Math.min(...all.map(({ y }) => y)));
-    const lower = <Place extends Point>(place: Place): Place => ({ ...place, y: place.y + lift });
-    return {
-      width,
-      height: height + lift,
-      shapes: all.map(lower),
-      lines: [...lines, ...stubs.map(({ line }) => line)].map((line) => ({
-        ...line,
-        points: line.points.map(lower),
-        ...(line.signAt ? { signAt: lower(line.signAt) } : {}),
-      })),
-      dots: routed.flatMap((edge) => edge.junctionPoints ?? []).map(lower),
-    };
-  }
+        },
+      ];
+    }),
+  );
 }
 
 function kindOf(id: string, nodes: ReadonlyMap<string, DiagramNode>): [Shape['kind'], string] {

@@ -1,4 +1,4 @@
-import { type Tree, parse } from '@nailset/core';
+import { parse, type Tree } from '@nailset/core';
 
 /** A piece of typeset text: letters slant, indices and powers are small and shifted. */
 export interface Run {

@@ -1,19 +1,18 @@
-import { type FrequencyTable, formatNumber } from '@nailset/core';
-import { type KeyboardEvent, type PointerEvent, memo, useId, useMemo, useRef } from 'react';
-import { flushSync } from 'react-dom';
+import { formatNumber, type FrequencyTable } from '@nailset/core';
+import { memo, useId, useMemo } from 'react';
 import { tenths } from '../plot/frame';
-import { placeOn } from '../plot/pointer';
 import { PlotFrame } from '../plot/PlotFrame';
+import { isNear, markAt, type Place, sliderProps, useDrag } from '../plot/useDrag';
 import { useSize } from '../plot/useSize';
 import {
   BodeAxes,
   type BodeCurve,
   type BodeFrame,
   type BodeScale,
-  type BodeUnits,
-  MarginMarks,
   bodeScale,
+  type BodeUnits,
   levelAt,
+  MarginMarks,
 } from './BodeAxes';
 import type { MarginMark } from './frequencyData';
 
@@ -27,29 +26,7 @@ export interface Corner {
 
 type Held = Corner | { readonly level: number; readonly from: number };
 
-/**
- * Magnitude above phase over one logarithmic frequency axis, with every margin and straight lines, or with measured
- * points. Terms that the student sets are dragged along the axis by their corner frequency, the level up and down.
- */
-export function BodePlot({
-  curve,
-  asymptote,
-  before,
-  data,
-  marks = [],
-  stable = true,
-  summary,
-  frame,
-  units,
-  onUnits,
-  onFit,
-  corners,
-  onCorner,
-  onLevel,
-  at,
-  onAt,
-  className,
-}: {
+interface BodePlotProps {
   curve: BodeCurve;
   /** Straight lines from corner to corner. */
   asymptote: readonly { readonly omega: number; readonly db: number }[];
@@ -72,53 +49,20 @@ export function BodePlot({
   at: number | undefined;
   onAt: (omega: number | undefined) => void;
   className: string;
-}) {
-  const [place, { width, height }] = useSize<HTMLDivElement>();
-  const clip = useId();
-  const held = useRef<Held>(undefined);
-  const scale = useMemo(() => bodeScale(frame, units, width, height), [frame, units, width, height]);
-  const { left, right, top, half, lower, bottom, x, db, phase } = scale;
-  const grabbed = (event: PointerEvent<SVGSVGElement>) => {
-    const { px, py } = placeOn(event.currentTarget, event);
-    return { omega: x.invert(px), px, py };
-  };
-  const levelX = left + 10;
-  const levelY = db(levelAt(curve, x.invert(levelX)));
-  const begin = (event: PointerEvent<SVGSVGElement>) => {
-    const { px, py } = grabbed(event);
-    const corner = corners.find(({ omega }) => Math.hypot(x(omega) - px, db(levelAt(curve, omega)) - py) < 14);
-    const level = onLevel && Math.hypot(levelX - px, levelY - py) < 14 ? { level: 0, from: db.invert(py) } : undefined;
-    held.current = corner ?? level;
-    if (held.current) event.currentTarget.setPointerCapture(event.pointerId);
-  };
-  const move = (event: PointerEvent<SVGSVGElement>) => {
-    const { omega, py } = grabbed(event);
-    const grip = held.current;
-    if (!grip) return onAt(omega >= frame.from && omega <= frame.to ? omega : undefined);
-    if ('name' in grip) return flushSync(() => onCorner(grip.name, omega));
-    const level = db.invert(py) - grip.from;
-    flushSync(() => onLevel?.(level - grip.level));
-    held.current = { ...grip, level };
-  };
-  const slide = (change: (steps: number) => void) => (event: KeyboardEvent) => {
-    const way = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
-    if (!way) return;
-    event.preventDefault();
-    event.stopPropagation();
-    change(way * (event.shiftKey ? 10 : 1));
-  };
-  const dots = (values: readonly number[], y: (value: number) => number, what: string) => (
-    <g className="fill-ink" data-mark={what}>
-      {data!.omegas.map((omega, k) => (
-        <circle key={omega} cx={x(omega)} cy={y(values[k]!)} r="2" />
-      ))}
-    </g>
-  );
+}
 
+/**
+ * Magnitude above phase over one logarithmic frequency axis, with every margin and straight lines, or with measured
+ * points. Terms that the student sets are dragged along the axis by their corner frequency, the level up and down.
+ */
+export function BodePlot(props: BodePlotProps) {
+  const { curve, frame, units, onUnits, className } = props;
+  const [place, { width, height }] = useSize<HTMLDivElement>();
+  const scale = useMemo(() => bodeScale(frame, units, width, height), [frame, units, width, height]);
   return (
     <PlotFrame
       title="Bode"
-      onFit={onFit}
+      onFit={props.onFit}
       className={className}
       table={() => ({
         heads: ['ω, rad/s', 'magnitude, dB', 'phase, °'],
@@ -138,88 +82,135 @@ export function BodePlot({
       }
     >
       <div ref={place} className={`relative [contain:strict] ${className}`}>
-        {width > 0 && (
-          <svg
-            width={width}
-            height={height}
-            role="group"
-            aria-label={summary}
-            className="block touch-none text-[11px] select-none"
-            onPointerDown={begin}
-            onPointerMove={move}
-            onPointerUp={() => (held.current = undefined)}
-            onPointerLeave={() => onAt(undefined)}
-          >
-            <defs>
-              {(['magnitude', 'phase'] as const).map((of) => (
-                <clipPath key={of} id={`${clip}-${of}`}>
-                  <rect
-                    x={left}
-                    y={of === 'magnitude' ? top : lower}
-                    width={Math.max(0, width - left - right)}
-                    height={half}
-                  />
-                </clipPath>
-              ))}
-            </defs>
-            <BodeAxes {...{ scale, frame, units }} />
-            {(['magnitude', 'phase'] as const).map((of) => (
-              <g key={of} clipPath={`url(#${clip}-${of})`} className="fill-none" strokeLinejoin="round">
-                {of === 'magnitude' && (
-                  <path
-                    d={asymptote
-                      .map(({ omega, db: level }, k) => `${k ? 'L' : 'M'}${tenths(x(omega))} ${tenths(db(level))}`)
-                      .join('')}
-                    data-mark="asymptote"
-                    className="stroke-slate"
-                    strokeDasharray="5 4"
-                  />
-                )}
-                {before && (
-                  <CurvePath curve={before} of={of} scale={scale} className="stroke-ghost" strokeWidth={1.4} />
-                )}
-                <CurvePath curve={curve} of={of} scale={scale} className="stroke-petrol" strokeWidth={2} name={of} />
-                {of === 'magnitude' && data && dots(data.magnitudesDb, db, 'magnitudes')}
-                {of === 'phase' && data?.phasesDegrees && dots(data.phasesDegrees, phase, 'phases')}
-              </g>
-            ))}
-            <MarginMarks {...{ marks, curve, scale, stable }} />
-            {at !== undefined && at >= frame.from && at <= frame.to && (
-              <line x1={x(at)} x2={x(at)} y1={top} y2={bottom} className="stroke-copper/60" />
-            )}
-            {onLevel && (
-              <Grip
-                label="Level K"
-                name="K"
-                value={levelAt(curve, x.invert(levelX))}
-                words={`${formatNumber(levelAt(curve, x.invert(levelX)))} dB`}
-                x={levelX}
-                y={levelY}
-                className="cursor-ns-resize"
-                onKeyDown={slide((steps) => onLevel(steps / 10))}
-              />
-            )}
-            {corners.map(({ name, kind, omega }) =>
-              omega < frame.from || omega > frame.to ? null : (
-                <Grip
-                  key={name}
-                  label={`Corner of ${kind} ${name}`}
-                  name={name.replace(/r$/, '').replace('w', 'ω')}
-                  corner={name}
-                  value={omega}
-                  words={`${formatNumber(omega)} rad/s`}
-                  x={x(omega)}
-                  y={db(levelAt(curve, omega))}
-                  isBelow={kind === 'pole'}
-                  className="cursor-ew-resize"
-                  onKeyDown={slide((steps) => onCorner(name, omega * 1.02 ** steps))}
-                />
-              ),
-            )}
-          </svg>
-        )}
+        {width > 0 && <Drawing {...props} scale={scale} />}
       </div>
     </PlotFrame>
+  );
+}
+
+type DrawingProps = BodePlotProps & { scale: BodeScale };
+
+const halves = ['magnitude', 'phase'] as const;
+
+function Drawing(props: DrawingProps) {
+  const { curve, frame, units, scale, marks = [], stable = true, at, onLevel, onCorner } = props;
+  const { width, height, left, right, top, half, lower, bottom, x, db } = scale;
+  const clip = useId();
+  const level = { x: left + 10, value: levelAt(curve, x.invert(left + 10)) };
+  return (
+    <svg
+      width={width}
+      height={height}
+      role="group"
+      aria-label={props.summary}
+      className="block touch-none text-[11px] select-none"
+      {...useBodeDrag(props, { px: level.x, py: db(level.value) })}
+      onPointerLeave={() => props.onAt(undefined)}
+    >
+      <defs>
+        {halves.map((of) => (
+          <clipPath key={of} id={`${clip}-${of}`}>
+            <rect
+              x={left}
+              y={of === 'magnitude' ? top : lower}
+              width={Math.max(0, width - left - right)}
+              height={half}
+            />
+          </clipPath>
+        ))}
+      </defs>
+      <BodeAxes {...{ scale, frame, units }} />
+      {halves.map((of) => (
+        <g key={of} clipPath={`url(#${clip}-${of})`} className="fill-none" strokeLinejoin="round">
+          <Curves {...props} of={of} />
+        </g>
+      ))}
+      <MarginMarks {...{ marks, curve, scale, stable }} />
+      {at !== undefined && at >= frame.from && at <= frame.to && (
+        <line x1={x(at)} x2={x(at)} y1={top} y2={bottom} className="stroke-copper/60" />
+      )}
+      {onLevel && (
+        <Grip
+          label="Level K"
+          name="K"
+          value={level.value}
+          words={`${formatNumber(level.value)} dB`}
+          x={level.x}
+          y={db(level.value)}
+          className="cursor-ns-resize"
+          onStep={(steps) => onLevel(steps / 10)}
+        />
+      )}
+      {props.corners
+        .filter(({ omega }) => omega >= frame.from && omega <= frame.to)
+        .map(({ name, kind, omega }) => (
+          <Grip
+            key={name}
+            label={`Corner of ${kind} ${name}`}
+            name={name.replace(/r$/, '').replace('w', 'ω')}
+            corner={name}
+            value={omega}
+            words={`${formatNumber(omega)} rad/s`}
+            x={x(omega)}
+            y={db(levelAt(curve, omega))}
+            isBelow={kind === 'pole'}
+            className="cursor-ew-resize"
+            onStep={(steps) => onCorner(name, omega * 1.02 ** steps)}
+          />
+        ))}
+    </svg>
+  );
+}
+
+/** Dragging corners along the axis and the level up and down; otherwise the frequency that is pointed at is told. */
+function useBodeDrag({ curve, frame, scale, corners, onCorner, onLevel, onAt }: DrawingProps, levelGrip: Place) {
+  const { x, db } = scale;
+  return useDrag<Held>({
+    take: (at) => {
+      const corner = markAt(at, corners, ({ omega }) => ({ px: x(omega), py: db(levelAt(curve, omega)) }));
+      if (corner) return corner;
+      return onLevel && isNear(at, levelGrip) ? { level: 0, from: db.invert(at.py) } : undefined;
+    },
+    drag: (held, { px, py }) => {
+      if ('name' in held) return onCorner(held.name, x.invert(px));
+      const level = db.invert(py) - held.from;
+      onLevel?.(level - held.level);
+      return { ...held, level };
+    },
+    hover: ({ px }) => {
+      const omega = x.invert(px);
+      onAt(omega >= frame.from && omega <= frame.to ? omega : undefined);
+    },
+  });
+}
+
+/** Straight lines, the curve where the work began, the present one and what was measured. */
+function Curves({ curve, asymptote, before, data, scale, of }: DrawingProps & { of: (typeof halves)[number] }) {
+  const { x, db, phase } = scale;
+  const isMagnitude = of === 'magnitude';
+  const measured = isMagnitude ? data?.magnitudesDb : data?.phasesDegrees;
+  return (
+    <>
+      {isMagnitude && (
+        <path
+          d={asymptote
+            .map(({ omega, db: level }, k) => `${k ? 'L' : 'M'}${tenths(x(omega))} ${tenths(db(level))}`)
+            .join('')}
+          data-mark="asymptote"
+          className="stroke-slate"
+          strokeDasharray="5 4"
+        />
+      )}
+      {before && <CurvePath curve={before} of={of} scale={scale} className="stroke-ghost" strokeWidth={1.4} />}
+      <CurvePath curve={curve} of={of} scale={scale} className="stroke-petrol" strokeWidth={2} name={of} />
+      {data && measured && (
+        <g className="fill-ink" data-mark={isMagnitude ? 'magnitudes' : 'phases'}>
+          {data.omegas.map((omega, k) => (
+            <circle key={omega} cx={x(omega)} cy={(isMagnitude ? db : phase)(measured[k]!)} r="2" />
+          ))}
+        </g>
+      )}
+    </>
   );
 }
 
@@ -261,7 +252,7 @@ function Grip({
   y,
   isBelow = false,
   className,
-  onKeyDown,
+  onStep,
 }: {
   label: string;
   name: string;
@@ -273,17 +264,12 @@ function Grip({
   /** Whether its name stands below, so that the names of a zero and a pole side by side keep apart. */
   isBelow?: boolean;
   className: string;
-  onKeyDown: (event: KeyboardEvent) => void;
+  onStep: (steps: number) => void;
 }) {
   return (
     <g
       data-corner={corner}
-      role="slider"
-      tabIndex={0}
-      aria-label={label}
-      aria-valuenow={Number(value.toPrecision(4))}
-      aria-valuetext={words}
-      onKeyDown={onKeyDown}
+      {...sliderProps({ label, value, words, onStep: ({ right, up }) => onStep(right + up) })}
       className={`outline-none [&:focus-visible>circle]:stroke-[3] ${className}`}
     >
       <circle cx={x} cy={y} r="8" className="fill-copper/15 stroke-copper" strokeWidth="1.4" />

@@ -1,13 +1,13 @@
-import { Problem, type Settings, formatNumber, withUnit, attempt } from '@nailset/core';
+import { attempt, formatNumber, Problem, type Settings, withUnit } from '@nailset/core';
 import { type ReactNode, useMemo, useState } from 'react';
-import type { HeldRatios } from '../loop/ratios';
 import type { GainsOf, LoopResponse } from '../loop/loopResponse';
+import type { HeldRatios } from '../loop/ratios';
 import { type Kept, useKept } from '../loop/useKept';
 import { handlesOf, moved } from '../plane/handles';
 import { bodeFrame } from './BodeAxes';
 import { BodePlot } from './BodePlot';
-import { type FrequencyResponse, frequencyOf, marginMarks } from './frequencyData';
-import { NyquistPlot, nyquistFrame } from './NyquistPlot';
+import { frequencyOf, type FrequencyResponse, marginMarks } from './frequencyData';
+import { nyquistFrame, NyquistPlot } from './NyquistPlot';
 
 /** Classes that give each plot its height, alone or beside the other. */
 export interface FrequencyHeights {

@@ -1,10 +1,10 @@
 import { formatNumber } from '@nailset/core';
 import { useMemo } from 'react';
-import { planeScale, stepFor } from '../plane/LocusLayers';
 import type { PlaneFrame } from '../plane/locus';
+import { planeScale, stepFor } from '../plane/LocusLayers';
 import { tenths } from '../plot/frame';
-import { placeOn } from '../plot/pointer';
 import { PlotFrame } from '../plot/PlotFrame';
+import { placeOn } from '../plot/pointer';
 import { useSize } from '../plot/useSize';
 import { type FrequencyResponse, nyquistPoints } from './frequencyData';
 

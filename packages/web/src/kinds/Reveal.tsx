@@ -1,7 +1,7 @@
 import type { Bench } from '@nailset/core';
 import { useMemo, useState } from 'react';
-import { ResponsePlot } from '../plot/ResponsePlot';
 import { frameFor } from '../plot/frame';
+import { ResponsePlot } from '../plot/ResponsePlot';
 import { curveFrom } from '../plot/samples';
 
 /** What was expected, with the response that it belongs to. */

@@ -5,6 +5,7 @@ import { choice } from './choice/author';
 import { curve } from './curve/author';
 import { diagram } from './diagram/author';
 import { gains } from './gains/author';
+import type { About, AuthorKind } from './kind';
 import { number } from './number/author';
 import { paths } from './paths/author';
 import { points } from './points/author';
@@ -13,7 +14,6 @@ import { reduction } from './reduction/author';
 import { states } from './states/author';
 import { transferFunction } from './transferFunction/author';
 import { trend } from './trend/author';
-import type { About, AuthorKind } from './kind';
 
 const kinds: { [K in Kind]: AuthorKind<K> } = {
   transferFunction,

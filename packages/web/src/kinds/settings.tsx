@@ -1,4 +1,4 @@
-import { Problem, type Settings, attempt, nameToLatex, refuseOutside } from '@nailset/core';
+import { attempt, nameToLatex, Problem, refuseOutside, type Settings } from '@nailset/core';
 import type { Knob } from '../loop/knob';
 import { Formula } from '../shared/Formula';
 import type { Readable } from './kind';

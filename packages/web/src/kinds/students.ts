@@ -1,13 +1,13 @@
 import type { Problem } from '@nailset/core';
 import {
   type Answer,
+  attempt,
   type Kind,
   type Part,
   type Scope,
   type Series,
   type Settings,
   type StudentPart,
-  attempt,
 } from '@nailset/core';
 import type { Knob } from '../loop/knob';
 import { bode } from './bode/student';

@@ -1,4 +1,4 @@
-import { Problem, attempt } from '@nailset/core';
+import { attempt, Problem } from '@nailset/core';
 import type { Readable } from './kind';
 
 /** What kinds have in common whose answer is one typed text. */

@@ -1,31 +1,31 @@
 import {
+  attempt,
   type Bench,
   type DrawValues,
   type ExerciseDocument,
   type Model,
+  modelOf,
   Problem,
   type StudentPart,
-  modelOf,
-  attempt,
 } from '@nailset/core';
-import { rightAnswerOf, revealedCurves, sampleOf, solutionOf } from '@nailset/core/checks';
+import { revealedCurves, rightAnswerOf, sampleOf, solutionOf } from '@nailset/core/checks';
 import { useMemo, useReducer, useState } from 'react';
 import { Link, useLocation, useParams } from 'react-router';
 import { useDraftShown } from '../api/queries';
-import { isDesign } from '../kinds/gains/DesignPanes';
 import { FigurePlot } from '../bench/FigurePlot';
 import { previewOf } from '../bench/preview';
-import { workFrom, workReducer } from '../work/work';
+import { isDesign } from '../kinds/gains/DesignPanes';
+import { PageOf } from '../page/PageOf';
 import { Button } from '../shared/Button';
 import { Formula } from '../shared/Formula';
-import { PageOf } from '../page/PageOf';
-import { ShownContext, Statement } from '../statement/Statement';
 import { useTitle } from '../shared/useTitle';
+import { ShownContext, Statement } from '../statement/Statement';
+import { workFrom, workReducer } from '../work/work';
 import { type BenchState, benchStateFrom } from './LecternLink';
 import { LiveBench } from './LiveBench';
 import { RunOver } from './RunOver';
 import { VoteList } from './VoteList';
-import { type Votes, optionsOf } from './votes';
+import { optionsOf, type Votes } from './votes';
 
 /** An exercise projected: ask, count the hands, reveal. */
 export default function LecternPage() {

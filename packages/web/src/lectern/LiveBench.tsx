@@ -1,10 +1,10 @@
 import type { Bench, StudentPart } from '@nailset/core';
 import { Suspense } from 'react';
 import { studentKind } from '../kinds/students';
-import { useLive } from '../work/useLive';
 import type { Work, WorkAction } from '../loop/action';
+import { optionFrame, OptionPlot, optionTitle } from '../plot/OptionPlot';
+import { useLive } from '../work/useLive';
 import { fallbacks } from '../work/work';
-import { OptionPlot, optionFrame, optionTitle } from '../plot/OptionPlot';
 
 /** A part that is worked on before everyone: marked, built up, or looked at. */
 export function LiveBench({

@@ -3,15 +3,17 @@ import { useEffect, useMemo, useState } from 'react';
 import { DesignPanes, isDesign } from '../kinds/gains/DesignPanes';
 import { familyOverGain, familyOverParameter } from '../kinds/gains/PlotTools';
 import { knobsOf } from '../kinds/students';
-import { type GainsOf, type LoopResponse, loopResponses, tryResponse } from '../loop/loopResponse';
+import type { Knob } from '../loop/knob';
+import { type GainsOf, type LoopResponse, type LoopResponses, loopResponses, tryResponse } from '../loop/loopResponse';
 import type { PlotCurve } from '../plot/curves';
 import { frameAbout } from '../plot/frame';
 import { limitsOf, nailsOnPlot } from '../plot/limits';
 import { PolePlane, reachOf } from '../plot/PolePlane';
 import { ResponsePlot } from '../plot/ResponsePlot';
 import { Button } from '../shared/Button';
-import { type RunMember, beginOf, membersOver } from './run';
+import { beginOf, membersOver, type RunMember } from './run';
 
+/** Between two members of a long run, in milliseconds. */
 const beat = 220;
 
 /**
@@ -46,30 +48,10 @@ export function RunOver({
     }),
     [knobs, settings],
   );
-  const [own, setOwn] = useState(start);
-  const [over, setOver] = useState(knobs[0]!.name);
-  const [at, setAt] = useState<number>();
-  const [playing, setPlaying] = useState(false);
-  const [family, setFamily] = useState(false);
-
-  const members = useMemo(
-    () => membersOver(over, knobs, own, responses, values),
-    [over, knobs, own, responses, values],
-  );
-  const last = members.length - 1;
-  const begin = useMemo(() => beginOf(members, own[over] ?? values[over]), [members, own, over, values]);
-  const place = Math.min(at ?? begin, last);
-  useEffect(() => {
-    if (!playing || !revealed) return undefined;
-    const timer = setInterval(
-      () => setAt((old = begin) => (old >= last ? 0 : old + 1)),
-      members.length > 10 ? beat : 5 * beat,
-    );
-    return () => clearInterval(timer);
-  }, [playing, revealed, begin, last, members.length]);
+  const run = useRun({ knobs, responses, values, start, revealed });
+  const { over, member, family } = run;
 
   const first = useMemo(() => orNone(tryResponse(responses, start)), [responses, start]);
-  const member = members[place];
   const now = revealed && member ? orNone(member.found()) : undefined;
   const shown = now ?? first;
   const frame = useMemo(() => frameAbout(part.horizon, responses.reference, responses.model.height), [part, responses]);
@@ -85,7 +67,7 @@ export function RunOver({
     : [];
   const isGain = knobs.some(({ name }) => name === over);
   const familyOf = () =>
-    isGain ? familyOverGain(over, own, responses, 'y') : familyOverParameter(over, own, responses, 'y');
+    isGain ? familyOverGain(over, run.own, responses, 'y') : familyOverParameter(over, run.own, responses, 'y');
   // While one parameter runs, what the others would do is not about the loop that is shown.
   const alone = useMemo<GainsOf>(() => ({ ...part, families: [] }), [part]);
   const isBeside = isDesign(part) && now !== undefined;
@@ -111,11 +93,7 @@ export function RunOver({
             place="lectern"
             settings={now.settings}
             response={now}
-            onSettings={(next) => {
-              setPlaying(false);
-              setOwn(next);
-              setAt(undefined);
-            }}
+            onSettings={run.takeOver}
           />
           <div className="min-w-0 @min-[620px]:col-start-2 @min-[620px]:row-start-1">
             {response}
@@ -125,53 +103,11 @@ export function RunOver({
       ) : (
         response
       )}
-      <div className="flex flex-wrap items-center gap-x-3 gap-y-1 text-[13px]">
-        <label>
-          Over{' '}
-          <select
-            aria-label="Runs over"
-            className="bg-transparent text-petrol"
-            value={over}
-            onChange={(event) => {
-              setOver(event.target.value);
-              setAt(undefined);
-            }}
-          >
-            {[...knobs.map(({ name }) => name), ...part.families.map(({ parameter }) => parameter)].map((name) => (
-              <option key={name}>{name}</option>
-            ))}
-          </select>
-        </label>
-        <Button look="quiet" disabled={!revealed} aria-label="Step back" onClick={() => setAt(Math.max(0, place - 1))}>
-          ‹
-        </Button>
-        <Button disabled={!revealed} onClick={() => setPlaying(!playing)}>
-          {playing ? 'Pause' : 'Play'}
-        </Button>
-        <Button look="quiet" disabled={!revealed} aria-label="Step on" onClick={() => setAt(Math.min(last, place + 1))}>
-          ›
-        </Button>
-        <input
-          type="range"
-          aria-label={`Place in the range of ${over}`}
-          aria-valuetext={member?.label}
-          className="min-w-24 flex-1 accent-petrol"
-          disabled={!revealed}
-          min={0}
-          max={last}
-          value={place}
-          onChange={(event) => setAt(Number(event.target.value))}
-        />
-        <button
-          type="button"
-          className={`link ${family ? 'font-medium text-ink decoration-ink' : ''}`}
-          aria-pressed={family}
-          disabled={!revealed}
-          onClick={() => setFamily(!family)}
-        >
-          Family
-        </button>
-      </div>
+      <RunBar
+        run={run}
+        names={[...knobs.map(({ name }) => name), ...part.families.map(({ parameter }) => parameter)]}
+        disabled={!revealed}
+      />
       {now && !isBeside && (
         <>
           <Told now={now} label={member!.label} />
@@ -187,6 +123,126 @@ export function RunOver({
           )}
         </>
       )}
+    </div>
+  );
+}
+
+/** Where a run is, what it is over, and what the one in front of the room does to it. */
+function useRun({
+  knobs,
+  responses,
+  values,
+  start,
+  revealed,
+}: {
+  knobs: readonly Knob[];
+  responses: LoopResponses;
+  values: DrawValues;
+  start: Settings;
+  revealed: boolean;
+}) {
+  const [own, setOwn] = useState(start);
+  const [over, setOver] = useState(knobs[0]!.name);
+  const [at, setAt] = useState<number>();
+  const [playing, setPlaying] = useState(false);
+  const [family, setFamily] = useState(false);
+
+  const members = useMemo(
+    () => membersOver(over, knobs, own, responses, values),
+    [over, knobs, own, responses, values],
+  );
+  const last = members.length - 1;
+  const begin = useMemo(() => beginOf(members, own[over] ?? values[over]), [members, own, over, values]);
+  const place = Math.min(at ?? begin, last);
+  useEffect(() => {
+    if (!playing || !revealed) return undefined;
+    const timer = setInterval(
+      () => setAt((old = begin) => (old >= last ? 0 : old + 1)),
+      members.length > 10 ? beat : 5 * beat,
+    );
+    return () => clearInterval(timer);
+  }, [playing, revealed, begin, last, members.length]);
+
+  return {
+    ...{ own, over, place, last, member: members[place], playing, family },
+    ...{ setAt, setPlaying, setFamily },
+    runOver: (name: string) => {
+      setOver(name);
+      setAt(undefined);
+    },
+    /** Goes on from settings that were dragged. */
+    takeOver: (next: Settings) => {
+      setPlaying(false);
+      setOwn(next);
+      setAt(undefined);
+    },
+  };
+}
+
+/** What the run is over, back, play, on, its place, and the family. */
+function RunBar({
+  run,
+  names,
+  disabled,
+}: {
+  run: ReturnType<typeof useRun>;
+  names: readonly string[];
+  disabled: boolean;
+}) {
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-1 text-[13px]">
+      <label>
+        Over{' '}
+        <select
+          aria-label="Runs over"
+          className="bg-transparent text-petrol"
+          value={run.over}
+          onChange={(event) => run.runOver(event.target.value)}
+        >
+          {names.map((name) => (
+            <option key={name}>{name}</option>
+          ))}
+        </select>
+      </label>
+      <Button
+        look="quiet"
+        disabled={disabled}
+        aria-label="Step back"
+        onClick={() => run.setAt(Math.max(0, run.place - 1))}
+      >
+        ‹
+      </Button>
+      <Button disabled={disabled} onClick={() => run.setPlaying(!run.playing)}>
+        {run.playing ? 'Pause' : 'Play'}
+      </Button>
+      <Button
+        look="quiet"
+        disabled={disabled}
+        aria-label="Step on"
+        onClick={() => run.setAt(Math.min(run.last, run.place + 1))}
+      >
+        ›
+      </Button>
+      <input
+        type="range"
+        aria-label={`Place in the range of ${run.over}`}
+        aria-valuetext={run.member?.label}
+        className="min-w-24 flex-1 accent-petrol"
+        disabled={disabled}
+        min={0}
+        max={run.last}
+        value={run.place}
+        onChange={(event) => run.setAt(Number(event.target.value))}
+      />
+      <button
+        type="button"
+        className={`link ${run.family ? 'font-medium text-ink decoration-ink' : ''}`}
+        aria-pressed={run.family}
+        disabled={disabled}
+        onClick={() => run.setFamily(!run.family)}
+      >
+        Family
+      </button>
     </div>
   );
 }

@@ -1,5 +1,5 @@
 import { Statement } from '../statement/Statement';
-import { type VoteOption, type Votes, sharesOf, withVote } from './votes';
+import { sharesOf, type VoteOption, type Votes, withVote } from './votes';
 
 /** Options with the hands raised for each, counted by − and + or typed; after the reveal the right ones are marked. */
 export function VoteList({

@@ -1,4 +1,4 @@
-import { type DrawValues, type Problem, type Settings, formatNumber, ladderRange } from '@nailset/core';
+import { type DrawValues, formatNumber, ladderRange, type Problem, type Settings } from '@nailset/core';
 import type { Knob } from '../loop/knob';
 import { type LoopResponse, type LoopResponses, tryResponse } from '../loop/loopResponse';
 import { stepsOver } from './votes';

@@ -1,5 +1,5 @@
-import { Problem, attempt } from '@nailset/core';
-import { type BlockDiagram, type SignalPair, reduction, restricted } from '@nailset/core/diagrams';
+import { attempt, Problem } from '@nailset/core';
+import { type BlockDiagram, reduction, restricted, type SignalPair } from '@nailset/core/diagrams';
 import { useMemo, useState } from 'react';
 import { DiagramView } from '../diagram/DiagramView';
 import { Button } from '../shared/Button';

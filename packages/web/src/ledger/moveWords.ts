@@ -1,4 +1,4 @@
-import { type BlockDiagram, type Move, isNamed } from '@nailset/core/diagrams';
+import { type BlockDiagram, isNamed, type Move } from '@nailset/core/diagrams';
 import { signalWords } from '../diagram/words';
 
 /** What a part is called in a sentence. */

@@ -1,5 +1,5 @@
 import type { ReductionStep } from '@nailset/core';
-import { type BlockDiagram, type Move, isNamed, moveOfStep, readBlocks, restricted } from '@nailset/core/diagrams';
+import { type BlockDiagram, isNamed, type Move, moveOfStep, readBlocks, restricted } from '@nailset/core/diagrams';
 import { useMemo } from 'react';
 
 /** One line of the ledger: the step, what it made, and the diagram after it. */

@@ -2,8 +2,8 @@ import type { Settings } from '@nailset/core';
 import { memo, useCallback, useEffect, useRef } from 'react';
 import { Formula } from '../shared/Formula';
 import { useLatest } from '../shared/useLatest';
-import type { Knob } from './knob';
 import type { Work, WorkAction } from './action';
+import type { Knob } from './knob';
 import { isDecimal } from './settings';
 
 /** What the student sets, with fine and coarse rungs down and up, and typed entry. */

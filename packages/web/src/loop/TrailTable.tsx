@@ -1,7 +1,7 @@
 import { type Measures, type Trail, withUnit } from '@nailset/core';
 import { memo, useState } from 'react';
-import type { Knob } from './knob';
 import type { WorkAction } from './action';
+import type { Knob } from './knob';
 
 /** A stop of the trail with what it showed. */
 export interface TrailRow {

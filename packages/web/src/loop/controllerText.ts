@@ -1,11 +1,11 @@
 import {
   type ControlLoop,
-  type PidForm,
   convertController,
   factoredToLatex,
-  rationalToNumber,
   orElse,
+  type PidForm,
   rational,
+  rationalToNumber,
 } from '@nailset/core';
 
 type Form = PidForm['form'];

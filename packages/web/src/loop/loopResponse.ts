@@ -1,7 +1,12 @@
 import type { Problem } from '@nailset/core';
 import {
+  attempt,
+  checkLoop,
   type ControlLoop,
   type Curve,
+  curveOf,
+  hiddenModes,
+  inputLine,
   LoopModel,
   type Measures,
   type Pole,
@@ -12,11 +17,6 @@ import {
   type SignalName,
   type StudentPart,
   type Verdict,
-  checkLoop,
-  curveOf,
-  hiddenModes,
-  inputLine,
-  attempt,
   withDeadTime,
 } from '@nailset/core';
 

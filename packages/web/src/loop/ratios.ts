@@ -1,4 +1,4 @@
-import { type Settings, numberIn } from '@nailset/core';
+import { numberIn, type Settings } from '@nailset/core';
 
 /** A zero and a pole of one number, which work together. */
 export interface LeadOrLag {

@@ -1,4 +1,4 @@
-import { type Settings, decimalIn, numberIn } from '@nailset/core';
+import { decimalIn, numberIn, type Settings } from '@nailset/core';
 
 /** Whether a text is a number as the ladder takes it. */
 export const isDecimal = (text: string): boolean => decimalIn(text) !== undefined;

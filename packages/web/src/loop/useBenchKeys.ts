@@ -1,8 +1,8 @@
 import { useEffect } from 'react';
 import { useLatest } from '../shared/useLatest';
+import type { Work, WorkAction } from './action';
 import type { Knob } from './knob';
 import { ladderKey } from './Ladder';
-import type { Work, WorkAction } from './action';
 
 /** Keys of a bench with a ladder: those of the ladder, and single letters for what the plots offer. */
 export function useBenchKeys(

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
-import type { Probing } from '../plot/ResponsePlot';
 import type { Probe } from '../plot/Probes';
+import type { Probing } from '../plot/ResponsePlot';
 
 const most = 6;
 

@@ -2,8 +2,8 @@ import { useState } from 'react';
 import { useRouteError } from 'react-router';
 import { pageOwner } from '../api/page';
 import { Button } from '../shared/Button';
-import { Mark } from '../shared/Mark';
 import { forgetAll, unsavedText } from '../shared/keptHere';
+import { Mark } from '../shared/Mark';
 
 /** In place of a view that broke: says so, gives out what was typed and not saved, and leads on. */
 export function Broken() {

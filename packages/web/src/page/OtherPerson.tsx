@@ -1,7 +1,7 @@
 import { AlertDialog } from 'radix-ui';
 import { useNavigate } from 'react-router';
-import { useFresh } from '../api/queries';
 import { usePageOwner } from '../api/page';
+import { useFresh } from '../api/queries';
 import { Button } from '../shared/Button';
 
 /** Stops a page whose browser someone else has signed in on since; what was typed stays for its owner. */

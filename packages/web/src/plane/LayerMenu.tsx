@@ -1,6 +1,6 @@
 import { Popover } from 'radix-ui';
 import { memo } from 'react';
-import { type Layers, layerNames } from './LocusLayers';
+import { layerNames, type Layers } from './LocusLayers';
 
 /** Which marks are drawn over the locus. */
 export const LayerMenu = memo(function LayerMenu({

@@ -1,6 +1,7 @@
 import { type Branch, formatNumber } from '@nailset/core';
 import { memo, useId } from 'react';
 import { tenths } from '../plot/frame';
+import { Hatch } from '../plot/Hatch';
 import { type Locus, type PlaneFrame, type PoleRegion, regionEdge } from './locus';
 import type { Sweep } from './sweep';
 
@@ -315,9 +316,7 @@ export const RegionMark = memo(function RegionMark({ region, scale }: { region: 
   return (
     <g data-mark="region">
       <defs>
-        <pattern id={hatch} width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <line x1="0" y1="0" x2="0" y2="7" className="stroke-copper/25" strokeWidth="1" />
-        </pattern>
+        <Hatch id={hatch} className="stroke-copper/25" />
       </defs>
       <path d={`M0 0H${width}V${height}H0Z${outline}Z`} fillRule="evenodd" fill={`url(#${hatch})`} />
       <path d={outline} className="fill-none stroke-copper/60" />

@@ -1,22 +1,23 @@
 import {
+  attempt,
   type Branch,
-  Problem,
-  type Settings,
   formatNumber,
   formatPoint,
   numberIn,
   openGains,
-  attempt,
+  Problem,
+  type Settings,
 } from '@nailset/core';
 import { useMemo } from 'react';
-import type { HeldRatios } from '../loop/ratios';
 import type { GainsOf, LoopResponse, LoopResponses } from '../loop/loopResponse';
+import type { HeldRatios } from '../loop/ratios';
 import { type Kept, useKept } from '../loop/useKept';
+import { useSame } from '../shared/useSame';
 import { type Handle, handlesOf, moved } from './handles';
+import { factorOf, frameAround, locusOf, openLoopOf, promisedOvershoot, regionOf, tryLocus } from './locus';
 import type { Layers } from './LocusLayers';
 import { LocusPlot } from './LocusPlot';
-import { factorOf, frameAround, locusOf, openLoopOf, promisedOvershoot, regionOf, tryLocus } from './locus';
-import { type PlaneReading, type SetReading, readingsOn } from './readings';
+import { type PlaneReading, readingsOn, type SetReading } from './readings';
 import { sweepGain, sweepOver } from './sweep';
 
 const firstLayers: Layers = {
@@ -49,11 +50,8 @@ export default function LocusPane({
   const factor = factorOf(part);
   // The locus changes with everything but the factor itself.
   // What is not allowed is not drawn: the plane stays as it was.
-  const rest = JSON.stringify({ ...response.settings, ...(factor ? { [factor]: '1' } : {}) });
-  const open = useMemo(
-    () => attempt(() => openLoopOf(responses.model, JSON.parse(rest) as Settings, factor)),
-    [responses, rest, factor],
-  );
+  const rest = useSame<Settings>({ ...response.settings, ...(factor ? { [factor]: '1' } : {}) });
+  const open = useMemo(() => attempt(() => openLoopOf(responses.model, rest, factor)), [responses, rest, factor]);
   const [frame, setFrame] = useKept(kept, 'plane frame', () => startFrame(part, response, open));
   const [layers, setLayers] = useKept(kept, 'layers', () => firstLayers);
   const choices = [
@@ -71,11 +69,11 @@ export default function LocusPane({
   );
   const region = useMemo(() => regionOf(part.nails), [part.nails]);
   const gain = factor ? numberIn(settings[factor]) : null;
-  const now = JSON.stringify(settings);
-  const swept = useMemo(() => {
-    const settings = JSON.parse(now) as Settings;
-    return over ? attempt(() => sweepOver(over, part, responses, settings, frame)) : null;
-  }, [over, part, responses, now, frame]);
+  const now = useSame(settings);
+  const swept = useMemo(
+    () => (over ? attempt(() => sweepOver(over, part, responses, now, frame)) : null),
+    [over, part, responses, now, frame],
+  );
   if (!locus) return <p className={`text-slate ${className}`}>{words}</p>;
   const sweep = swept && !(swept instanceof Problem) ? swept : sweepGain(locus.branches, responses, settings, factor);
   const readings = readingsOn(sweep, set);

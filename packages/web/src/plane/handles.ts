@@ -1,6 +1,6 @@
-import { type GainName, type Settings, isPid, numberIn, openGains, partnersOf } from '@nailset/core';
-import type { HeldRatios } from '../loop/ratios';
+import { type GainName, isPid, numberIn, openGains, partnersOf, type Settings } from '@nailset/core';
 import type { GainsOf } from '../loop/loopResponse';
+import type { HeldRatios } from '../loop/ratios';
 
 /** A zero or pole of the compensator that is dragged in the plane. */
 export interface Handle {

@@ -1,19 +1,19 @@
 import {
   type Branch,
+  branchesOf,
   type Fraction,
+  isPid,
   type LoopModel,
+  lowestTerms,
   Problem,
   type Root,
+  secondOrderRules,
   type Settings,
   type SpecialPoints,
-  type Window,
-  branchesOf,
-  isPid,
-  lowestTerms,
   specialPoints,
   systemOf,
+  type Window,
   withDeadTime,
-  secondOrderRules,
 } from '@nailset/core';
 import type { GainsOf } from '../loop/loopResponse';
 

@@ -1,10 +1,10 @@
 import {
   type Branch,
-  Problem,
-  type Settings,
   ladderRange,
   numberIn,
   openGains,
+  Problem,
+  type Settings,
   sweepParameter,
   sweepSetting,
 } from '@nailset/core';

@@ -1,7 +1,7 @@
 import type { Curve } from '@nailset/core';
-import { ResponsePlot } from './ResponsePlot';
 import type { PlotCurve } from './curves';
 import type { Frame } from './frame';
+import { ResponsePlot } from './ResponsePlot';
 
 /** The control effort below the response, on the same time axis. */
 export function EffortPlot({

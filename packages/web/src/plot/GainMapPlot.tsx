@@ -1,8 +1,10 @@
-import { type Settings, formatNumber } from '@nailset/core';
+import { formatNumber, type Settings } from '@nailset/core';
 import { type Search } from '@nailset/core/checks';
 import { PlotFrame } from './PlotFrame';
 
 const size = { width: 250, height: 190, left: 40, bottom: 30, top: 6, right: 8 };
+
+const inner = { width: size.width - size.left - size.right, height: size.height - size.top - size.bottom };
 
 /** Someone's gains on the map. */
 export interface MapPoint {
@@ -31,7 +33,6 @@ export function GainMapPlot({
 }) {
   const { axes, columns, rows, held, at, share } = map;
   const [first, second] = axes;
-  const inner = { width: size.width - size.left - size.right, height: size.height - size.top - size.bottom };
   const cell = { width: inner.width / columns.length, height: inner.height / rows.length };
   const x = (value: number) => size.left + cell.width * cellAt(columns, value);
   const y = (value: number) =>
@@ -66,23 +67,7 @@ export function GainMapPlot({
         role="img"
         aria-label={words}
       >
-        {rows.map((_, r) =>
-          columns.map((__, c) => {
-            const count = held[r * columns.length + c]!;
-            return (
-              <rect
-                key={`${r} ${c}`}
-                x={size.left + c * cell.width}
-                y={size.top + (rows.length - 1 - r) * cell.height}
-                width={cell.width}
-                height={cell.height}
-                shapeRendering="crispEdges"
-                className={count < 0 ? 'fill-brick-soft/50' : count === nails ? 'fill-moss' : 'fill-petrol'}
-                fillOpacity={count < 0 || count === nails ? 1 : 0.05 + (0.28 * count) / nails}
-              />
-            );
-          }),
-        )}
+        <Cells map={map} nails={nails} />
         <rect x={size.left} y={size.top} width={inner.width} height={inner.height} className="fill-none stroke-rule" />
         {all && <path d={`M${px - 5} ${py}h10M${px} ${py - 5}v10`} className="stroke-white" strokeWidth="1.6" />}
         {points.map((point) => {
@@ -105,38 +90,7 @@ export function GainMapPlot({
             )
           );
         })}
-        {[first!.low, first!.high].map((value, k) => (
-          <text
-            key={value}
-            x={x(value)}
-            y={size.height - 17}
-            textAnchor={k === 0 ? 'start' : 'end'}
-            className="fill-slate"
-          >
-            {formatNumber(value)}
-          </text>
-        ))}
-        <text x={size.left + inner.width / 2} y={size.height - 5} textAnchor="middle" className="fill-ink">
-          {first!.name}
-        </text>
-        {second && (
-          <>
-            {[second.low, second.high].map((value, k) => (
-              <text
-                key={value}
-                x={size.left - 4}
-                y={y(value) + (k === 0 ? 0 : 8)}
-                textAnchor="end"
-                className="fill-slate"
-              >
-                {formatNumber(value)}
-              </text>
-            ))}
-            <text x={12} y={size.top + inner.height / 2} textAnchor="middle" className="fill-ink">
-              {second.name}
-            </text>
-          </>
-        )}
+        <AxisWords {...{ axes, x, y }} />
       </svg>
       <p className="text-note text-slate">
         Green: all hold, {shareWords(share)} of the ladders’ range. Darker: more hold.
@@ -145,6 +99,76 @@ export function GainMapPlot({
         {axes.length > 2 && ` ${axes[2]!.name} stays at ${formatNumber(Number(at[axes[2]!.name]))}.`}
       </p>
     </PlotFrame>
+  );
+}
+
+/** How many nails hold in each cell. */
+function Cells({ map: { columns, rows, held }, nails }: { map: Search['map']; nails: number }) {
+  const cell = { width: inner.width / columns.length, height: inner.height / rows.length };
+  return rows.map((_, r) =>
+    columns.map((__, c) => {
+      const count = held[r * columns.length + c]!;
+      return (
+        <rect
+          key={`${r} ${c}`}
+          x={size.left + c * cell.width}
+          y={size.top + (rows.length - 1 - r) * cell.height}
+          width={cell.width}
+          height={cell.height}
+          shapeRendering="crispEdges"
+          className={count < 0 ? 'fill-brick-soft/50' : count === nails ? 'fill-moss' : 'fill-petrol'}
+          fillOpacity={count < 0 || count === nails ? 1 : 0.05 + (0.28 * count) / nails}
+        />
+      );
+    }),
+  );
+}
+
+/** The two gains with their ends. */
+function AxisWords({
+  axes: [first, second],
+  x,
+  y,
+}: {
+  axes: Search['map']['axes'];
+  x: (value: number) => number;
+  y: (value: number) => number;
+}) {
+  return (
+    <>
+      {[first!.low, first!.high].map((value, k) => (
+        <text
+          key={value}
+          x={x(value)}
+          y={size.height - 17}
+          textAnchor={k === 0 ? 'start' : 'end'}
+          className="fill-slate"
+        >
+          {formatNumber(value)}
+        </text>
+      ))}
+      <text x={size.left + inner.width / 2} y={size.height - 5} textAnchor="middle" className="fill-ink">
+        {first!.name}
+      </text>
+      {second && (
+        <>
+          {[second.low, second.high].map((value, k) => (
+            <text
+              key={value}
+              x={size.left - 4}
+              y={y(value) + (k === 0 ? 0 : 8)}
+              textAnchor="end"
+              className="fill-slate"
+            >
+              {formatNumber(value)}
+            </text>
+          ))}
+          <text x={12} y={size.top + inner.height / 2} textAnchor="middle" className="fill-ink">
+            {second.name}
+          </text>
+        </>
+      )}
+    </>
   );
 }
 

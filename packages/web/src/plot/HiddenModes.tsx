@@ -1,4 +1,4 @@
-import { type Pole, hiddenWords } from '@nailset/core';
+import { hiddenWords, type Pole } from '@nailset/core';
 
 /** Modes that cancel, in words behind `lead`; in the colour of a fault where one of them does not decay. */
 export function HiddenModes({

@@ -1,4 +1,4 @@
-import { type ShownPlot, formatNumber } from '@nailset/core';
+import { formatNumber, type ShownPlot } from '@nailset/core';
 import { type ScaleContinuousNumeric, scaleLinear, scaleLog } from 'd3-scale';
 import { useId } from 'react';
 import { tenths } from './frame';

@@ -1,5 +1,5 @@
 import { formatNumber } from '@nailset/core';
-import { type ReactNode, memo, useCallback, useId, useRef, useState } from 'react';
+import { memo, type ReactNode, useCallback, useId, useRef, useState } from 'react';
 import { useLatest } from '../shared/useLatest';
 
 /** What a plot shows, in numbers. */

@@ -1,4 +1,4 @@
-import { type Pole, type Root, formatPoints, hiddenWords } from '@nailset/core';
+import { formatPoints, hiddenWords, type Pole, type Root } from '@nailset/core';
 import { HiddenModes } from './HiddenModes';
 import { PlotFrame } from './PlotFrame';
 import { useSize } from './useSize';

@@ -1,8 +1,9 @@
-import { placeOn } from './pointer';
 import { type Curve, formatNumber, withUnit } from '@nailset/core';
 import { type PointerEvent, useRef } from 'react';
-import { type Frame, clamp, valueAt } from './frame';
+import { clamp, type Frame, valueAt } from './frame';
 import type { Scale } from './marks';
+import { placeOn } from './pointer';
+import { sliderProps } from './useDrag';
 
 /** A point asked on the present curve, moved along it by pointer or keys. */
 export interface Probe {
@@ -51,13 +52,11 @@ export function Probes({
     return (
       <g
         key={id}
-        role="slider"
-        tabIndex={0}
-        aria-label="Reading on the curve"
-        aria-valuemin={0}
-        aria-valuemax={frame.tMax}
-        aria-valuenow={time}
-        aria-valuetext={words}
+        {...sliderProps({
+          ...{ label: 'Reading on the curve', value: time, words, range: { from: 0, to: frame.tMax } },
+          onStep: ({ right }) => onMove(id, clamp(time + (right * frame.tMax) / 200, 0, frame.tMax)),
+          onRemove: () => onRemove(id),
+        })}
         className="cursor-ew-resize touch-none fill-plum focus-visible:outline-none [&:focus-visible>circle]:stroke-ink"
         onPointerDown={(event) => {
           dragged.current = id;
@@ -66,17 +65,9 @@ export function Probes({
         }}
         onPointerMove={(event) => dragged.current === id && onMove(id, timeAt(event))}
         onPointerUp={() => (dragged.current = undefined)}
+        onPointerCancel={() => (dragged.current = undefined)}
         onClick={(event) => event.stopPropagation()}
         onDoubleClick={() => onRemove(id)}
-        onKeyDown={(event) => {
-          const step = frame.tMax / (event.shiftKey ? 20 : 200);
-          if (event.key === 'ArrowRight') onMove(id, Math.min(frame.tMax, time + step));
-          else if (event.key === 'ArrowLeft') onMove(id, Math.max(0, time - step));
-          else if (event.key === 'Delete' || event.key === 'Backspace') onRemove(id);
-          else return;
-          event.preventDefault();
-          event.stopPropagation();
-        }}
       >
         <line x1={px} x2={px} y1={py} y2={bottom} className="stroke-plum/40" strokeDasharray="2 3" />
         <circle cx={px} cy={py} r="13" className="fill-transparent" />

@@ -2,13 +2,14 @@ import type { Curve } from '@nailset/core';
 import { scaleLinear } from 'd3-scale';
 import { type ReactNode, useId } from 'react';
 import { type PlotCurve, type Reading, strokes } from './curves';
-import { type Frame, clamp, spread, valueAt } from './frame';
+import { clamp, type Frame, spread, valueAt } from './frame';
+import { Hatch } from './Hatch';
 import type { Limit } from './limits';
-import { Axes, Band, CurvePath, EdgeArrow, Ground, InputLine, Mark, Pin } from './marks';
+import { Axes, Band, CurvePath, EdgeArrow, Ground, InputLine, Mark, Pin, type Scale } from './marks';
 import type { MeasureBand, MeasureMark } from './measureMarks';
 import { PlotFrame, type PlotTable } from './PlotFrame';
-import { type Probe, type ProbeActions, Probes } from './Probes';
 import { placeOn } from './pointer';
+import { type Probe, type ProbeActions, Probes } from './Probes';
 import { useSize } from './useSize';
 
 /**
@@ -167,9 +168,7 @@ function Drawing({
             <clipPath id={clip}>
               <rect x={margin.left} y={margin.top} width={right - margin.left} height={bottom - margin.top} />
             </clipPath>
-            <pattern id={hatch} width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-              <line x1="0" y1="0" x2="0" y2="7" className="stroke-copper/25" strokeWidth="1" />
-            </pattern>
+            <Hatch id={hatch} className="stroke-copper/25" />
           </defs>
           <rect
             x={margin.left}
@@ -195,19 +194,7 @@ function Drawing({
           {limits.map((limit) => (
             <Pin key={limit.id} limit={limit} x={x} y={y} right={right} frame={frame} />
           ))}
-          {readings.map(({ time, value, words }, k) => (
-            <g key={k} className="fill-petrol">
-              <circle cx={x(time)} cy={clamp(y(value), margin.top, bottom)} r="3.2" />
-              <text
-                x={x(time) + 8}
-                y={clamp(y(value) - 8, margin.top + 12, bottom)}
-                strokeWidth="4"
-                className="stroke-sheet [paint-order:stroke]"
-              >
-                {words}
-              </text>
-            </g>
-          ))}
+          <Readings {...{ readings, x, y, bottom }} top={margin.top} />
           {labelled.map(({ id, look, label }, k) => (
             <text key={id} x={right + 8} y={labelAt[k]! + 4} className={strokes[look].text}>
               {label}
@@ -230,4 +217,33 @@ function Drawing({
       )}
     </div>
   );
+}
+
+/** Values on the curves, with their words. */
+function Readings({
+  readings,
+  x,
+  y,
+  top,
+  bottom,
+}: {
+  readings: readonly Reading[];
+  x: Scale;
+  y: Scale;
+  top: number;
+  bottom: number;
+}) {
+  return readings.map(({ time, value, words }, k) => (
+    <g key={k} className="fill-petrol">
+      <circle cx={x(time)} cy={clamp(y(value), top, bottom)} r="3.2" />
+      <text
+        x={x(time) + 8}
+        y={clamp(y(value) - 8, top + 12, bottom)}
+        strokeWidth="4"
+        className="stroke-sheet [paint-order:stroke]"
+      >
+        {words}
+      </text>
+    </g>
+  ));
 }

@@ -1,11 +1,11 @@
 import {
   type CorridorNail,
+  formatNumber,
   type InputSignal,
   type Measures,
   type Nail,
-  type VerdictItem,
-  formatNumber,
   quantities,
+  type VerdictItem,
   withUnit,
 } from '@nailset/core';
 

@@ -1,4 +1,4 @@
-import { type Curve, type Measures, formatNumber, withUnit } from '@nailset/core';
+import { type Curve, formatNumber, type Measures, withUnit } from '@nailset/core';
 
 /** A line drawn into the plot to show where a measure is read, with its words at one end. */
 export interface MeasureMark {

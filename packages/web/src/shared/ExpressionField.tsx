@@ -1,7 +1,7 @@
-import { type Problem, type Scope, formatNumber } from '@nailset/core';
+import { formatNumber, type Problem, type Scope } from '@nailset/core';
 import { useId, useMemo } from 'react';
-import { Formula } from './Formula';
 import { type Reading, understand, understandNumber } from './expression';
+import { Formula } from './Formula';
 
 /** A typed expression with what was understood of it, or where it goes wrong, on every keystroke. */
 export function ExpressionField({

@@ -2,9 +2,9 @@ import { type FormEvent, useState } from 'react';
 import { Link } from 'react-router';
 import { useAskForLink } from '../api/account';
 import { useSession } from '../api/queries';
+import { FormError, Loading } from '../page/states';
 import { Button } from '../shared/Button';
 import { EmailField } from '../shared/EmailField';
-import { FormError, Loading } from '../page/states';
 import { useTitle } from '../shared/useTitle';
 import { Front } from './Front';
 

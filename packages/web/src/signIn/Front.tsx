@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { Hatch } from '../plot/Hatch';
 import { Mark } from '../shared/Mark';
 
 /** The page before one is signed in: what this is, and the form. */
@@ -30,9 +31,7 @@ function Emblem() {
   return (
     <svg viewBox="0 0 360 140" className="mt-8 w-full max-w-[380px] max-md:hidden" aria-hidden="true">
       <defs>
-        <pattern id="emblem-hatch" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <line x1="0" y1="0" x2="0" y2="7" className="stroke-copper/25" />
-        </pattern>
+        <Hatch id="emblem-hatch" className="stroke-copper/25" />
       </defs>
       <rect width="360" height="17" fill="url(#emblem-hatch)" />
       <path d="M0 17H360" className="stroke-moss" />

@@ -1,12 +1,12 @@
 import { type FormEvent, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { useJoin, useNewCourse, useRegister, useSession } from '../api/queries';
+import { Header } from '../page/Header';
+import { FormError, Loading } from '../page/states';
 import { Button } from '../shared/Button';
 import { EmailField } from '../shared/EmailField';
 import { Field } from '../shared/Field';
-import { Header } from '../page/Header';
 import { PasswordField } from '../shared/PasswordField';
-import { FormError, Loading } from '../page/states';
 import { useTitle } from '../shared/useTitle';
 import { Front } from './Front';
 

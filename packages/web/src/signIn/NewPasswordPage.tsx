@@ -2,9 +2,9 @@ import { type FormEvent, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { usePasswordByLink } from '../api/account';
 import { useSession } from '../api/queries';
+import { FormError, Loading } from '../page/states';
 import { Button } from '../shared/Button';
 import { PasswordField } from '../shared/PasswordField';
-import { FormError, Loading } from '../page/states';
 import { useTitle } from '../shared/useTitle';
 import { Front } from './Front';
 

@@ -2,10 +2,10 @@ import type { Session } from '@nailset/core';
 import { type FormEvent, useState } from 'react';
 import { Link } from 'react-router';
 import { useSignIn } from '../api/queries';
+import { FormError } from '../page/states';
 import { Button } from '../shared/Button';
 import { EmailField } from '../shared/EmailField';
 import { PasswordField } from '../shared/PasswordField';
-import { FormError } from '../page/states';
 import { useTitle } from '../shared/useTitle';
 import { Front } from './Front';
 

@@ -1,5 +1,5 @@
 import type { Picture, ShownDiagram } from '@nailset/core';
-import { type ReactElement, Suspense, createContext, isValidElement, lazy, memo, use } from 'react';
+import { createContext, isValidElement, lazy, memo, type ReactElement, Suspense, use } from 'react';
 import Markdown, { type Components, defaultUrlTransform } from 'react-markdown';
 import remarkMath from 'remark-math';
 import { Formula } from '../shared/Formula';

@@ -1,6 +1,6 @@
+import type { Work } from '../loop/action';
 import { forgetHere, keepHere, keptHere, keyOf } from '../shared/keptHere';
 import { isStoredWork } from './storedWork';
-import type { Work } from '../loop/action';
 
 /** Revisions on the server from which answers were made, by part. */
 export type Bases = Readonly<Record<string, number>>;

@@ -1,13 +1,13 @@
-import { type Answer, type Bench, type Trail, limits } from '@nailset/core';
+import { type Answer, type Bench, limits, type Trail } from '@nailset/core';
 import { nanoid } from 'nanoid';
 import { type Dispatch, useCallback, useEffect, useRef, useState } from 'react';
 import { ApiError, isAway } from '../api/client';
 import { useSaveAnswer, useSavedAnswers } from '../api/queries';
-import { type Saving, retryAfter, savePause, useLeaveWarning, useSaveOnLeaving } from '../shared/saving';
+import { sameAnswer } from '../kinds/students';
+import type { Work, WorkAction } from '../loop/action';
+import { retryAfter, savePause, type Saving, useLeaveWarning, useSaveOnLeaving } from '../shared/saving';
 import { useLatest } from '../shared/useLatest';
 import type { Bases, Unsaved } from './unsaved';
-import type { Work, WorkAction } from '../loop/action';
-import { sameAnswer } from '../kinds/students';
 
 /** An answer that another window has changed since this page saw it. */
 export interface Changed {

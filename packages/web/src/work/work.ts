@@ -1,4 +1,4 @@
-import { type Answer, type Bench, type Settings, type StudentPart, type Trail, isStopOf } from '@nailset/core';
+import { type Answer, type Bench, isStopOf, type Settings, type StudentPart, type Trail } from '@nailset/core';
 import { blank, knobsOf, settingsOf, withSettings } from '../kinds/students';
 import type { Work, WorkAction } from '../loop/action';
 import { leadsAndLagsOf, withRatiosHeld } from '../loop/ratios';

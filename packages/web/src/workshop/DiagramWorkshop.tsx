@@ -1,4 +1,4 @@
-import { Problem, nameToLatex, symbolicToLatex, attempt } from '@nailset/core';
+import { attempt, nameToLatex, Problem, symbolicToLatex } from '@nailset/core';
 import {
   type BlockDiagram,
   exactQuestion,
@@ -13,15 +13,15 @@ import { useMemo, useReducer, useState } from 'react';
 import { DiagramView } from '../diagram/DiagramView';
 import type { Drawing } from '../diagram/layout';
 import { PathPanel } from '../diagram/PathPanel';
-import { KeyPanel } from '../ledger/KeyPanel';
 import { lineWords, shapeWords } from '../diagram/words';
+import { KeyPanel } from '../ledger/KeyPanel';
 import { Button } from '../shared/Button';
 import { Formula } from '../shared/Formula';
+import { historyOf, historyReducer, undoKey } from '../shared/history';
+import { useBackCloses } from '../shared/useBackCloses';
 import { useSettled } from '../shared/useSettled';
 import { GestureBar } from './GestureBar';
 import { gesturesFor } from './gestures';
-import { useBackCloses } from '../shared/useBackCloses';
-import { historyOf, historyReducer, undoKey } from '../shared/history';
 import { startingPoints } from './startingPoints';
 
 export interface Equations {
@@ -46,10 +46,38 @@ export function DiagramWorkshop({
   onClose: () => void;
 }) {
   const close = useBackCloses(onClose);
+  const workshop = useWorkshop(equations, onChange);
+  const [view, setView] = useState<View>('draw');
+
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && close()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/25" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed inset-x-3 inset-y-3 z-40 grid grid-rows-[auto_1fr] overflow-y-auto rounded-[3px] border border-rule bg-paper sm:inset-x-8 sm:inset-y-6"
+          onKeyDown={(event) => {
+            const way = undoKey(event);
+            if (!way) return;
+            event.preventDefault();
+            workshop.step(way);
+          }}
+        >
+          <Toolbar {...{ name, workshop, view }} onView={setView} />
+          <div className="grid min-h-0 gap-5 p-5 md:grid-cols-[290px_1fr]">
+            <EquationFields {...{ workshop, equations }} />
+            <Shown {...{ name, workshop, equations, view }} />
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+/** The equations being written, their drawing, what is chosen on it, and every change with its way back. */
+function useWorkshop(equations: Equations, onChange: (equations: Equations) => void) {
   const [history, dispatch] = useReducer(historyReducer<string>, equations.text, historyOf);
   const [picked, setPicked] = useState<readonly string[]>([]);
-  const [drawing, setDrawing] = useState<Drawing>();
-  const [view, setView] = useState<View>('draw');
   const text = history.now;
   const read = useMemo(() => readText(text, equations.from), [text, equations.from]);
   const [last, setLast] = useState<BlockDiagram | undefined>(read instanceof Problem ? undefined : read);
@@ -83,119 +111,148 @@ export function DiagramWorkshop({
   };
   const pick = (id: string, shift: boolean) =>
     setPicked((old) => (old.includes(id) ? old.filter((other) => other !== id) : shift ? [...old, id] : [id]));
+  const startFrom = (start: Equations) => {
+    dispatch({ do: 'change', to: start.text });
+    keep(start.text, { from: start.from, to: start.to });
+    setPicked([]);
+  };
+  return {
+    ...{ history, text, read, diagram, picked },
+    ...{ keep, type, change, step, pick, startFrom },
+    pause: () => dispatch({ do: 'pause' }),
+  };
+}
+
+type Workshop = ReturnType<typeof useWorkshop>;
+
+function Toolbar({
+  name,
+  workshop,
+  view,
+  onView,
+}: {
+  name: string;
+  workshop: Workshop;
+  view: View;
+  onView: (view: View) => void;
+}) {
+  return (
+    <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-5 py-2.5">
+      <Dialog.Title className="font-serif text-[19px]">Diagram of {name}</Dialog.Title>
+      <select
+        aria-label="Start from"
+        className="input w-auto px-1.5 py-1 text-[13px]"
+        value=""
+        onChange={(event) => {
+          const start = startingPoints.find((candidate) => candidate.name === event.target.value);
+          if (!start) return;
+          workshop.startFrom(start);
+        }}
+      >
+        <option value="">start from …</option>
+        {startingPoints.map((start) => (
+          <option key={start.name}>{start.name}</option>
+        ))}
+      </select>
+      <Button look="quiet" disabled={workshop.history.past.length === 0} onClick={() => workshop.step('undo')}>
+        Undo
+      </Button>
+      <Button look="quiet" disabled={workshop.history.future.length === 0} onClick={() => workshop.step('redo')}>
+        Redo
+      </Button>
+      <div role="group" aria-label="View" className="flex gap-3">
+        {(Object.keys(views) as View[]).map((each) => (
+          <button
+            key={each}
+            type="button"
+            aria-pressed={view === each}
+            className={`link ${view === each ? 'font-medium text-ink decoration-ink' : ''}`}
+            onClick={() => onView(each)}
+          >
+            {views[each]}
+          </button>
+        ))}
+      </div>
+      <Dialog.Close asChild>
+        <Button look="strong" className="ml-auto">
+          Done
+        </Button>
+      </Dialog.Close>
+    </header>
+  );
+}
+
+/** The equations as text, the pair that is asked about, and its transfer function. */
+function EquationFields({ workshop, equations }: { workshop: Workshop; equations: Equations }) {
+  const { text, read, diagram } = workshop;
+  return (
+    <div className="grid content-start gap-3">
+      <label className="text-note text-slate">
+        Signal equations, one a line; bindings after “where”
+        <textarea
+          className="input mt-1 font-mono text-[13px]"
+          rows={11}
+          maxLength={4000}
+          spellCheck={false}
+          aria-invalid={read instanceof Problem}
+          value={text}
+          onBlur={workshop.pause}
+          onChange={(event) => workshop.type(event.target.value)}
+        />
+      </label>
+      {read instanceof Problem && (
+        <p role="alert" className="text-note text-brick">
+          {read.message}
+        </p>
+      )}
+      {diagram && <PairFields diagram={diagram} equations={equations} onChange={(pair) => workshop.keep(text, pair)} />}
+      {diagram && !(read instanceof Problem) && <Result equations={{ ...equations, text }} />}
+    </div>
+  );
+}
+
+/** The drawing with what can be done to it, its paths and loops, or its reduction. */
+function Shown({
+  name,
+  workshop,
+  equations,
+  view,
+}: {
+  name: string;
+  workshop: Workshop;
+  equations: Equations;
+  view: View;
+}) {
+  const { read, diagram, picked } = workshop;
+  const [drawing, setDrawing] = useState<Drawing>();
   const line = drawing?.lines.find(({ id }) => id === picked[0]);
   const gestures =
     diagram && !(read instanceof Problem) ? gesturesFor(diagram, picked, picked.length === 1 ? line : undefined) : [];
   const chosen = diagram && drawing ? picked.map((id) => wordsFor(diagram, drawing, id)).join('; ') : '';
-
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && close()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/25" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed inset-x-3 inset-y-3 z-40 grid grid-rows-[auto_1fr] overflow-y-auto rounded-[3px] border border-rule bg-paper sm:inset-x-8 sm:inset-y-6"
-          onKeyDown={(event) => {
-            const way = undoKey(event);
-            if (!way) return;
-            event.preventDefault();
-            step(way);
+    <div className="@container grid min-h-0 content-start gap-3">
+      {diagram && view === 'paths' && <PathPanel diagram={diagram} pair={equations} />}
+      {diagram && view === 'key' && <KeyPanel diagram={diagram} pair={equations} />}
+      {view !== 'draw' ? null : diagram ? (
+        <DiagramView
+          title={`Diagram of ${name}`}
+          diagram={diagram}
+          outputs={[equations.to]}
+          picked={picked}
+          lines
+          onPick={(id, shown, shift) => {
+            setDrawing(shown);
+            workshop.pick(id, shift);
           }}
-        >
-          <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-5 py-2.5">
-            <Dialog.Title className="font-serif text-[19px]">Diagram of {name}</Dialog.Title>
-            <select
-              aria-label="Start from"
-              className="input w-auto px-1.5 py-1 text-[13px]"
-              value=""
-              onChange={(event) => {
-                const start = startingPoints.find((candidate) => candidate.name === event.target.value);
-                if (!start) return;
-                dispatch({ do: 'change', to: start.text });
-                keep(start.text, { from: start.from, to: start.to });
-                setPicked([]);
-              }}
-            >
-              <option value="">start from …</option>
-              {startingPoints.map((start) => (
-                <option key={start.name}>{start.name}</option>
-              ))}
-            </select>
-            <Button look="quiet" disabled={history.past.length === 0} onClick={() => step('undo')}>
-              Undo
-            </Button>
-            <Button look="quiet" disabled={history.future.length === 0} onClick={() => step('redo')}>
-              Redo
-            </Button>
-            <div role="group" aria-label="View" className="flex gap-3">
-              {(Object.keys(views) as View[]).map((each) => (
-                <button
-                  key={each}
-                  type="button"
-                  aria-pressed={view === each}
-                  className={`link ${view === each ? 'font-medium text-ink decoration-ink' : ''}`}
-                  onClick={() => setView(each)}
-                >
-                  {views[each]}
-                </button>
-              ))}
-            </div>
-            <Dialog.Close asChild>
-              <Button look="strong" className="ml-auto">
-                Done
-              </Button>
-            </Dialog.Close>
-          </header>
-          <div className="grid min-h-0 gap-5 p-5 md:grid-cols-[290px_1fr]">
-            <div className="grid content-start gap-3">
-              <label className="text-note text-slate">
-                Signal equations, one a line; bindings after “where”
-                <textarea
-                  className="input mt-1 font-mono text-[13px]"
-                  rows={11}
-                  maxLength={4000}
-                  spellCheck={false}
-                  aria-invalid={read instanceof Problem}
-                  value={text}
-                  onBlur={() => dispatch({ do: 'pause' })}
-                  onChange={(event) => type(event.target.value)}
-                />
-              </label>
-              {read instanceof Problem && (
-                <p role="alert" className="text-note text-brick">
-                  {read.message}
-                </p>
-              )}
-              {diagram && <PairFields diagram={diagram} equations={equations} onChange={(pair) => keep(text, pair)} />}
-              {diagram && !(read instanceof Problem) && <Result equations={{ ...equations, text }} />}
-            </div>
-            <div className="@container grid min-h-0 content-start gap-3">
-              {diagram && view === 'paths' && <PathPanel diagram={diagram} pair={equations} />}
-              {diagram && view === 'key' && <KeyPanel diagram={diagram} pair={equations} />}
-              {view !== 'draw' ? null : diagram ? (
-                <DiagramView
-                  title={`Diagram of ${name}`}
-                  diagram={diagram}
-                  outputs={[equations.to]}
-                  picked={picked}
-                  lines
-                  onPick={(id, shown, shift) => {
-                    setDrawing(shown);
-                    pick(id, shift);
-                  }}
-                  className="h-[clamp(240px,56vh,620px)]"
-                />
-              ) : (
-                <p className="text-slate">The drawing appears when the equations can be read.</p>
-              )}
-              {view === 'draw' && (
-                <GestureBar key={picked.join()} gestures={gestures} chosen={chosen} onChange={change} />
-              )}
-            </div>
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+          className="h-[clamp(240px,56vh,620px)]"
+        />
+      ) : (
+        <p className="text-slate">The drawing appears when the equations can be read.</p>
+      )}
+      {view === 'draw' && (
+        <GestureBar key={picked.join()} gestures={gestures} chosen={chosen} onChange={workshop.change} />
+      )}
+    </div>
   );
 }
 

@@ -1,14 +1,14 @@
+import { Problem } from '../../expression/problem.js';
 import { isSameFraction, lowestTerms } from '../../rational/fraction.js';
 import { rationalToNumber } from '../../rational/number.js';
 import { coefficients } from '../../rational/polynomial.js';
 import { inLowestTerms, isSameSymbolic } from '../../symbolic/fraction.js';
 import { symbolicToLatex, symbolicToText } from '../../symbolic/text.js';
 import { polynomialFromNumbers } from '../../system/forms.js';
-import { roots } from '../../system/roots.js';
 import { factoredToLatex, fractionToLatex, gainZeroPoleToLatex, timeConstantToLatex } from '../../system/latex.js';
+import { roots } from '../../system/roots.js';
 import { systemOf } from '../../system/system.js';
 import { type Transfer, transferFromSymbolic, withDeadTime } from '../../system/transfer.js';
-import { Problem } from '../../expression/problem.js';
 import type { Ask } from '../ask.js';
 import type { Query } from '../query.js';
 import { readSystem, toSymbolic, toTransfer } from '../systems.js';

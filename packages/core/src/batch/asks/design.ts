@@ -1,4 +1,4 @@
-import { fitFraction, fitFrequency, fitStep, type Fit } from '../../design/fit.js';
+import { type Fit, fitFraction, fitFrequency, fitStep } from '../../design/fit.js';
 import { matchPolynomial } from '../../design/match.js';
 import { type StructureName, structures } from '../../design/structures.js';
 import { tunedStart } from '../../design/tune.js';
@@ -6,10 +6,10 @@ import { Problem } from '../../expression/problem.js';
 import { rationalFromNumber, rationalToNumber } from '../../rational/number.js';
 import { coefficients } from '../../rational/polynomial.js';
 import {
-  type PidForm,
   controllerOf,
   convertController,
   leadLag,
+  type PidForm,
   toParallel,
   weightedController,
 } from '../../system/controller.js';

@@ -1,8 +1,8 @@
+import { Problem } from '../../expression/problem.js';
 import { magnitudeAndPhase, plotFrequencies } from '../../frequency/bode.js';
 import { marginsOf } from '../../frequency/margins.js';
 import { bandwidthOf, closedLoopPeak, sensitivityPeak } from '../../frequency/peaks.js';
 import { countEncirclements, isLoopStable } from '../../frequency/stability.js';
-import { Problem } from '../../expression/problem.js';
 import { lowestTerms } from '../../rational/fraction.js';
 import { hiddenModes, systemOf } from '../../system/system.js';
 import { asDelayedFraction, unityFeedback } from '../../system/transfer.js';

@@ -1,19 +1,19 @@
 import { Problem } from '../../expression/problem.js';
 import { isLoopStable } from '../../frequency/stability.js';
+import { curveOf } from '../../response/curve.js';
 import type { Input } from '../../response/input.js';
 import { errorIntegrals, peakOfResponse } from '../../response/integrals.js';
 import { limitedLoop } from '../../response/limitedLoop.js';
 import type { PracticalController } from '../../response/limitedModel.js';
 import { measuresOfTransfer } from '../../response/measures.js';
-import { curveOf } from '../../response/curve.js';
 import type { Motion } from '../../response/motion.js';
 import { freeMotion, respond } from '../../response/respond.js';
-import { inverseTransform } from '../../response/step.js';
 import { steadyStateOf } from '../../response/steadyState.js';
+import { inverseTransform } from '../../response/step.js';
 import { freeMotionOfStates } from '../../system/stateSpace.js';
-import { type Transfer, asDelayedFraction, unityFeedback, withoutDeadTime } from '../../system/transfer.js';
+import { asDelayedFraction, type Transfer, unityFeedback, withoutDeadTime } from '../../system/transfer.js';
 import type { Ask } from '../ask.js';
-import { Query, isObject } from '../query.js';
+import { isObject, Query } from '../query.js';
 import { statesIn, transferIn } from '../systems.js';
 
 /** Asks about responses and their measures; documented in docs/compute.md. */

@@ -1,7 +1,7 @@
 import { Problem } from '../../expression/problem.js';
 import { rationalToNumber } from '../../rational/number.js';
 import { polynomialFromNumbers, polynomialFromRoots } from '../../system/forms.js';
-import { fractionOfStates, placePoles, stateSpaceOf, statesOf, structureOf } from '../../system/stateSpace.js';
+import { fractionOfStates, placePoles, statesOf, stateSpaceOf, structureOf } from '../../system/stateSpace.js';
 import { hiddenModes, systemOf } from '../../system/system.js';
 import { asDelayedFraction, withoutDeadTime } from '../../system/transfer.js';
 import type { Ask } from '../ask.js';

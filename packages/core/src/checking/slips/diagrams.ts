@@ -4,9 +4,9 @@ import { flowOfBlocks, gainIn } from '../../diagram/exact.js';
 import { replaced } from '../../diagram/moves.js';
 import { pathsOf } from '../../diagram/paths.js';
 import { transferBetween } from '../../diagram/reduce.js';
-import { type SignalPair, restricted } from '../../diagram/reduction.js';
+import { restricted, type SignalPair } from '../../diagram/reduction.js';
 import { orElse } from '../../expression/problem.js';
-import { type Field, type SymbolicFraction, inLowestTerms } from '../../symbolic/fraction.js';
+import { type Field, inLowestTerms, type SymbolicFraction } from '../../symbolic/fraction.js';
 import { isNothing } from '../../symbolic/polynomial.js';
 import type { Slip } from './slip.js';
 

@@ -1,7 +1,7 @@
+import { locusFunctions } from '../../formula/locusFunctions.js';
 import { gainAt, specialPoints, stationaryPoints } from '../../locus/specialPoints.js';
 import { lowestTerms } from '../../rational/fraction.js';
 import { degree } from '../../rational/polynomial.js';
-import { locusFunctions } from '../../formula/locusFunctions.js';
 import type { Root } from '../../system/roots.js';
 import { systemOf } from '../../system/system.js';
 import { type Transfer, withDeadTime } from '../../system/transfer.js';

@@ -1,8 +1,8 @@
 import type { Tree } from '../../expression/tree.js';
 import { type Fraction, lowestTerms } from '../../rational/fraction.js';
 import { rationalToNumber } from '../../rational/number.js';
-import { type Polynomial, coefficients } from '../../rational/polynomial.js';
-import { type Transfers, constantOf } from '../../system/transferAlgebra.js';
+import { coefficients, type Polynomial } from '../../rational/polynomial.js';
+import { constantOf, type Transfers } from '../../system/transferAlgebra.js';
 
 /** Where systems are compared: real, so that doubles do. */
 const places = [0.37, 1.9];

@@ -1,7 +1,7 @@
 import { rationalFromNumber } from '../../rational/number.js';
 import { degree, polynomialOf } from '../../rational/polynomial.js';
 import { coefficientsOf } from '../../system/system.js';
-import { type Transfer, delayed, withDeadTime } from '../../system/transfer.js';
+import { delayed, type Transfer, withDeadTime } from '../../system/transfer.js';
 import type { TransferSlip } from './slip.js';
 
 /** Gain, damping ratio and natural frequency (rad/s) of a system K·ωn²/(s² + 2ζωn·s + ωn²). */

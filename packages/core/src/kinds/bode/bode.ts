@@ -1,8 +1,8 @@
 import { settingsText } from '../../checking/words.js';
+import { type AnswerKind, defaults, withoutFigure } from '../kind.js';
 import { checking, settingsOfTerms, suggestedTerms } from './check.js';
 import { slipOfBode, wrongTerms } from './slips.js';
 import { frequencyTarget } from './target.js';
-import { type AnswerKind, defaults, withoutFigure } from '../kind.js';
 
 export const bode: AnswerKind<'bode'> = {
   ...defaults,

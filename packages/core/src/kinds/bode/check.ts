@@ -1,29 +1,29 @@
+import type { Model } from '../../checking/model.js';
+import { namedNumbers } from '../../checking/namedNumbers.js';
+import { verdictOf } from '../../checking/verdictOf.js';
+import { formatNumber, withUnit } from '../../checking/words.js';
 import { fitFraction } from '../../design/fit.js';
 import { refineTerms } from '../../design/refine.js';
-import { Problem } from '../../expression/problem.js';
 import type { Settings } from '../../exercise/answer.js';
-import type { BodePart } from './part.js';
 import type { TermGroup } from '../../exercise/names.js';
-import { frequencyTarget } from './target.js';
+import { Problem } from '../../expression/problem.js';
 import { systemFrom } from '../../formula/evaluate.js';
 import {
   type FrequencyCurve,
-  type TermModel,
   misfitOfTerms,
   modelOfTerms,
+  type TermModel,
   termSettings,
   termsOfSystem,
 } from '../../frequency/terms.js';
 import { decimalFrom } from '../../loop/controller.js';
-import { rationalToNumber } from '../../rational/number.js';
 import { lowestTerms } from '../../rational/fraction.js';
+import { rationalToNumber } from '../../rational/number.js';
 import { systemOf } from '../../system/system.js';
 import { asDelayedFraction, withDeadTime } from '../../system/transfer.js';
-import type { Model } from '../../checking/model.js';
-import { verdictOf } from '../../checking/verdictOf.js';
-import { formatNumber, withUnit } from '../../checking/words.js';
-import { namedNumbers } from '../../checking/namedNumbers.js';
 import type { Checking } from '../kind.js';
+import type { BodePart } from './part.js';
+import { frequencyTarget } from './target.js';
 
 const groupOf = (name: string): TermGroup | null => {
   if (name === 'K') return null;

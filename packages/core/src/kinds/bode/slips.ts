@@ -1,7 +1,7 @@
-import type { Answer } from '../../exercise/parts.js';
-import type { Settings } from '../../exercise/answer.js';
+import { attempted, onlyOne, type Slip, type WrongAnswer } from '../../checking/slips/slip.js';
 import type { Verdict } from '../../checking/verdict.js';
-import { type Slip, type WrongAnswer, attempted, onlyOne } from '../../checking/slips/slip.js';
+import type { Settings } from '../../exercise/answer.js';
+import type { Answer } from '../../exercise/parts.js';
 
 type Change = (settings: Settings) => Settings | undefined;
 

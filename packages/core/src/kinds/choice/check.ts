@@ -1,12 +1,12 @@
-import { Problem } from '../../expression/problem.js';
-import type { ChoicePart } from './part.js';
-import { insertValues } from '../../exercise/words.js';
-import { holds, readCondition } from '../../formula/condition.js';
+import { areEqual } from '../../checking/diagrams.js';
 import type { Model } from '../../checking/model.js';
 import { verdictOf } from '../../checking/verdictOf.js';
 import { listOf } from '../../checking/words.js';
-import { areEqual } from '../../checking/diagrams.js';
+import { insertValues } from '../../exercise/words.js';
+import { Problem } from '../../expression/problem.js';
+import { holds, readCondition } from '../../formula/condition.js';
 import type { Checking } from '../kind.js';
+import type { ChoicePart } from './part.js';
 
 /** Whether an option is right with these numbers. @throws Problem when that cannot be worked out. */
 export function isRight({ right: when }: ChoicePart['options'][number], model: Model): boolean {

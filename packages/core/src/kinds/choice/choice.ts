@@ -1,8 +1,8 @@
-import { Problem } from '../../expression/problem.js';
 import { insertValues } from '../../exercise/words.js';
+import { Problem } from '../../expression/problem.js';
+import { type AnswerKind, defaults } from '../kind.js';
 import { checking, isRight, rightOptions } from './check.js';
 import { shownPlots } from './plot.js';
-import { type AnswerKind, defaults } from '../kind.js';
 
 export const choice: AnswerKind<'choice'> = {
   ...defaults,

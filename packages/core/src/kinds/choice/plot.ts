@@ -1,3 +1,5 @@
+import { sampled } from '../../exercise/figure.js';
+import type { PlotKind } from '../../exercise/names.js';
 import { Problem } from '../../expression/problem.js';
 import { type Scope, systemFrom } from '../../formula/evaluate.js';
 import { magnitudeAndPhase, plotFrequencies } from '../../frequency/bode.js';
@@ -9,9 +11,7 @@ import { respond } from '../../response/respond.js';
 import type { Root } from '../../system/roots.js';
 import { type System, systemOf } from '../../system/system.js';
 import { type Transfer, withDeadTime } from '../../system/transfer.js';
-import { sampled } from '../../exercise/figure.js';
 import type { ChoicePart } from './part.js';
-import type { PlotKind } from '../../exercise/names.js';
 import type { ShownPlot } from './part.js';
 
 type Plot = NonNullable<ChoicePart['options'][number]['plot']>;

@@ -1,18 +1,18 @@
-import { Problem } from '../../expression/problem.js';
+import { namedNumbers } from '../../checking/namedNumbers.js';
+import { verdictOf } from '../../checking/verdictOf.js';
+import { formatNumber } from '../../checking/words.js';
 import type { Settings } from '../../exercise/answer.js';
 import type { Series } from '../../exercise/given.js';
 import { motionOf } from '../../exercise/inputs.js';
-import type { CurvePart } from './part.js';
 import type { Samples } from '../../exercise/seen.js';
-import { targetOf } from './target.js';
+import { Problem } from '../../expression/problem.js';
 import { type Scope, systemFrom } from '../../formula/evaluate.js';
 import { decimalFrom, refuseOutside } from '../../loop/controller.js';
 import type { Motion } from '../../response/motion.js';
 import { constantTransfer } from '../../system/transferAlgebra.js';
-import { verdictOf } from '../../checking/verdictOf.js';
-import { formatNumber } from '../../checking/words.js';
-import { namedNumbers } from '../../checking/namedNumbers.js';
 import type { Checking } from '../kind.js';
+import type { CurvePart } from './part.js';
+import { targetOf } from './target.js';
 
 /** The model's response with a student's settings. @throws Problem for a setting that is no number, or a model that cannot be worked out. */
 export function curveMotion(

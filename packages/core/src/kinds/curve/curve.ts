@@ -1,9 +1,9 @@
-import { sampled } from '../../exercise/figure.js';
-import { settingsText } from '../../checking/words.js';
 import { axesOf, guarded, judged } from '../../checking/trial.js';
+import { settingsText } from '../../checking/words.js';
+import { sampled } from '../../exercise/figure.js';
+import { type AnswerKind, defaults } from '../kind.js';
 import { checking, curveMotion, curveVerdict, misfitPercent, refuseTakenNames } from './check.js';
 import { knownNames, targetOf } from './target.js';
-import { type AnswerKind, defaults } from '../kind.js';
 
 export const curve: AnswerKind<'curve'> = {
   ...defaults,

@@ -1,11 +1,11 @@
-import { namesIn } from '../../expression/tree.js';
-import { Problem } from '../../expression/problem.js';
-import { type Scope, parseFormula, systemFrom } from '../../formula/evaluate.js';
 import { sampled } from '../../exercise/figure.js';
 import type { Series } from '../../exercise/given.js';
 import { motionOf } from '../../exercise/inputs.js';
 import type { Samples } from '../../exercise/seen.js';
 import { textOf } from '../../exercise/systems.js';
+import { Problem } from '../../expression/problem.js';
+import { namesIn } from '../../expression/tree.js';
+import { parseFormula, type Scope, systemFrom } from '../../formula/evaluate.js';
 import type { CurvePart } from './part.js';
 
 /** The curve that a model is to follow. */

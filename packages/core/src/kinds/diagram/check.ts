@@ -1,23 +1,23 @@
-import { type ExactQuestion, checkLetters, exactQuestion, exactTransfer, withBindings } from '../../diagram/exact.js';
+import { compareTransfers } from '../../checking/compare.js';
+import { diagramOf } from '../../checking/diagrams.js';
+import type { Model } from '../../checking/model.js';
+import { verdictOf } from '../../checking/verdictOf.js';
+import { symbolsOf } from '../../diagram/blocks.js';
 import type { Diagram } from '../../diagram/equations.js';
+import { checkLetters, type ExactQuestion, exactQuestion, exactTransfer, withBindings } from '../../diagram/exact.js';
 import { signalFlow, transferBetween } from '../../diagram/reduce.js';
 import type { SignalPair } from '../../diagram/reduction.js';
-import { symbolsOf } from '../../diagram/blocks.js';
+import { knownLetters } from '../../exercise/systems.js';
 import { withKnownLetters } from '../../expression/letters.js';
 import { parse } from '../../expression/parse.js';
-import { Problem, orElse } from '../../expression/problem.js';
+import { orElse, Problem } from '../../expression/problem.js';
 import type { Tree } from '../../expression/tree.js';
-import type { DiagramPart } from './part.js';
-import { knownLetters } from '../../exercise/systems.js';
 import { evaluate } from '../../rational/evaluate.js';
-import { type SymbolicFraction, inLowestTerms, isSameSymbolic } from '../../symbolic/fraction.js';
+import { inLowestTerms, isSameSymbolic, type SymbolicFraction } from '../../symbolic/fraction.js';
 import { symbolicToLatex } from '../../symbolic/text.js';
 import { transferFromSymbolic } from '../../system/transfer.js';
-import type { Model } from '../../checking/model.js';
-import { diagramOf } from '../../checking/diagrams.js';
-import { verdictOf } from '../../checking/verdictOf.js';
 import type { Checking } from '../kind.js';
-import { compareTransfers } from '../../checking/compare.js';
+import type { DiagramPart } from './part.js';
 
 type Asked = DiagramPart['asked'][number];
 

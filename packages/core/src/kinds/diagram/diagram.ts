@@ -1,10 +1,10 @@
+import { diagramOf } from '../../checking/diagrams.js';
 import { exactQuestion, exactTransfer } from '../../diagram/exact.js';
 import { sumOfShares } from '../../exercise/points.js';
 import { equationsOf } from '../../exercise/systems.js';
-import { checking } from './check.js';
-import { diagramOf } from '../../checking/diagrams.js';
-import { rightTexts, slipOfDiagram, wrongDiagrams } from './slips.js';
 import { type AnswerKind, defaults, withoutFigure } from '../kind.js';
+import { checking } from './check.js';
+import { rightTexts, slipOfDiagram, wrongDiagrams } from './slips.js';
 
 export const diagram: AnswerKind<'diagram'> = {
   ...defaults,

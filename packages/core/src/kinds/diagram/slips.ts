@@ -1,16 +1,16 @@
+import { diagramOf } from '../../checking/diagrams.js';
+import type { Model } from '../../checking/model.js';
+import { type DiagramSlip, diagramSlips, fractionOf } from '../../checking/slips/diagrams.js';
+import { onlyOne, type WrongAnswer } from '../../checking/slips/slip.js';
+import type { RecognisedSlip } from '../../checking/verdict.js';
 import { blocksOf } from '../../diagram/blocks.js';
 import { exactQuestion, exactTransfer, gainIn } from '../../diagram/exact.js';
 import type { SignalPair } from '../../diagram/reduction.js';
 import { inverseModulo, prime, solveModulo } from '../../rational/modular.js';
-import { type Field, type SymbolicFraction, isSameSymbolic } from '../../symbolic/fraction.js';
+import { type Field, isSameSymbolic, type SymbolicFraction } from '../../symbolic/fraction.js';
 import { valueModulo } from '../../symbolic/polynomial.js';
 import { symbolicToText } from '../../symbolic/text.js';
-import { diagramOf } from '../../checking/diagrams.js';
-import type { Model } from '../../checking/model.js';
-import { type DiagramSlip, diagramSlips, fractionOf } from '../../checking/slips/diagrams.js';
-import { type WrongAnswer, onlyOne } from '../../checking/slips/slip.js';
-import type { RecognisedSlip } from '../../checking/verdict.js';
-import { type DiagramComparison, compared, isAccepted } from './check.js';
+import { compared, type DiagramComparison, isAccepted } from './check.js';
 import type { DiagramPart } from './part.js';
 
 /** What a wrong fraction for one of the pairs goes wrong by, if exactly one slip leads to it. */

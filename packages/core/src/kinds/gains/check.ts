@@ -1,15 +1,15 @@
-import { Problem } from '../../expression/problem.js';
-import type { GainsPart } from './part.js';
-import type { ControlLoop } from '../../loop/controlLoop.js';
-import { openGains, refuseOutside } from '../../loop/controller.js';
-import { LoopModel } from '../../loop/model.js';
-import { namedNumbers } from '../../checking/namedNumbers.js';
+import type { Model } from '../../checking/model.js';
 import { checkNails } from '../../checking/nails.js';
+import { namedNumbers } from '../../checking/namedNumbers.js';
 import type { Verdict, VerdictItem } from '../../checking/verdict.js';
 import { verdictOf } from '../../checking/verdictOf.js';
 import { formatPoint, listOf } from '../../checking/words.js';
-import type { Model } from '../../checking/model.js';
+import { Problem } from '../../expression/problem.js';
+import { openGains, refuseOutside } from '../../loop/controller.js';
+import type { ControlLoop } from '../../loop/controlLoop.js';
+import { LoopModel } from '../../loop/model.js';
 import type { Checking } from '../kind.js';
+import type { GainsPart } from './part.js';
 
 /** Every nail of a part against a loop. */
 export function nailsOf({ nails }: Pick<GainsPart, 'nails'>, model: LoopModel, loop: ControlLoop): VerdictItem[] {

@@ -1,12 +1,12 @@
-import { numberIn } from '../../expression/decimal.js';
+import type { Slip } from '../../checking/slips/slip.js';
 import type { Settings } from '../../exercise/answer.js';
-import type { GainsPart } from './part.js';
 import { isPid } from '../../exercise/controllers.js';
+import { numberIn } from '../../expression/decimal.js';
 import { lowestTerms } from '../../rational/fraction.js';
-import { type Transfer, withDeadTime } from '../../system/transfer.js';
 import type { Root } from '../../system/roots.js';
 import { systemOf } from '../../system/system.js';
-import type { Slip } from '../../checking/slips/slip.js';
+import { type Transfer, withDeadTime } from '../../system/transfer.js';
+import type { GainsPart } from './part.js';
 
 /** A slip in what is set of a compensator, with what undoes it and what makes it; undefined where it does not apply. */
 export interface SettingsSlip extends Slip {

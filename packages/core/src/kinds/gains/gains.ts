@@ -1,14 +1,14 @@
+import { formatNumber, settingsText } from '../../checking/words.js';
+import { sumOfShares } from '../../exercise/points.js';
+import { openGains } from '../../loop/controller.js';
 import { quantities } from '../../quantity/index.js';
 import { neverNegative } from '../../quantity/names.js';
-import { openGains } from '../../loop/controller.js';
-import { sumOfShares } from '../../exercise/points.js';
-import { formatNumber, settingsText } from '../../checking/words.js';
+import { type AnswerKind, defaults } from '../kind.js';
+import { checking } from './check.js';
 import { searching } from './search.js';
 import { seenLoop } from './seen.js';
 import { slipOfGains, wrongGains } from './slips.js';
 import { loopTrials } from './trials.js';
-import { type AnswerKind, defaults } from '../kind.js';
-import { checking } from './check.js';
 
 export const gains: AnswerKind<'gains'> = {
   ...defaults,

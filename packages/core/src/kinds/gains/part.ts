@@ -1,10 +1,10 @@
 import Type, { type Static } from 'typebox';
-import { quantityNames } from '../../quantity/names.js';
 import { Settings } from '../../exercise/answer.js';
 import { closed, finite, formula, id, InputSignal, text } from '../../exercise/given.js';
 import { heading, horizon, ladder, marking, points } from '../../exercise/heading.js';
 import { compensatorNames, partViews, pidGainNames, signalNames } from '../../exercise/names.js';
 import { seenHeading } from '../../exercise/seen.js';
+import { quantityNames } from '../../quantity/names.js';
 
 export const MeasureNail = Type.Object(
   {

@@ -1,8 +1,8 @@
-import { sampled } from '../../exercise/figure.js';
-import type { ControlLoop } from '../../loop/controlLoop.js';
-import { openGains } from '../../loop/controller.js';
 import { isPromised } from '../../checking/slips/rule.js';
-import { type Tried, axesOf, guarded, judged } from '../../checking/trial.js';
+import { axesOf, guarded, judged, type Tried } from '../../checking/trial.js';
+import { sampled } from '../../exercise/figure.js';
+import { openGains } from '../../loop/controller.js';
+import type { ControlLoop } from '../../loop/controlLoop.js';
 import type { Searching } from '../kind.js';
 import { loopModelOf, nailsOf } from './check.js';
 import type { GainsPart } from './part.js';

@@ -1,9 +1,9 @@
-import { orElse } from '../../expression/problem.js';
-import { type Scope, systemFrom } from '../../formula/evaluate.js';
 import { isPid } from '../../exercise/controllers.js';
 import type { DrawValues } from '../../exercise/document.js';
 import { hiddenIn, scopeOf } from '../../exercise/scope.js';
 import { textOf } from '../../exercise/systems.js';
+import { orElse } from '../../expression/problem.js';
+import { type Scope, systemFrom } from '../../formula/evaluate.js';
 import { type Given, withoutFigure } from '../kind.js';
 import type { Controller, ControllerGain, Family, GainsPart } from './part.js';
 

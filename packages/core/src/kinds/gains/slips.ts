@@ -1,17 +1,17 @@
-import { numberIn } from '../../expression/decimal.js';
-import type { Answer } from '../../exercise/parts.js';
+import type { Model } from '../../checking/model.js';
+import { isPromised } from '../../checking/slips/rule.js';
+import { attempted, onlyOne, type Slip, type WrongAnswer } from '../../checking/slips/slip.js';
+import type { Verdict } from '../../checking/verdict.js';
 import type { Settings } from '../../exercise/answer.js';
-import type { GainsPart, Nail } from './part.js';
-import { quantities } from '../../quantity/index.js';
 import { isPid } from '../../exercise/controllers.js';
+import type { Answer } from '../../exercise/parts.js';
+import { numberIn } from '../../expression/decimal.js';
 import { gainsOf, openGains } from '../../loop/controller.js';
 import type { ControlLoop } from '../../loop/controlLoop.js';
+import { quantities } from '../../quantity/index.js';
 import { loopModelOf } from './check.js';
-import type { Model } from '../../checking/model.js';
-import type { Verdict } from '../../checking/verdict.js';
 import { compensatorSlips } from './compensatorSlips.js';
-import { isPromised } from '../../checking/slips/rule.js';
-import { type Slip, type WrongAnswer, attempted, onlyOne } from '../../checking/slips/slip.js';
+import type { GainsPart, Nail } from './part.js';
 
 type Check = (answer: Answer) => Verdict;
 

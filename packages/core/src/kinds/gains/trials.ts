@@ -1,11 +1,11 @@
-import { Problem } from '../../expression/problem.js';
-import { systemFrom } from '../../formula/evaluate.js';
+import type { Model } from '../../checking/model.js';
 import { isPid } from '../../exercise/controllers.js';
 import type { InputSignal } from '../../exercise/given.js';
 import { inputFrom } from '../../exercise/inputs.js';
+import { Problem } from '../../expression/problem.js';
+import { systemFrom } from '../../formula/evaluate.js';
 import { compensatorTrouble } from '../../loop/compensator.js';
 import { gainsOf, openGains, startOf } from '../../loop/controller.js';
-import type { Model } from '../../checking/model.js';
 import type { Trial } from '../kind.js';
 import { refuseImproper } from '../proper.js';
 import { checkLoop, loopModelOf } from './check.js';

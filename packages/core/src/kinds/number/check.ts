@@ -1,16 +1,16 @@
-import { Problem, orElse } from '../../expression/problem.js';
-import type { NumberPart } from './part.js';
-import { type Scope, numberFrom } from '../../formula/evaluate.js';
-import { decimalText } from '../../exercise/draw.js';
-import { absoluteTolerance, distanceIn } from '../../exercise/tolerance.js';
-import { holds, readCondition } from '../../formula/condition.js';
-import { rationalFromNumber } from '../../rational/number.js';
 import { type Model, modelOf } from '../../checking/model.js';
+import { numberFromText } from '../../checking/numberText.js';
 import type { Verdict } from '../../checking/verdict.js';
 import { verdictOf } from '../../checking/verdictOf.js';
 import { formatNumber, withUnit } from '../../checking/words.js';
+import { decimalText } from '../../exercise/draw.js';
+import { absoluteTolerance, distanceIn } from '../../exercise/tolerance.js';
+import { orElse, Problem } from '../../expression/problem.js';
+import { holds, readCondition } from '../../formula/condition.js';
+import { numberFrom, type Scope } from '../../formula/evaluate.js';
+import { rationalFromNumber } from '../../rational/number.js';
 import type { Checking } from '../kind.js';
-import { numberFromText } from '../../checking/numberText.js';
+import type { NumberPart } from './part.js';
 
 /** The number expected of a part. @throws Problem when the model does not have it. */
 export function expectedNumber(part: Pick<NumberPart, 'formula'>, scope: Scope): number {

@@ -1,15 +1,15 @@
-import { Problem, orElse } from '../../expression/problem.js';
-import { parseFormula, systemFrom } from '../../formula/evaluate.js';
-import { quantityNames } from '../../quantity/names.js';
-import type { Parameter } from '../../exercise/given.js';
-import { absoluteTolerance } from '../../exercise/tolerance.js';
 import type { Model } from '../../checking/model.js';
 import { withUnit } from '../../checking/words.js';
+import type { Parameter } from '../../exercise/given.js';
+import { absoluteTolerance } from '../../exercise/tolerance.js';
+import { orElse, Problem } from '../../expression/problem.js';
+import { parseFormula, systemFrom } from '../../formula/evaluate.js';
+import { quantityNames } from '../../quantity/names.js';
+import { type AnswerKind, defaults } from '../kind.js';
 import { responseShown } from '../shown.js';
 import { checking, expectedNumber, holdsWith, refuseNoise } from './check.js';
 import type { NumberPart } from './part.js';
 import { numberSlips, slipOfNumber, wrongNumbers } from './slips.js';
-import { type AnswerKind, defaults } from '../kind.js';
 
 export const number: AnswerKind<'number'> = {
   ...defaults,

@@ -1,18 +1,18 @@
-import { orElse } from '../../expression/problem.js';
+import type { Model } from '../../checking/model.js';
+import { numberFromText } from '../../checking/numberText.js';
+import { locusMisreadings } from '../../checking/slips/locus.js';
+import { secondOrderOf } from '../../checking/slips/secondOrder.js';
+import { type NumberSlip, onlyOne, type Slip, type WrongAnswer } from '../../checking/slips/slip.js';
 import { distanceIn } from '../../exercise/tolerance.js';
-import { type Tree, childrenOf, withChildren } from '../../expression/tree.js';
-import type { NumberPart } from './part.js';
-import { type Scope, numberFrom, parseFormula, systemFrom } from '../../formula/evaluate.js';
+import { orElse } from '../../expression/problem.js';
+import { childrenOf, type Tree, withChildren } from '../../expression/tree.js';
+import { numberFrom, parseFormula, type Scope, systemFrom } from '../../formula/evaluate.js';
 import { quantities } from '../../quantity/index.js';
 import { TransferSubject } from '../../quantity/subject.js';
 import { secondOrderRules } from '../../system/secondOrderRules.js';
 import type { Transfer } from '../../system/transfer.js';
 import { allowedFor, expectedNumber } from './check.js';
-import { numberFromText } from '../../checking/numberText.js';
-import type { Model } from '../../checking/model.js';
-import { locusMisreadings } from '../../checking/slips/locus.js';
-import { secondOrderOf } from '../../checking/slips/secondOrder.js';
-import { type NumberSlip, type Slip, type WrongAnswer, onlyOne } from '../../checking/slips/slip.js';
+import type { NumberPart } from './part.js';
 
 /** What an answer goes wrong by, if exactly one usual slip leads to it. */
 export function slipOfNumber(part: NumberPart, model: Model, text: string): Slip | undefined {

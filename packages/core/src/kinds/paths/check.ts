@@ -1,18 +1,18 @@
-import { readBlocks } from '../../diagram/blocks.js';
-import { isSameGain } from '../../diagram/gains.js';
-import { pathsOf } from '../../diagram/paths.js';
-import { readWith } from '../../diagram/exact.js';
-import { knownLetter, withKnownLetters } from '../../expression/letters.js';
-import { parse } from '../../expression/parse.js';
-import { toText } from '../../expression/text.js';
-import { toLatex } from '../../expression/latex.js';
-import { Problem } from '../../expression/problem.js';
-import { namesIn } from '../../expression/tree.js';
-import type { PathsPart } from './part.js';
-import { equationsOf } from '../../exercise/systems.js';
 import type { Model } from '../../checking/model.js';
 import { verdictOf } from '../../checking/verdictOf.js';
+import { readBlocks } from '../../diagram/blocks.js';
+import { readWith } from '../../diagram/exact.js';
+import { isSameGain } from '../../diagram/gains.js';
+import { pathsOf } from '../../diagram/paths.js';
+import { equationsOf } from '../../exercise/systems.js';
+import { toLatex } from '../../expression/latex.js';
+import { knownLetter, withKnownLetters } from '../../expression/letters.js';
+import { parse } from '../../expression/parse.js';
+import { Problem } from '../../expression/problem.js';
+import { toText } from '../../expression/text.js';
+import { namesIn } from '../../expression/tree.js';
 import type { Checking } from '../kind.js';
+import type { PathsPart } from './part.js';
 
 /** The gains of the loops or forward paths of a diagram, letters kept. */
 export function expectedPaths(

@@ -1,7 +1,7 @@
 import { equationsOf } from '../../exercise/systems.js';
+import { type AnswerKind, defaults, withoutFigure } from '../kind.js';
 import { checking, expectedPaths } from './check.js';
 import { slipOfPaths, wrongPaths } from './slips.js';
-import { type AnswerKind, defaults, withoutFigure } from '../kind.js';
 
 export const paths: AnswerKind<'paths'> = {
   ...defaults,

@@ -1,8 +1,8 @@
-import { isSameGain } from '../../diagram/gains.js';
-import type { PathsPart } from './part.js';
-import { expectedPaths, gainsIn } from './check.js';
 import type { Model } from '../../checking/model.js';
 import type { Slip, WrongAnswer } from '../../checking/slips/slip.js';
+import { isSameGain } from '../../diagram/gains.js';
+import { expectedPaths, gainsIn } from './check.js';
+import type { PathsPart } from './part.js';
 
 const signs = {
   loops: { id: 'signs', words: 'With the minus signs of the sums these are the loops.' },

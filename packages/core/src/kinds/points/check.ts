@@ -1,5 +1,8 @@
+import type { Model } from '../../checking/model.js';
+import type { VerdictItem } from '../../checking/verdict.js';
+import { plain, verdictOf } from '../../checking/verdictOf.js';
+import { formatPoint, listOf } from '../../checking/words.js';
 import { Problem } from '../../expression/problem.js';
-import type { PointsPart } from './part.js';
 import { systemFrom } from '../../formula/evaluate.js';
 import { specialPoints } from '../../locus/specialPoints.js';
 import { type Fraction, lowestTerms } from '../../rational/fraction.js';
@@ -7,13 +10,10 @@ import type { Complex } from '../../system/complex.js';
 import type { Root } from '../../system/roots.js';
 import { systemOf } from '../../system/system.js';
 import { asDelayedFraction } from '../../system/transfer.js';
-import type { Model } from '../../checking/model.js';
-import type { VerdictItem } from '../../checking/verdict.js';
-import { plain, verdictOf } from '../../checking/verdictOf.js';
-import { formatPoint, listOf } from '../../checking/words.js';
 import type { Checking } from '../kind.js';
-import { pointWords, pointsFromText } from './text.js';
+import type { PointsPart } from './part.js';
 import { checkSketch, isSketch, sketchWords } from './sketch.js';
+import { pointsFromText, pointWords } from './text.js';
 
 /** The system whose points are asked for, in lowest terms. @throws Problem `deadTime` with dead time. */
 export function fractionOfPoints(part: PointsPart, { scope }: Model): Fraction {

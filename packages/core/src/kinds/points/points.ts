@@ -1,9 +1,9 @@
+import { textOf } from '../../exercise/systems.js';
 import { Problem } from '../../expression/problem.js';
 import { systemFrom } from '../../formula/evaluate.js';
-import { textOf } from '../../exercise/systems.js';
+import { type AnswerKind, defaults } from '../kind.js';
 import { checking, expectedPoints, fractionOfPoints } from './check.js';
 import { rightPoints, slipOfPoints, wrongPoints } from './slips.js';
-import { type AnswerKind, defaults } from '../kind.js';
 
 export const points: AnswerKind<'points'> = {
   ...defaults,

@@ -1,12 +1,12 @@
-import type { PointsPart } from './part.js';
+import type { VerdictItem } from '../../checking/verdict.js';
+import { plain, verdictOf } from '../../checking/verdictOf.js';
+import { formatNumber } from '../../checking/words.js';
 import type { PointSet } from '../../exercise/names.js';
 import { gainAt, specialPoints } from '../../locus/specialPoints.js';
 import type { Fraction } from '../../rational/fraction.js';
 import type { Complex } from '../../system/complex.js';
 import { type System, systemOf } from '../../system/system.js';
-import type { VerdictItem } from '../../checking/verdict.js';
-import { plain, verdictOf } from '../../checking/verdictOf.js';
-import { formatNumber } from '../../checking/words.js';
+import type { PointsPart } from './part.js';
 import { pointWords } from './text.js';
 
 /** A locus sketched by hand: stretches of the real axis, asymptotes, or points judged by the angle condition. */

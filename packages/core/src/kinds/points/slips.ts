@@ -1,15 +1,15 @@
-import type { PointsPart } from './part.js';
+import type { Model } from '../../checking/model.js';
+import { onlyOne, type Slip, type WrongAnswer } from '../../checking/slips/slip.js';
 import { gainAt, specialPoints, stationaryPoints } from '../../locus/specialPoints.js';
-import type { Complex } from '../../system/complex.js';
 import { rationalFromNumber } from '../../rational/number.js';
 import { add, constant, multiply } from '../../rational/polynomial.js';
+import type { Complex } from '../../system/complex.js';
 import { roots } from '../../system/roots.js';
 import { type System, systemOf } from '../../system/system.js';
 import { expectedPoints, fractionOfPoints, matched, repeated } from './check.js';
+import type { PointsPart } from './part.js';
+import { isSketch, sameSketch, spreadPoints, type Stretch, stretchesOf, usualCount } from './sketch.js';
 import { pointsFromText, textOfPoints } from './text.js';
-import { type Stretch, sameSketch, isSketch, spreadPoints, stretchesOf, usualCount } from './sketch.js';
-import type { Model } from '../../checking/model.js';
-import { type Slip, type WrongAnswer, onlyOne } from '../../checking/slips/slip.js';
 
 interface Candidate extends Slip {
   readonly marked: readonly Complex[];

@@ -1,13 +1,13 @@
-import type { RangePart } from './part.js';
+import type { Model } from '../../checking/model.js';
+import type { VerdictItem } from '../../checking/verdict.js';
+import { plain, verdictOf } from '../../checking/verdictOf.js';
 import { systemFrom } from '../../formula/evaluate.js';
 import { type Range, stableGainsWithDeadTime } from '../../locus/stableRanges.js';
 import { rationalFromNumber } from '../../rational/number.js';
 import { asDelayedFraction } from '../../system/transfer.js';
-import type { Model } from '../../checking/model.js';
-import type { VerdictItem } from '../../checking/verdict.js';
-import { plain, verdictOf } from '../../checking/verdictOf.js';
 import type { Checking } from '../kind.js';
-import { rangeWords, rangesFromText } from './text.js';
+import type { RangePart } from './part.js';
+import { rangesFromText, rangeWords } from './text.js';
 
 /** The loop whose stable gains are asked for. */
 export const loopOfRange = (part: RangePart, { scope }: Model) =>

@@ -1,7 +1,7 @@
+import { type AnswerKind, defaults } from '../kind.js';
 import { checking, expectedRanges } from './check.js';
 import { slipOfRange, wrongRanges } from './slips.js';
 import { textOfRanges } from './text.js';
-import { type AnswerKind, defaults } from '../kind.js';
 
 export const range: AnswerKind<'range'> = {
   ...defaults,

@@ -1,10 +1,10 @@
-import type { RangePart } from './part.js';
+import type { Model } from '../../checking/model.js';
+import { onlyOne, type Slip, type WrongAnswer } from '../../checking/slips/slip.js';
 import type { Range } from '../../locus/stableRanges.js';
 import { systemOf } from '../../system/system.js';
 import { expectedRanges, isSameRange, loopOfRange } from './check.js';
+import type { RangePart } from './part.js';
 import { rangesFromText, textOfRanges } from './text.js';
-import type { Model } from '../../checking/model.js';
-import { type Slip, type WrongAnswer, onlyOne } from '../../checking/slips/slip.js';
 
 interface Candidate extends Slip {
   readonly ranges: readonly Range[];

@@ -1,7 +1,7 @@
-import { Problem, orElse } from '../../expression/problem.js';
-import type { Range } from '../../locus/stableRanges.js';
-import { formatNumber } from '../../checking/words.js';
 import { numberFromText } from '../../checking/numberText.js';
+import { formatNumber } from '../../checking/words.js';
+import { orElse, Problem } from '../../expression/problem.js';
+import type { Range } from '../../locus/stableRanges.js';
 
 const letter = String.raw`[\p{L}][\p{L}\p{Nd}_]*`;
 const isLetter = new RegExp(`^${letter}$`, 'u');

@@ -1,16 +1,16 @@
+import type { Model } from '../../checking/model.js';
+import { verdictOf } from '../../checking/verdictOf.js';
 import { type BlockDiagram, readBlocks } from '../../diagram/blocks.js';
 import { isSameGain } from '../../diagram/gains.js';
 import { moveOfStep, reducedGain, restricted } from '../../diagram/reduction.js';
+import { reduction as reductionOf } from '../../diagram/reduction.js';
+import { equationsOf } from '../../exercise/systems.js';
 import { nameToLatex, toLatex } from '../../expression/latex.js';
 import { parse } from '../../expression/parse.js';
 import { Problem } from '../../expression/problem.js';
+import type { Checking } from '../kind.js';
 import type { ReductionStep } from './part.js';
 import type { ReductionPart } from './part.js';
-import { equationsOf } from '../../exercise/systems.js';
-import { reduction as reductionOf } from '../../diagram/reduction.js';
-import type { Model } from '../../checking/model.js';
-import { verdictOf } from '../../checking/verdictOf.js';
-import type { Checking } from '../kind.js';
 
 /** A step as it was made. */
 interface Replayed {

@@ -1,7 +1,7 @@
 import { reduction as reductionOf } from '../../diagram/reduction.js';
 import { equationsOf } from '../../exercise/systems.js';
-import { checking, startOfReduction } from './check.js';
 import { type AnswerKind, defaults, withoutFigure } from '../kind.js';
+import { checking, startOfReduction } from './check.js';
 
 export const reduction: AnswerKind<'reduction'> = {
   ...defaults,

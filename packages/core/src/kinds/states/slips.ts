@@ -1,9 +1,9 @@
-import type { Answer } from '../../exercise/parts.js';
-import type { StatesPart } from './part.js';
-import type { Verdict } from '../../checking/verdict.js';
-import { rightStates } from './check.js';
 import type { Model } from '../../checking/model.js';
-import { type Slip, type WrongAnswer, attempted } from '../../checking/slips/slip.js';
+import { attempted, type Slip, type WrongAnswer } from '../../checking/slips/slip.js';
+import type { Verdict } from '../../checking/verdict.js';
+import type { Answer } from '../../exercise/parts.js';
+import { rightStates } from './check.js';
+import type { StatesPart } from './part.js';
 
 type States = Extract<Answer, { kind: 'states' }>;
 

@@ -1,6 +1,6 @@
+import { type AnswerKind, defaults } from '../kind.js';
 import { checking, rightStates, statesToText } from './check.js';
 import { slipOfStates, wrongStates } from './slips.js';
-import { type AnswerKind, defaults } from '../kind.js';
 
 export const states: AnswerKind<'states'> = {
   ...defaults,

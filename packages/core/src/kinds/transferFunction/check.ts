@@ -1,7 +1,9 @@
+import { compareTransfers, withoutLoops } from '../../checking/compare.js';
+import { verdictOf } from '../../checking/verdictOf.js';
+import { delayedToLatex } from '../../exercise/words.js';
 import { withKnownLetters } from '../../expression/letters.js';
 import { parse } from '../../expression/parse.js';
 import { Problem } from '../../expression/problem.js';
-import { delayedToLatex } from '../../exercise/words.js';
 import { type Scope, systemFrom } from '../../formula/evaluate.js';
 import { type Fraction, isProper } from '../../rational/fraction.js';
 import { curveDistance } from '../../response/curve.js';
@@ -9,8 +11,6 @@ import { stepResponse } from '../../response/step.js';
 import { systemOf } from '../../system/system.js';
 import type { Transfer } from '../../system/transfer.js';
 import { constantOf, isSameTransfer, transferFrom } from '../../system/transferAlgebra.js';
-import { compareTransfers, withoutLoops } from '../../checking/compare.js';
-import { verdictOf } from '../../checking/verdictOf.js';
 import type { Checking } from '../kind.js';
 
 /**

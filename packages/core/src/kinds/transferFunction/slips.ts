@@ -1,24 +1,24 @@
-import { orElse } from '../../expression/problem.js';
-import { type Tree, namesIn } from '../../expression/tree.js';
-import type { TransferFunctionPart } from './part.js';
+import { compareTransfers } from '../../checking/compare.js';
+import type { Model } from '../../checking/model.js';
+import { diagramSlips, fractionOf } from '../../checking/slips/diagrams.js';
+import { loopSlips } from '../../checking/slips/loops.js';
+import { nearbyTest } from '../../checking/slips/nearby.js';
+import { firstOrderSlips, secondOrderOf, secondOrderSlips } from '../../checking/slips/secondOrder.js';
+import { onlyOne, type Slip, type TransferSlip, type WrongAnswer } from '../../checking/slips/slip.js';
 import { blocksOf } from '../../diagram/blocks.js';
 import { exactQuestion, readWith } from '../../diagram/exact.js';
 import { flowOf, knownLetters, textOf } from '../../exercise/systems.js';
 import { withKnownLetters } from '../../expression/letters.js';
 import { parse } from '../../expression/parse.js';
-import { type Scope, parseFormula, systemFrom } from '../../formula/evaluate.js';
+import { orElse } from '../../expression/problem.js';
+import { namesIn, type Tree } from '../../expression/tree.js';
+import { parseFormula, type Scope, systemFrom } from '../../formula/evaluate.js';
 import { type Fraction, lowestTerms } from '../../rational/fraction.js';
-import { type Polynomial, degree, isEqual, isZero, one, polynomial } from '../../rational/polynomial.js';
-import { type Transfer, delayed, transferFromSymbolic, withDeadTime } from '../../system/transfer.js';
-import { compareTransfers } from '../../checking/compare.js';
+import { degree, isEqual, isZero, one, type Polynomial, polynomial } from '../../rational/polynomial.js';
+import { delayed, type Transfer, transferFromSymbolic, withDeadTime } from '../../system/transfer.js';
 import { typedTransfer } from './check.js';
-import type { Model } from '../../checking/model.js';
-import { loopSlips } from '../../checking/slips/loops.js';
-import { diagramSlips, fractionOf } from '../../checking/slips/diagrams.js';
 import { isMistyped } from './mistyped.js';
-import { nearbyTest } from '../../checking/slips/nearby.js';
-import { firstOrderSlips, secondOrderOf, secondOrderSlips } from '../../checking/slips/secondOrder.js';
-import { type Slip, type TransferSlip, type WrongAnswer, onlyOne } from '../../checking/slips/slip.js';
+import type { TransferFunctionPart } from './part.js';
 
 const least = 1e-6;
 

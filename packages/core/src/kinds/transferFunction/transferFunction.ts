@@ -1,10 +1,10 @@
-import { systemFrom } from '../../formula/evaluate.js';
 import { textOf } from '../../exercise/systems.js';
+import { systemFrom } from '../../formula/evaluate.js';
+import { type AnswerKind, defaults } from '../kind.js';
 import { refuseImproper } from '../proper.js';
 import { responseShown } from '../shown.js';
-import { slipOfTransfer, wrongTransfers } from './slips.js';
-import { type AnswerKind, defaults } from '../kind.js';
 import { checking } from './check.js';
+import { slipOfTransfer, wrongTransfers } from './slips.js';
 
 export const transferFunction: AnswerKind<'transferFunction'> = {
   ...defaults,

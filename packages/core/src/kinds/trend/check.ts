@@ -1,13 +1,13 @@
-import { Problem } from '../../expression/problem.js';
-import { type Trend, trends } from './trends.js';
-import type { TrendPart } from './part.js';
-import { type Scope, numberFrom } from '../../formula/evaluate.js';
-import { multiplyRational, rationalFromDecimal, rationalFromNumber } from '../../rational/number.js';
+import type { Model } from '../../checking/model.js';
+import { verdictOf } from '../../checking/verdictOf.js';
 import { decimalText } from '../../exercise/draw.js';
 import { scopeOf } from '../../exercise/scope.js';
-import { verdictOf } from '../../checking/verdictOf.js';
-import type { Model } from '../../checking/model.js';
+import { Problem } from '../../expression/problem.js';
+import { numberFrom, type Scope } from '../../formula/evaluate.js';
+import { multiplyRational, rationalFromDecimal, rationalFromNumber } from '../../rational/number.js';
 import type { Checking } from '../kind.js';
+import type { TrendPart } from './part.js';
+import { type Trend, trends } from './trends.js';
 
 /** A cell of the table by row and change. */
 export const cellOf = (row: string, change: string): string => `${row}/${change}`;

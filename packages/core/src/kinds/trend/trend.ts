@@ -1,6 +1,6 @@
+import { type AnswerKind, defaults } from '../kind.js';
 import { checking, expectedTrends } from './check.js';
 import { type Trend, trends } from './trends.js';
-import { type AnswerKind, defaults } from '../kind.js';
 
 export const trend: AnswerKind<'trend'> = {
   ...defaults,

@@ -1,5 +1,5 @@
 import type { SystemForm } from '@nailset/core';
-import { Suspense, lazy, useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Button } from '../../shared/Button';
 import { CellText, TextField } from '../../shared/fields';
 
@@ -43,164 +43,186 @@ export function freshForm(kind: SystemForm['kind']): SystemForm {
   }
 }
 
-/** The fields of one form. */
-export function FormEditor({
-  name,
-  form,
-  onChange,
-}: {
+interface FormFieldsProps<Kind extends SystemForm['kind']> {
   name: string;
-  form: SystemForm;
+  form: Extract<SystemForm, { kind: Kind }>;
   onChange: (form: SystemForm) => void;
-}) {
+}
+
+/** The fields of one form. */
+export function FormEditor({ name, form, onChange }: FormFieldsProps<SystemForm['kind']>) {
   switch (form.kind) {
     case 'expression':
-      return (
-        <CellText
-          label={`${name} as a fraction in s`}
-          mono
-          maxLength={2000}
-          value={form.text}
-          onChange={(text) => text && onChange({ ...form, text })}
-        />
-      );
+      return <FractionFields name={name} form={form} onChange={onChange} />;
     case 'coefficients':
-      return (
-        <div className="grid grid-cols-[1fr_1fr_70px] gap-2">
-          <ListText
-            label="Numerator, highest power first"
-            value={form.numerator}
-            onChange={(numerator) => onChange({ ...form, numerator })}
-          />
-          <ListText
-            label="Denominator"
-            value={form.denominator}
-            onChange={(denominator) => onChange({ ...form, denominator })}
-          />
-          <TextField
-            label="Dead time, s"
-            maxLength={200}
-            value={form.deadTime ?? ''}
-            onChange={(text) => {
-              const { deadTime: _old, ...rest } = form;
-              onChange(text.trim() ? { ...rest, deadTime: text } : rest);
-            }}
-          />
-        </div>
-      );
+      return <CoefficientFields form={form} onChange={onChange} />;
     case 'zerosPoles':
-      return (
-        <div className="grid grid-cols-[60px_1fr_1fr] gap-2">
-          <TextField
-            label="Gain"
-            maxLength={200}
-            value={form.gain}
-            onChange={(gain) => gain && onChange({ ...form, gain })}
-          />
-          <ListText
-            label="Zeros, as −2 or −1 ± 3j"
-            least={0}
-            value={form.zeros.map(placeText)}
-            onChange={(zeros) => onChange({ ...form, zeros: zeros.map(placeFrom) })}
-          />
-          <ListText
-            label="Poles"
-            least={0}
-            value={form.poles.map(placeText)}
-            onChange={(poles) => onChange({ ...form, poles: poles.map(placeFrom) })}
-          />
-        </div>
-      );
+      return <ZeroPoleFields form={form} onChange={onChange} />;
     case 'secondOrder':
-      return (
-        <div className="grid grid-cols-4 gap-2">
-          <TextField
-            label="Gain K"
-            maxLength={200}
-            value={form.gain}
-            onChange={(gain) => gain && onChange({ ...form, gain })}
-          />
-          <TextField
-            label="Damping ζ"
-            maxLength={200}
-            value={form.dampingRatio}
-            onChange={(dampingRatio) => dampingRatio && onChange({ ...form, dampingRatio })}
-          />
-          <label className="text-note text-slate">
-            given by
-            <select
-              className="input mt-1 px-1.5"
-              value={form.naturalFrequency === undefined ? 'tau' : 'wn'}
-              onChange={(event) => {
-                const { gain, dampingRatio } = form;
-                const base = { kind: form.kind, gain, dampingRatio };
-                onChange(
-                  event.target.value === 'wn' ? { ...base, naturalFrequency: '3' } : { ...base, timeConstant: '0.5' },
-                );
-              }}
-            >
-              <option value="wn">ωn</option>
-              <option value="tau">τ = 1/ωn</option>
-            </select>
-          </label>
-          {form.naturalFrequency !== undefined ? (
-            <TextField
-              label="ωn, rad/s"
-              maxLength={200}
-              value={form.naturalFrequency}
-              onChange={(naturalFrequency) => naturalFrequency && onChange({ ...form, naturalFrequency })}
-            />
-          ) : (
-            <TextField
-              label="τ, s"
-              maxLength={200}
-              value={form.timeConstant ?? ''}
-              onChange={(timeConstant) => timeConstant && onChange({ ...form, timeConstant })}
-            />
-          )}
-        </div>
-      );
+      return <SecondOrderFields form={form} onChange={onChange} />;
     case 'states':
-      return (
-        <div className="grid grid-cols-[1.4fr_1fr_1.4fr_1fr] gap-2">
-          {(['a', 'b', 'c', 'd'] as const).map((matrix) => (
-            <MatrixText
-              key={matrix}
-              label={matrix.toUpperCase()}
-              value={form[matrix]}
-              onChange={(value) => onChange({ ...form, [matrix]: value })}
-            />
-          ))}
-        </div>
-      );
+      return <MatrixFields form={form} onChange={onChange} />;
     case 'equations':
-      return (
-        <div className="grid gap-2">
-          <TextField
-            label="One equation a line; also s*x = …; bindings after “where”"
-            rows={4}
-            maxLength={4000}
-            value={form.text}
-            onChange={(text) => text && onChange({ ...form, text })}
-          />
-          <WorkshopButton name={name} form={form} onChange={onChange} />
-          <div className="grid grid-cols-2 gap-2">
-            <TextField
-              label="From the input"
-              maxLength={16}
-              value={form.from}
-              onChange={(from) => from && onChange({ ...form, from })}
-            />
-            <TextField
-              label="to the signal"
-              maxLength={16}
-              value={form.to}
-              onChange={(to) => to && onChange({ ...form, to })}
-            />
-          </div>
-        </div>
-      );
+      return <EquationFields name={name} form={form} onChange={onChange} />;
   }
+}
+
+function FractionFields({ name, form, onChange }: FormFieldsProps<'expression'>) {
+  return (
+    <CellText
+      label={`${name} as a fraction in s`}
+      mono
+      maxLength={2000}
+      value={form.text}
+      onChange={(text) => text && onChange({ ...form, text })}
+    />
+  );
+}
+
+function CoefficientFields({ form, onChange }: Omit<FormFieldsProps<'coefficients'>, 'name'>) {
+  return (
+    <div className="grid grid-cols-[1fr_1fr_70px] gap-2">
+      <ListText
+        label="Numerator, highest power first"
+        value={form.numerator}
+        onChange={(numerator) => onChange({ ...form, numerator })}
+      />
+      <ListText
+        label="Denominator"
+        value={form.denominator}
+        onChange={(denominator) => onChange({ ...form, denominator })}
+      />
+      <TextField
+        label="Dead time, s"
+        maxLength={200}
+        value={form.deadTime ?? ''}
+        onChange={(text) => {
+          const { deadTime: _old, ...rest } = form;
+          onChange(text.trim() ? { ...rest, deadTime: text } : rest);
+        }}
+      />
+    </div>
+  );
+}
+
+function ZeroPoleFields({ form, onChange }: Omit<FormFieldsProps<'zerosPoles'>, 'name'>) {
+  return (
+    <div className="grid grid-cols-[60px_1fr_1fr] gap-2">
+      <TextField
+        label="Gain"
+        maxLength={200}
+        value={form.gain}
+        onChange={(gain) => gain && onChange({ ...form, gain })}
+      />
+      <ListText
+        label="Zeros, as −2 or −1 ± 3j"
+        least={0}
+        value={form.zeros.map(placeText)}
+        onChange={(zeros) => onChange({ ...form, zeros: zeros.map(placeFrom) })}
+      />
+      <ListText
+        label="Poles"
+        least={0}
+        value={form.poles.map(placeText)}
+        onChange={(poles) => onChange({ ...form, poles: poles.map(placeFrom) })}
+      />
+    </div>
+  );
+}
+
+function SecondOrderFields({ form, onChange }: Omit<FormFieldsProps<'secondOrder'>, 'name'>) {
+  return (
+    <div className="grid grid-cols-4 gap-2">
+      <TextField
+        label="Gain K"
+        maxLength={200}
+        value={form.gain}
+        onChange={(gain) => gain && onChange({ ...form, gain })}
+      />
+      <TextField
+        label="Damping ζ"
+        maxLength={200}
+        value={form.dampingRatio}
+        onChange={(dampingRatio) => dampingRatio && onChange({ ...form, dampingRatio })}
+      />
+      <label className="text-note text-slate">
+        given by
+        <select
+          className="input mt-1 px-1.5"
+          value={form.naturalFrequency === undefined ? 'tau' : 'wn'}
+          onChange={(event) => {
+            const { gain, dampingRatio } = form;
+            const base = { kind: form.kind, gain, dampingRatio };
+            onChange(
+              event.target.value === 'wn' ? { ...base, naturalFrequency: '3' } : { ...base, timeConstant: '0.5' },
+            );
+          }}
+        >
+          <option value="wn">ωn</option>
+          <option value="tau">τ = 1/ωn</option>
+        </select>
+      </label>
+      {form.naturalFrequency !== undefined ? (
+        <TextField
+          label="ωn, rad/s"
+          maxLength={200}
+          value={form.naturalFrequency}
+          onChange={(naturalFrequency) => naturalFrequency && onChange({ ...form, naturalFrequency })}
+        />
+      ) : (
+        <TextField
+          label="τ, s"
+          maxLength={200}
+          value={form.timeConstant ?? ''}
+          onChange={(timeConstant) => timeConstant && onChange({ ...form, timeConstant })}
+        />
+      )}
+    </div>
+  );
+}
+
+function MatrixFields({ form, onChange }: Omit<FormFieldsProps<'states'>, 'name'>) {
+  return (
+    <div className="grid grid-cols-[1.4fr_1fr_1.4fr_1fr] gap-2">
+      {(['a', 'b', 'c', 'd'] as const).map((matrix) => (
+        <MatrixText
+          key={matrix}
+          label={matrix.toUpperCase()}
+          value={form[matrix]}
+          onChange={(value) => onChange({ ...form, [matrix]: value })}
+        />
+      ))}
+    </div>
+  );
+}
+
+function EquationFields({ name, form, onChange }: FormFieldsProps<'equations'>) {
+  return (
+    <div className="grid gap-2">
+      <TextField
+        label="One equation a line; also s*x = …; bindings after “where”"
+        rows={4}
+        maxLength={4000}
+        value={form.text}
+        onChange={(text) => text && onChange({ ...form, text })}
+      />
+      <WorkshopButton name={name} form={form} onChange={onChange} />
+      <div className="grid grid-cols-2 gap-2">
+        <TextField
+          label="From the input"
+          maxLength={16}
+          value={form.from}
+          onChange={(from) => from && onChange({ ...form, from })}
+        />
+        <TextField
+          label="to the signal"
+          maxLength={16}
+          value={form.to}
+          onChange={(to) => to && onChange({ ...form, to })}
+        />
+      </div>
+    </div>
+  );
 }
 
 /** Opens the workshop, where the equations are drawn. */

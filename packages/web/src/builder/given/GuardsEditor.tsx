@@ -1,4 +1,4 @@
-import { Problem, type Scope, holds, readCondition } from '@nailset/core';
+import { holds, Problem, readCondition, type Scope } from '@nailset/core';
 import { type Finding } from '@nailset/core/checks';
 import { Button } from '../../shared/Button';
 import { CellText, RemoveButton, without } from '../../shared/fields';

@@ -1,10 +1,10 @@
-import { type ExerciseDocument, type Parameter, nameToLatex } from '@nailset/core';
+import { type ExerciseDocument, nameToLatex, type Parameter } from '@nailset/core';
 import { type Finding } from '@nailset/core/checks';
 import { Button } from '../../shared/Button';
-import { DecimalField } from '../../shared/DecimalField';
 import type { Changed } from '../../shared/changed';
+import { DecimalField } from '../../shared/DecimalField';
+import { changedAt, NumberListInput, without } from '../../shared/fields';
 import { Formula } from '../../shared/Formula';
-import { NumberListInput, changedAt, without } from '../../shared/fields';
 
 /** The named numbers of an exercise, fixed or drawn for each student. */
 export function ParametersEditor({

@@ -1,8 +1,8 @@
 import { Picture } from '@nailset/core';
 import { useState } from 'react';
 import { RemoveButton, without } from '../../shared/fields';
-import { freeId } from '../../shared/freeId';
 import { FileButton } from '../../shared/FileButton';
+import { freeId } from '../../shared/freeId';
 
 const types = Picture.properties.type.enum as readonly Picture['type'][];
 const mostBytes = 290_000;

@@ -1,25 +1,25 @@
 import {
-  type NamedSystem,
-  type Scope,
-  type SystemForm,
   delayedToLatex,
   factoredToLatex,
   formatNumber,
   formatPoint,
   hiddenModes,
+  type NamedSystem,
   nameToLatex,
+  orElse,
+  type Scope,
+  type SystemForm,
   systemOf,
   withDeadTime,
   withUnit,
-  orElse,
 } from '@nailset/core';
-import { HiddenModes } from '../../plot/HiddenModes';
 import { type Finding } from '@nailset/core/checks';
 import { readWith, symbolsOf } from '@nailset/core/diagrams';
 import { useMemo } from 'react';
+import { HiddenModes } from '../../plot/HiddenModes';
 import { Button } from '../../shared/Button';
+import { CellText, changedAt, RemoveButton, without } from '../../shared/fields';
 import { Formula } from '../../shared/Formula';
-import { CellText, RemoveButton, changedAt, without } from '../../shared/fields';
 import { FormEditor, formNames, freshForm } from './FormEditor';
 
 /** The systems of an exercise by name, each in the form in which it is written down, and shown back at once. */

@@ -1,8 +1,8 @@
 import type { Series } from '@nailset/core';
 import { useState } from 'react';
-import { CellText, RemoveButton, changedAt, without } from '../../shared/fields';
-import { freeId } from '../../shared/freeId';
+import { CellText, changedAt, RemoveButton, without } from '../../shared/fields';
 import { FileButton } from '../../shared/FileButton';
+import { freeId } from '../../shared/freeId';
 
 /** Measured data from CSV files, to show, to drive a loop, or to be followed. */
 export function TablesEditor({

@@ -1,10 +1,10 @@
-import { type ExerciseDocument, type Part, inPoints, nailLabel, nameToLatex } from '@nailset/core';
+import { type ExerciseDocument, inPoints, nailLabel, nameToLatex, type Part } from '@nailset/core';
 import { type Proof, provedDraws } from '@nailset/core/checks';
 import { useMemo, useState } from 'react';
-import { GainMapPlot } from '../../plot/GainMapPlot';
-import { ResponsePlot } from '../../plot/ResponsePlot';
 import type { PlotCurve } from '../../plot/curves';
 import { frameFor } from '../../plot/frame';
+import { GainMapPlot } from '../../plot/GainMapPlot';
+import { ResponsePlot } from '../../plot/ResponsePlot';
 import { curveFrom } from '../../plot/samples';
 import { Button } from '../../shared/Button';
 import { Formula } from '../../shared/Formula';

@@ -1,22 +1,23 @@
-import { Problem, formatNumber, numberIn, responseOfTerms, straightLines } from '@nailset/core';
+import { formatNumber, numberIn, Problem, responseOfTerms, straightLines } from '@nailset/core';
+import isEqual from 'fast-deep-equal';
 import { useEffect, useMemo, useState } from 'react';
 import { type BodeCurve, type BodeFrame, bodeFrame } from '../../frequency/BodeAxes';
 import { BodePlot } from '../../frequency/BodePlot';
-import { Formula } from '../../shared/Formula';
+import type { Work, WorkAction } from '../../loop/action';
 import { Ladder } from '../../loop/Ladder';
+import { TrailTable } from '../../loop/TrailTable';
+import { useBenchKeys } from '../../loop/useBenchKeys';
+import { Formula } from '../../shared/Formula';
 import {
   type BodeOfPart,
-  type TermsResponse,
   knobsOfTerms,
   refined,
   termAdditions,
-  type termsResponses,
   termsLatex,
+  type TermsResponse,
+  type termsResponses,
   withoutTerm,
 } from './terms';
-import { TrailTable } from '../../loop/TrailTable';
-import { useBenchKeys } from '../../loop/useBenchKeys';
-import type { Work, WorkAction } from '../../loop/action';
 
 const stopAfter = 900;
 const drawn = 300;
@@ -76,7 +77,7 @@ export default function BodeBench({
     return found instanceof Problem ? [] : [{ stop, index, found }];
   });
   const first = stops[0]?.found;
-  const isFirst = first !== undefined && JSON.stringify(first.settings) === JSON.stringify(response.settings);
+  const isFirst = first !== undefined && isEqual(first.settings, response.settings);
   const held = ({ verdict }: TermsResponse): string =>
     verdict.items.map(({ measured, unit }) => `${formatNumber(measured!)} ${unit}`).join(', ');
   return (
@@ -129,7 +130,7 @@ export default function BodeBench({
         rows={stops.map(({ stop, index, found }) => ({
           stop,
           index,
-          current: JSON.stringify(found.settings) === JSON.stringify(response.settings),
+          current: isEqual(found.settings, response.settings),
           held: held(found),
         }))}
         dispatch={dispatch}

@@ -1,8 +1,8 @@
-import { type TermGroup, formatNumber, termGroups } from '@nailset/core';
+import { formatNumber, type TermGroup, termGroups } from '@nailset/core';
 import { useState } from 'react';
 import { ExpressionField } from '../../shared/ExpressionField';
-import { FileButton } from '../../shared/FileButton';
 import { NumberField, PointsField } from '../../shared/fields';
+import { FileButton } from '../../shared/FileButton';
 import { type EditorProps, errorOf } from '../fields/editor';
 
 const names: Record<TermGroup, string> = {

@@ -5,7 +5,7 @@ import { areNamedTexts } from '../../shared/stored';
 import type { Ladder, StudentKind } from '../kind';
 import { ShownSettings, startOfKnobs } from '../settings';
 import { readableWhen } from '../typed';
-import { type TermsResponse, knobsOfTerms, termsResponses } from './terms';
+import { knobsOfTerms, type TermsResponse, termsResponses } from './terms';
 
 const BodeBench = lazy(() => import('./BodeBench'));
 

@@ -1,16 +1,16 @@
 import type { Problem } from '@nailset/core';
 import {
-  type Settings,
-  type StudentPart,
-  type TermModel,
-  type Verdict,
+  attempt,
   bodeVerdict,
   modelOfTerms,
   numberIn,
   numbersOfTerms,
   refineTerms,
+  type Settings,
   settingsOfTerms,
-  attempt,
+  type StudentPart,
+  type TermModel,
+  type Verdict,
 } from '@nailset/core';
 import type { Knob } from '../../loop/knob';
 

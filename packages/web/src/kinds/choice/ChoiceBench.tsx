@@ -1,8 +1,8 @@
 import type { Bench, StudentPart } from '@nailset/core';
 import { useMemo } from 'react';
-import { OptionPlot, optionFrame, optionTitle } from '../../plot/OptionPlot';
-import { Statement } from '../../statement/Statement';
 import type { WorkAction } from '../../loop/action';
+import { optionFrame, OptionPlot, optionTitle } from '../../plot/OptionPlot';
+import { Statement } from '../../statement/Statement';
 
 /** Options to choose from: one, or all that are right. */
 export function ChoiceBench({

@@ -1,19 +1,19 @@
-import type { Changed } from '../../shared/changed';
 import type { ChoicePart, PlotKind, Scope } from '@nailset/core';
 import { Button } from '../../shared/Button';
+import type { Changed } from '../../shared/changed';
 import {
   CellText,
+  changedAt,
   CheckField,
   NumberField,
+  PointsField,
   RemoveButton,
   SelectField,
-  changedAt,
   without,
-  PointsField,
 } from '../../shared/fields';
 import { freeId } from '../../shared/freeId';
-import type { Drawn } from '../fields/editor';
 import { same } from '../fields/diagramFields';
+import type { Drawn } from '../fields/editor';
 import { type EditorProps, errorOf } from '../fields/editor';
 import { MarkingField } from '../fields/MarkingField';
 

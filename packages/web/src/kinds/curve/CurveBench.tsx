@@ -1,18 +1,18 @@
-import { knobsOfCurve } from './knobs';
-import { Problem, type Samples, formatNumber, parseFormula, toLatex } from '@nailset/core';
+import { formatNumber, parseFormula, Problem, type Samples, toLatex } from '@nailset/core';
 import { useEffect, useMemo } from 'react';
-import { ResponsePlot } from '../../plot/ResponsePlot';
-import type { PlotCurve } from '../../plot/curves';
-import { frameFor } from '../../plot/frame';
-import { useFrame } from '../../plot/useFrame';
-import { curveFrom } from '../../plot/samples';
-import { Formula } from '../../shared/Formula';
-import type { CurveOfPart, CurveResponse, curveResponses } from './curveResponse';
+import type { Work, WorkAction } from '../../loop/action';
 import { Ladder } from '../../loop/Ladder';
 import { TrailTable } from '../../loop/TrailTable';
 import { useBenchKeys } from '../../loop/useBenchKeys';
 import { useProbing } from '../../loop/useProbing';
-import type { Work, WorkAction } from '../../loop/action';
+import type { PlotCurve } from '../../plot/curves';
+import { frameFor } from '../../plot/frame';
+import { ResponsePlot } from '../../plot/ResponsePlot';
+import { curveFrom } from '../../plot/samples';
+import { useFrame } from '../../plot/useFrame';
+import { Formula } from '../../shared/Formula';
+import type { CurveOfPart, CurveResponse, curveResponses } from './curveResponse';
+import { knobsOfCurve } from './knobs';
 
 const stopAfter = 900;
 

@@ -5,13 +5,13 @@ import { Button } from '../../shared/Button';
 import { ExpressionField } from '../../shared/ExpressionField';
 import {
   CellText,
+  changedAt,
   NumberField,
+  PointsField,
   RemoveButton,
   SelectField,
   TextField,
-  changedAt,
   without,
-  PointsField,
 } from '../../shared/fields';
 import { type EditorProps, errorOf } from '../fields/editor';
 import { InputEditor } from '../fields/InputEditor';

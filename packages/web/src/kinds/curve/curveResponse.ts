@@ -1,17 +1,17 @@
 import type { Problem } from '@nailset/core';
 import {
+  attempt,
   type Curve,
-  type Scope,
-  type Series,
-  type Settings,
-  type StudentPart,
-  type Verdict,
   curveMotion,
   curveOf,
   curveVerdict,
   misfitPercent,
+  type Scope,
+  type Series,
+  type Settings,
+  type StudentPart,
   systemFrom,
-  attempt,
+  type Verdict,
 } from '@nailset/core';
 
 export type CurveOfPart = Extract<StudentPart, { kind: 'curve' }>;

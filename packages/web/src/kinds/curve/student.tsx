@@ -2,7 +2,7 @@ import { inputLine } from '@nailset/core';
 import { sameSettings } from '../../loop/settings';
 import { areNamedTexts } from '../../shared/stored';
 import type { Ladder, StudentKind } from '../kind';
-import { ShownSettings, readableSettings, startOfKnobs } from '../settings';
+import { readableSettings, ShownSettings, startOfKnobs } from '../settings';
 import { CurveBench } from './CurveBench';
 import { type CurveResponse, curveResponses } from './curveResponse';
 import { knobsOfCurve } from './knobs';

@@ -1,4 +1,4 @@
-import { type Attempt, type Bench, Problem, type SeenOf, attempt, nameToLatex, parse, toLatex } from '@nailset/core';
+import { type Attempt, attempt, type Bench, nameToLatex, parse, Problem, type SeenOf, toLatex } from '@nailset/core';
 import { checkLetters, readWith } from '@nailset/core/diagrams';
 import { useMemo } from 'react';
 import { DiagramView } from '../../diagram/DiagramView';

@@ -1,10 +1,10 @@
 import type { DiagramPart } from '@nailset/core';
 import { Button } from '../../shared/Button';
-import { NumberField, PointsField, RemoveButton, SelectField, changedAt, without } from '../../shared/fields';
+import { changedAt, NumberField, PointsField, RemoveButton, SelectField, without } from '../../shared/fields';
 import { freeId } from '../../shared/freeId';
-import { MarkingField } from '../fields/MarkingField';
-import { SystemField, endsOf } from '../fields/diagramFields';
+import { endsOf, SystemField } from '../fields/diagramFields';
 import { type EditorProps, errorOf } from '../fields/editor';
+import { MarkingField } from '../fields/MarkingField';
 
 export function DiagramEditor({ part, diagrams, findings, onChange }: EditorProps<'diagram'>) {
   const set = (index: number, change: Partial<DiagramPart['asked'][number]>) =>

@@ -1,7 +1,7 @@
 import type { InputSignal, Series } from '@nailset/core';
-import { FieldScope } from '../../shared/unread';
 import { Field } from '../../shared/Field';
 import { NumberField, NumberListInput, SelectField } from '../../shared/fields';
+import { FieldScope } from '../../shared/unread';
 
 const kinds = {
   levels: 'step',

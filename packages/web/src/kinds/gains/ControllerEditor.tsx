@@ -1,13 +1,13 @@
 import {
   type Compensator,
   type CompensatorName,
+  compensatorNames,
   type Controller,
   type ControllerGain,
-  type PidController,
-  compensatorNames,
   isOpen,
   isPid,
   partnersOf,
+  type PidController,
 } from '@nailset/core';
 import { OptionalDecimalField } from '../../shared/DecimalField';
 import { Field } from '../../shared/Field';

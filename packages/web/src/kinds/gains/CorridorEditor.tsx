@@ -1,12 +1,12 @@
 import { type CorridorNail, inPoints } from '@nailset/core';
-import { type KeyboardEvent, type PointerEvent, useState } from 'react';
+import { useState } from 'react';
 import { stepFor } from '../../plane/LocusLayers';
-import { placeOn } from '../../plot/pointer';
+import { markAt, type Place, sliderProps, useDrag } from '../../plot/useDrag';
 import { useSize } from '../../plot/useSize';
 import { DecimalField } from '../../shared/DecimalField';
-import { useTellUnread, useUnreadText } from '../../shared/unread';
 import { RemoveButton } from '../../shared/fields';
-import { type Bound, type Corridor, corridorFromText, cornerAdded, cornerMoved, corridorText, same } from './corridor';
+import { useTellUnread, useUnreadText } from '../../shared/unread';
+import { type Bound, cornerAdded, cornerMoved, type Corridor, corridorFromText, corridorText, same } from './corridor';
 
 /** A corridor for y, drawn: its corners are dragged, added and taken out, or typed. */
 export function CorridorEditor({
@@ -74,8 +74,6 @@ export function CorridorEditor({
 
 const height = 150;
 const edge = { left: 30, right: 8, top: 6, bottom: 18 };
-const near = 9;
-
 interface Held {
   readonly index: number;
   readonly bound: Bound;
@@ -98,6 +96,15 @@ function frameAround(corridor: Corridor, horizon: number): Frame {
   };
 }
 
+/** The two bounds with a corner each, as far as there is one. */
+const handlesOf = (corridor: Corridor) =>
+  corridor.flatMap((corner, index) =>
+    (['low', 'high'] as const).flatMap((bound) => {
+      const value = corner[bound];
+      return value === null ? [] : [{ index, bound, time: corner.time, value }];
+    }),
+  );
+
 function CorridorPlot({
   corridor,
   horizon,
@@ -108,57 +115,35 @@ function CorridorPlot({
   onChange: (corridor: Corridor) => void;
 }) {
   const [place, { width }] = useSize<HTMLDivElement>();
-  // With its frame, so that the plot does not run away under the pointer.
-  const [held, setHeld] = useState<Held & { readonly frame: Frame }>();
-  const frame = held?.frame ?? frameAround(corridor, horizon);
+  // While a corner is held, so that the plot does not run away under the pointer.
+  const [kept, setKept] = useState<Frame>();
+  const frame = kept ?? frameAround(corridor, horizon);
   const { low, high, end } = frame;
   const inner = { width: Math.max(1, width - edge.left - edge.right), height: height - edge.top - edge.bottom };
   const x = (time: number) => edge.left + (inner.width * time) / end;
   const y = (value: number) => edge.top + (inner.height * (high - value)) / (high - low);
+  const cornerAt = ({ px, py }: Place) => ({
+    time: (end * (px - edge.left)) / inner.width,
+    value: high - ((py - edge.top) * (high - low)) / inner.height,
+  });
   const rung = { time: stepFor(end, 100), value: stepFor(high - low, 100) };
-  const move = ({ index, bound }: Held, time: number, value: number) =>
-    onChange(cornerMoved(corridor, index, bound, { time, value }, rung));
-
-  const pointAt = (event: PointerEvent<SVGSVGElement>) => {
-    const { px, py } = placeOn(event.currentTarget, event);
-    return {
-      ...{ px, py },
-      time: (end * (px - edge.left)) / inner.width,
-      value: high - ((py - edge.top) * (high - low)) / inner.height,
-    };
-  };
-  const handles = corridor.flatMap(({ time, low: lowest, high: highest }, index) =>
-    (
-      [
-        ['low', lowest],
-        ['high', highest],
-      ] as const
-    ).flatMap(([bound, value]) => (value === null ? [] : [{ index, bound, time, value }])),
-  );
-  const begin = (event: PointerEvent<SVGSVGElement>) => {
-    const { px, py, time, value } = pointAt(event);
-    const taken = handles.find((handle) => Math.hypot(x(handle.time) - px, y(handle.value) - py) <= near);
-    if (taken) {
-      setHeld({ ...taken, frame });
-      event.currentTarget.setPointerCapture(event.pointerId);
-    } else if (time >= 0 && time <= end) {
-      const added = cornerAdded(corridor, { time, value }, rung);
+  const move = ({ index, bound }: Held, to: { time: number; value: number }) =>
+    onChange(cornerMoved(corridor, index, bound, to, rung));
+  const handles = handlesOf(corridor);
+  const drag = useDrag<Held>({
+    take: (at) => {
+      const taken = markAt(at, handles, ({ time, value }) => ({ px: x(time), py: y(value) }));
+      if (taken) setKept(frame);
+      return taken;
+    },
+    drag: (held, at) => move(held, cornerAt(at)),
+    drop: () => setKept(undefined),
+    press: (at) => {
+      const to = cornerAt(at);
+      const added = to.time >= 0 && to.time <= end ? cornerAdded(corridor, to, rung) : undefined;
       if (added) onChange(added);
-    }
-  };
-  const drag = (event: PointerEvent<SVGSVGElement>) => {
-    if (!held) return;
-    const { time, value } = pointAt(event);
-    move(held, time, value);
-  };
-  const keys = (handle: (typeof handles)[number]) => (event: KeyboardEvent) => {
-    const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
-    const size = event.shiftKey ? 10 : 1;
-    if (event.key === 'Delete' && corridor.length > 2) onChange(corridor.filter((_, k) => k !== handle.index));
-    else if (way) move(handle, handle.time + way[0]! * size * rung.time, handle.value + way[1]! * size * rung.value);
-    else return;
-    event.preventDefault();
-  };
+    },
+  });
   return (
     <div ref={place} className="col-span-3 bg-sheet" style={{ height }}>
       {width > 0 && (
@@ -168,59 +153,10 @@ function CorridorPlot({
           role="group"
           aria-label="Corridor, drawn"
           className="block touch-none text-[11px] select-none"
-          onPointerDown={begin}
-          onPointerMove={drag}
-          onPointerUp={() => setHeld(undefined)}
-          onPointerCancel={() => setHeld(undefined)}
+          {...drag}
         >
           <title>Drag a corner; click beside them for another; Delete takes one out.</title>
-          {corridor.slice(1).map((corner, k) => {
-            const before = corridor[k]!;
-            const [top, bottom] = [edge.top, edge.top + inner.height];
-            const outside = (of: Bound, border: number) =>
-              before[of] === null || corner[of] === null
-                ? null
-                : `M${x(before.time)} ${border}L${x(before.time)} ${y(before[of])}L${x(corner.time)} ${y(corner[of])}L${x(corner.time)} ${border}Z`;
-            return [outside('high', top), outside('low', bottom)].map(
-              (path, side) => path && <path key={`${k} ${side}`} d={path} className="fill-brick-soft/45" />,
-            );
-          })}
-          <path
-            d={`M${edge.left} ${edge.top}V${edge.top + inner.height}H${width - edge.right}`}
-            className="fill-none stroke-ink"
-          />
-          {[0, 1].map((value) => (
-            <text key={value} x={edge.left - 5} y={y(value) + 4} textAnchor="end" className="fill-slate">
-              {value}
-            </text>
-          ))}
-          <line
-            x1={edge.left}
-            x2={width - edge.right}
-            y1={y(1)}
-            y2={y(1)}
-            className="stroke-slate"
-            strokeDasharray="1 3"
-          />
-          <text x={width - edge.right} y={height - 4} textAnchor="end" className="fill-slate">
-            {Number(end.toPrecision(3))} s
-          </text>
-          {(['low', 'high'] as const).map((bound) => (
-            <path
-              key={bound}
-              d={corridor
-                .slice(1)
-                .flatMap((corner, k) => {
-                  const before = corridor[k]!;
-                  return before[bound] === null || corner[bound] === null
-                    ? []
-                    : [`M${x(before.time)} ${y(before[bound])}L${x(corner.time)} ${y(corner[bound])}`];
-                })
-                .join('')}
-              className="fill-none stroke-brick"
-              strokeWidth="1.4"
-            />
-          ))}
+          <Ground {...{ corridor, x, y, width, end }} bottom={edge.top + inner.height} />
           {handles.map((handle) => (
             <circle
               key={`${handle.bound} ${handle.index}`}
@@ -228,18 +164,71 @@ function CorridorPlot({
               cx={x(handle.time)}
               cy={y(handle.value)}
               r="5"
-              role="slider"
-              tabIndex={0}
-              aria-label={`Corner ${handle.index + 1}, ${handle.bound === 'low' ? 'lowest' : 'highest'}`}
-              aria-valuenow={handle.value}
-              aria-valuetext={`${handle.value} at ${handle.time} s`}
               className="cursor-grab fill-sheet stroke-brick outline-none focus-visible:stroke-[3]"
               strokeWidth="1.8"
-              onKeyDown={keys(handle)}
+              {...sliderProps({
+                label: `Corner ${handle.index + 1}, ${handle.bound === 'low' ? 'lowest' : 'highest'}`,
+                value: handle.value,
+                words: `${handle.value} at ${handle.time} s`,
+                onStep: ({ right, up }) =>
+                  move(handle, { time: handle.time + right * rung.time, value: handle.value + up * rung.value }),
+                onRemove:
+                  corridor.length > 2 ? () => onChange(corridor.filter((_, k) => k !== handle.index)) : undefined,
+              })}
             />
           ))}
         </svg>
       )}
     </div>
+  );
+}
+
+/** What lies outside of the corridor, its bounds, and the axes with zero, one and the end. */
+function Ground({
+  corridor,
+  x,
+  y,
+  width,
+  bottom,
+  end,
+}: {
+  corridor: Corridor;
+  x: (time: number) => number;
+  y: (value: number) => number;
+  width: number;
+  bottom: number;
+  end: number;
+}) {
+  const right = width - edge.right;
+  const stretches = (bound: Bound) =>
+    corridor.slice(1).flatMap((corner, k) => {
+      const before = corridor[k]!;
+      const [from, to] = [before[bound], corner[bound]];
+      return from === null || to === null
+        ? []
+        : [{ k, left: x(before.time), from: y(from), right: x(corner.time), to: y(to) }];
+    });
+  return (
+    <>
+      {(['high', 'low'] as const).map((bound) => {
+        const border = bound === 'high' ? edge.top : bottom;
+        return stretches(bound).map(({ k, left, from, right, to }) => (
+          <g key={`${bound} ${k}`}>
+            <path d={`M${left} ${border}V${from}L${right} ${to}V${border}Z`} className="fill-brick-soft/45" />
+            <path d={`M${left} ${from}L${right} ${to}`} className="fill-none stroke-brick" strokeWidth="1.4" />
+          </g>
+        ));
+      })}
+      <path d={`M${edge.left} ${edge.top}V${bottom}H${right}`} className="fill-none stroke-ink" />
+      {[0, 1].map((value) => (
+        <text key={value} x={edge.left - 5} y={y(value) + 4} textAnchor="end" className="fill-slate">
+          {value}
+        </text>
+      ))}
+      <path d={`M${edge.left} ${y(1)}H${right}`} className="stroke-slate" strokeDasharray="1 3" />
+      <text x={right} y={height - 4} textAnchor="end" className="fill-slate">
+        {Number(end.toPrecision(3))} s
+      </text>
+    </>
   );
 }

@@ -1,5 +1,5 @@
 import type { Settings } from '@nailset/core';
-import { Suspense, lazy, useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import type { GainsOf, LoopResponse, LoopResponses } from '../../loop/loopResponse';
 import type { HeldRatios } from '../../loop/ratios';
 import type { Kept } from '../../loop/useKept';

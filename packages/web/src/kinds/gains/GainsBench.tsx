@@ -1,31 +1,31 @@
-import { knobsOfGains } from './knobs';
-import { Problem, type Settings, formatNumber, isPid, withUnit } from '@nailset/core';
+import { formatNumber, isPid, type Settings, withUnit } from '@nailset/core';
 import { useEffect, useMemo, useState } from 'react';
-import { EffortPlot } from '../../plot/EffortPlot';
-import { PolePlane, reachOf } from '../../plot/PolePlane';
-import { ResponsePlot } from '../../plot/ResponsePlot';
-import type { PlotCurve, Reading } from '../../plot/curves';
-import { frameAbout, frameFor } from '../../plot/frame';
-import { limitsOf, nailsOnPlot, startsWithStep } from '../../plot/limits';
-import { measureMarks } from '../../plot/measureMarks';
-import { useFrame } from '../../plot/useFrame';
-import { Formula } from '../../shared/Formula';
-import { additionsTo, without } from '../../plane/handles';
-import { leadsAndLagsOf } from '../../loop/ratios';
+import type { Work, WorkAction } from '../../loop/action';
 import { compensatorLatex, controllerLatex } from '../../loop/controllerText';
+import type { Knob } from '../../loop/knob';
 import { Ladder } from '../../loop/Ladder';
-import { type GainsOf, type LoopResponse, type LoopResponses, tryResponse } from '../../loop/loopResponse';
-import { PlotTools, type Shown, familyOverGain, familyOverParameter } from './PlotTools';
-import { DesignPanes, isDesign } from './DesignPanes';
+import type { GainsOf, LoopResponse, LoopResponses } from '../../loop/loopResponse';
+import { leadsAndLagsOf } from '../../loop/ratios';
 import { TrailTable } from '../../loop/TrailTable';
-import { StartOffers, useStartOffers } from './StartOffers';
 import { useBenchKeys } from '../../loop/useBenchKeys';
 import { useProbing } from '../../loop/useProbing';
-import type { Work, WorkAction } from '../../loop/action';
+import { additionsTo, without } from '../../plane/handles';
+import type { PlotCurve, Reading } from '../../plot/curves';
+import { EffortPlot } from '../../plot/EffortPlot';
+import { limitsOf, nailsOnPlot, startsWithStep } from '../../plot/limits';
+import { measureMarks } from '../../plot/measureMarks';
+import { PolePlane } from '../../plot/PolePlane';
+import { ResponsePlot } from '../../plot/ResponsePlot';
+import { Formula } from '../../shared/Formula';
+import { curvesShown, responsesOf, type StopResponse } from './curvesShown';
+import { DesignPanes, isDesign } from './DesignPanes';
+import { knobsOfGains } from './knobs';
+import { PlotTools, type Shown } from './PlotTools';
+import { StartOffers, useStartOffers } from './StartOffers';
+import { useFrames } from './useFrames';
 
-/** How long gains must stand still to become a stop on the trail. */
+/** How long gains must stand still to become a stop on the trail, in milliseconds. */
 const stopAfter = 900;
-const ghostsShown = 3;
 
 /** Plots, ladder and trail of a gains part. */
 export function GainsBench({
@@ -43,136 +43,46 @@ export function GainsBench({
   response: LoopResponse;
   keys: boolean;
 }) {
-  const answer = work.answers[part.id]!;
-  const settings = useMemo(() => (answer.kind === 'gains' ? answer.gains : {}), [answer]);
-  // The same list for as long as the same settings are there, whatever their values.
-  const present = Object.keys(settings).join();
-  const knobs = useMemo(
-    () => knobsOfGains(part).filter(({ name, optional }) => !optional || present.split(',').includes(name)),
-    [part, present],
-  );
-  const families = useMemo(
-    () => [...knobs.map(({ name }) => name), ...part.families.map(({ parameter }) => parameter)],
-    [knobs, part.families],
-  );
+  const answer = work.answers[part.id];
+  const settings = useMemo(() => (answer?.kind === 'gains' ? answer.gains : {}), [answer]);
+  const knobs = useKnobs(part, settings);
   const trail = useMemo(() => work.trails[part.id] ?? [], [work.trails, part.id]);
-  const { measures, curves, verdict, riseFrom, poles, hidden, zeros } = response;
-  const { height } = responses.model;
-  const holding = verdict.items.filter((item) => item.met).length;
+  const holding = response.verdict.items.filter((item) => item.met).length;
   const [shown, setShown] = useState<Shown>({ signal: 'y', measures: false, ghosts: true, family: '' });
   const probing = useProbing();
   const starts = useStartOffers(part, responses);
-  const curve = curves[shown.signal] ?? curves.y!;
-  const isStep = startsWithStep(part.input);
-
-  const [frame, setFrame] = useFrame(part.horizon, () => frameAbout(part.horizon, responses.reference, height));
-  const [effortFrame, setEffortFrame] = useFrame(part.horizon, () =>
-    frameFor(part.horizon, [], effortLevels(responses, curves.u)),
-  );
-  // Held from where the work began, so that there is room to see the poles move.
-  const [reach, setReach] = useState(() => {
-    const start = tryResponse(responses, trail[0]?.gains ?? settings);
-    const from = start instanceof Problem ? response : start;
-    return Math.max(1.5 * reachOf(from.poles), reachOf(poles));
-  });
+  const frames = useFrames(part, responses, response, trail[0]?.gains ?? settings);
 
   useEffect(() => {
     const timer = setTimeout(() => dispatch({ do: 'stop', part: part.id, holding }), stopAfter);
     return () => clearTimeout(timer);
   }, [answer, part.id, holding, dispatch]);
 
-  const stops = trail
-    .map((stop, index) => ({ stop, index, found: tryResponse(responses, stop.gains) }))
-    .flatMap(({ stop, index, found }) => (found instanceof Problem ? [] : [{ stop, index, found }]));
-  const earlier = stops.filter(({ found }) => found !== response);
-  const first = earlier[0]?.found;
-  const of = (found: LoopResponse) => found.curves[shown.signal] ?? found.curves.y!;
-  const pinned = earlier.filter(({ stop }) => stop.pinned);
-  const ghosts = shown.ghosts ? earlier.slice(1).filter(({ stop }) => !stop.pinned) : [];
-  const overGain = knobs.some(({ name }) => name === shown.family);
-  const family = overGain
-    ? familyOverGain(shown.family, settings, responses, shown.signal)
-    : familyOverParameter(shown.family, settings, responses, shown.signal);
-  const drawn: PlotCurve[] = [
-    ...ghosts
-      .slice(-ghostsShown)
-      .map(({ found, index }) => ({ id: `ghost-${index}`, curve: of(found), look: 'ghost' as const })),
-    ...family,
-    ...(first && family.length === 0
-      ? [{ id: 'first', curve: of(first), look: 'first' as const, label: isStep ? endLabel('first', first) : 'first' }]
-      : []),
-    ...pinned.map(({ stop, found, index }) => ({
-      id: `pin-${index}`,
-      curve: of(found),
-      look: 'second' as const,
-      label: stop.name ?? `stop ${index + 1}`,
-    })),
-    ...(shown.signal === 'y' ? starts.curves : []),
-    { id: 'now', curve, look: 'now', label: isStep ? endLabel('now', response) : 'now' },
-  ];
-  const isOutput = shown.signal === 'y';
-  const fitEffort = () =>
-    curves.u && setEffortFrame(frameFor(part.horizon, [curves.u, ...(first?.curves.u ? [first.curves.u] : [])]));
-  const fit = () => {
-    const all = drawn.map((each) => each.curve);
-    setFrame(frameFor(part.horizon, all, isOutput ? [0, height] : [0]));
-    fitEffort();
-    setReach(reachOf(poles));
-  };
+  const stops = responsesOf(trail, responses);
+  const earlier = stops.filter((stop) => stop.response !== response);
+  const first = earlier[0]?.response;
+  const curves = curvesShown({
+    ...{ shown, earlier, response, responses, settings, starts: starts.curves },
+    isKnob: knobs.some(({ name }) => name === shown.family),
+    isStep: startsWithStep(part.input),
+  });
+  const fit = () => frames.fit(curves, shown.signal === 'y', first);
   useBenchKeys(keys, part.id, knobs, work, dispatch, {
     f: fit,
-    r: () => probing.onAdd(frame.tMax / 4),
+    r: () => probing.onAdd(frames.frame.tMax / 4),
     m: () => setShown((old) => ({ ...old, measures: !old.measures })),
     g: () => setShown((old) => ({ ...old, ghosts: !old.ghosts })),
   });
-  const limits = isOutput ? limitsOf(nailsOnPlot(part), verdict.items, measures, riseFrom, frame.tMax, height) : [];
-  const { marks, band } =
-    shown.measures && isOutput && isStep ? measureMarks(measures, curve, frame.tMax) : { marks: [], band: undefined };
-
   const setAll = (next: Settings) => dispatch({ do: 'setAll', part: part.id, settings: next });
-  const mayGo = (name: string) => knobs.some((knob) => knob.name === name && knob.optional);
-  const design = isDesign(part);
   // The large s-plane shows the closed-loop poles already.
   const showsPoles = part.views.includes('plane') && !part.views.includes('locus') && !response.loop.hasDeadTime;
   const plots = (
-    <>
-      <ResponsePlot
-        title={isOutput ? part.output : 'Error, reference minus measured'}
-        frame={frame}
-        curves={drawn}
-        limits={limits}
-        {...(isOutput ? { reference: responses.reference } : {})}
-        readings={isOutput && isStep && !shown.measures ? peakOf(response) : []}
-        marks={marks}
-        band={band}
-        probing={probing}
-        onFit={fit}
-        summary={summaryOf(part, response)}
-        tools={<PlotTools shown={shown} onChange={setShown} families={families} folded={design} />}
-        className={
-          design
-            ? 'h-[clamp(190px,28vh,300px)]'
-            : part.views.includes('effort')
-              ? 'h-[clamp(200px,34vh,340px)]'
-              : 'h-[clamp(220px,42vh,400px)]'
-        }
-      />
-      {part.views.includes('effort') && (
-        <EffortPlot
-          title={part.effort ?? 'Control effort'}
-          frame={effortFrame}
-          curve={curves.u}
-          first={first?.curves.u}
-          onFit={fitEffort}
-          className="h-[88px]"
-        />
-      )}
-    </>
+    <Plots {...{ part, responses, response, knobs, shown, setShown, frames, probing, curves, first, fit }} />
   );
 
   return (
     <div className="flex min-w-0 flex-col gap-3.5">
-      {design ? (
+      {isDesign(part) ? (
         <div className="grid content-start gap-x-5 gap-y-3.5 @min-[620px]:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)] @min-[620px]:grid-rows-[auto_1fr]">
           <DesignPanes
             {...{ part, settings, responses, response, first }}
@@ -192,35 +102,12 @@ export function GainsBench({
         dispatch={dispatch}
         onRemove={(name) => setAll(without(settings, name))}
       />
-      <p className="flex flex-wrap items-baseline gap-x-5 gap-y-1 text-note text-slate">
-        <ControllerForms response={response} part={part} />
-        {leadsAndLagsOf(settings).map(({ pair, words }) => (
-          <LeadOrLag
-            key={pair}
-            words={words}
-            held={work.held?.[part.id]?.[pair] !== undefined}
-            onHold={() => dispatch({ do: 'holdRatio', part: part.id, pair })}
-            {...(mayGo(`z${pair}`) && mayGo(`p${pair}`)
-              ? { onRemove: () => setAll(without(without(settings, `z${pair}`), `p${pair}`)) }
-              : {})}
-          />
-        ))}
-        {additionsTo(part, settings).map(({ label, settings: added }) => (
-          <button key={label} type="button" className="link" onClick={() => setAll({ ...settings, ...added })}>
-            Add {label}
-          </button>
-        ))}
-        {part.tunedStart && isPid(part.controller) && (
-          <button
-            type="button"
-            className="link"
-            aria-expanded={starts.open}
-            onClick={() => starts.setOpen(!starts.open)}
-          >
-            Ways to start
-          </button>
-        )}
-      </p>
+      <ControllerLine
+        {...{ part, response, settings, knobs, starts }}
+        held={work.held?.[part.id] ?? {}}
+        onHold={(pair) => dispatch({ do: 'holdRatio', part: part.id, pair })}
+        onSettings={setAll}
+      />
       {starts.open && (
         <StartOffers
           part={part}
@@ -235,23 +122,17 @@ export function GainsBench({
         <TrailTable
           part={part.id}
           knobs={knobs}
-          rows={stops.map(({ stop, index, found }) => ({
-            stop,
-            index,
-            current: found === response,
-            measures: found.measures,
-            held: `${found.verdict.items.filter((item) => item.met).length} of ${found.verdict.items.length}`,
-          }))}
+          rows={stops.map((stop) => trailRow(stop, response))}
           dispatch={dispatch}
         />
         {showsPoles && (
           <PolePlane
             title="Closed-loop poles"
-            poles={poles}
-            zeros={zeros}
-            hidden={hidden}
+            poles={response.poles}
+            zeros={response.zeros}
+            hidden={response.hidden}
             before={first?.poles ?? []}
-            reach={reach}
+            reach={frames.reach}
             listed
             className="h-[112px]"
           />
@@ -261,11 +142,148 @@ export function GainsBench({
   );
 }
 
-/** Room for the effort: its limits, or several times what it takes where the work begins. */
-function effortLevels({ model }: LoopResponses, start: LoopResponse['curves']['u']): number[] {
-  if (model.limits) return [model.limits.low, model.limits.high, 0];
-  const values = start ? Array.from(start.values) : [1];
-  return [0, 5 * Math.max(0, ...values), 5 * Math.min(0, ...values)];
+/** The gains that a part asks for, optional ones once they are there. The same list while only their values change. */
+function useKnobs(part: GainsOf, settings: Settings): readonly Knob[] {
+  const present = Object.keys(settings).join();
+  return useMemo(
+    () => knobsOfGains(part).filter(({ name, optional }) => !optional || present.split(',').includes(name)),
+    [part, present],
+  );
+}
+
+const trailRow = ({ stop, index, response }: StopResponse, present: LoopResponse) => ({
+  ...{ stop, index, current: response === present, measures: response.measures },
+  held: `${response.verdict.items.filter((item) => item.met).length} of ${response.verdict.items.length}`,
+});
+
+/** The response, with the control effort below where the part shows it. */
+function Plots({
+  part,
+  responses,
+  response,
+  knobs,
+  shown,
+  setShown,
+  frames,
+  probing,
+  curves,
+  first,
+  fit,
+}: {
+  part: GainsOf;
+  responses: LoopResponses;
+  response: LoopResponse;
+  knobs: readonly Knob[];
+  shown: Shown;
+  setShown: (shown: Shown) => void;
+  frames: ReturnType<typeof useFrames>;
+  probing: ReturnType<typeof useProbing>;
+  curves: readonly PlotCurve[];
+  first: LoopResponse | undefined;
+  fit: () => void;
+}) {
+  const { measures, verdict, riseFrom } = response;
+  const { frame } = frames;
+  const families = useMemo(
+    () => [...knobs.map(({ name }) => name), ...part.families.map(({ parameter }) => parameter)],
+    [knobs, part.families],
+  );
+  const isStep = startsWithStep(part.input);
+  const isOutput = shown.signal === 'y';
+  const limits = isOutput
+    ? limitsOf(nailsOnPlot(part), verdict.items, measures, riseFrom, frame.tMax, responses.model.height)
+    : [];
+  const { marks, band } =
+    shown.measures && isOutput && isStep
+      ? measureMarks(measures, response.curves.y!, frame.tMax)
+      : { marks: [], band: undefined };
+  const design = isDesign(part);
+  const effort = part.views.includes('effort');
+  return (
+    <>
+      <ResponsePlot
+        title={isOutput ? part.output : 'Error, reference minus measured'}
+        frame={frame}
+        curves={curves}
+        limits={limits}
+        {...(isOutput ? { reference: responses.reference } : {})}
+        readings={isOutput && isStep && !shown.measures ? peakOf(response) : []}
+        marks={marks}
+        band={band}
+        probing={probing}
+        onFit={fit}
+        summary={summaryOf(part, response)}
+        tools={<PlotTools shown={shown} onChange={setShown} families={families} folded={design} />}
+        className={
+          design
+            ? 'h-[clamp(190px,28vh,300px)]'
+            : effort
+              ? 'h-[clamp(200px,34vh,340px)]'
+              : 'h-[clamp(220px,42vh,400px)]'
+        }
+      />
+      {effort && (
+        <EffortPlot
+          title={part.effort ?? 'Control effort'}
+          frame={frames.effort}
+          curve={response.curves.u}
+          first={first?.curves.u}
+          onFit={() => frames.fitEffort(first)}
+          className="h-[88px]"
+        />
+      )}
+    </>
+  );
+}
+
+/** The controller in s, what can be held together, added and taken away, and ways to start. */
+function ControllerLine({
+  part,
+  response,
+  settings,
+  knobs,
+  starts,
+  held,
+  onHold,
+  onSettings,
+}: {
+  part: GainsOf;
+  response: LoopResponse;
+  settings: Settings;
+  knobs: readonly Knob[];
+  starts: ReturnType<typeof useStartOffers>;
+  /** Ratios that are held, by pair. */
+  held: Readonly<Record<string, unknown>>;
+  onHold: (pair: string) => void;
+  onSettings: (settings: Settings) => void;
+}) {
+  const mayGo = (name: string) => knobs.some((knob) => knob.name === name && knob.optional);
+  return (
+    <p className="flex flex-wrap items-baseline gap-x-5 gap-y-1 text-note text-slate">
+      <ControllerForms response={response} part={part} />
+      {leadsAndLagsOf(settings).map(({ pair, words }) => (
+        <LeadOrLag
+          key={pair}
+          words={words}
+          held={held[pair] !== undefined}
+          onHold={() => onHold(pair)}
+          {...(mayGo(`z${pair}`) && mayGo(`p${pair}`)
+            ? { onRemove: () => onSettings(without(without(settings, `z${pair}`), `p${pair}`)) }
+            : {})}
+        />
+      ))}
+      {additionsTo(part, settings).map(({ label, settings: added }) => (
+        <button key={label} type="button" className="link" onClick={() => onSettings({ ...settings, ...added })}>
+          Add {label}
+        </button>
+      ))}
+      {part.tunedStart && isPid(part.controller) && (
+        <button type="button" className="link" aria-expanded={starts.open} onClick={() => starts.setOpen(!starts.open)}>
+          Ways to start
+        </button>
+      )}
+    </p>
+  );
 }
 
 /** A lead or lag with its ratio, which can be held, so that zero and pole move as one. */
@@ -317,9 +335,6 @@ function peakOf({ measures: { peakTime, peakValue } }: LoopResponse): Reading[] 
   if (peakTime === null || peakValue === null) return [];
   return [{ time: peakTime, value: peakValue, words: `peak ${formatNumber(peakValue)} at ${withUnit(peakTime, 's')}` }];
 }
-
-const endLabel = (name: string, { measures }: LoopResponse): string =>
-  measures.finalValue === null ? `${name}, unstable` : `${name}, ${measures.finalValue.toFixed(2)}`;
 
 function summaryOf(part: GainsOf, { measures, verdict }: LoopResponse): string {
   if (!measures.stable) return `${part.output}: the response grows without end. ${verdict.words}`;

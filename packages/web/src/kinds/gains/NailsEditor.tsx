@@ -1,18 +1,18 @@
 import {
+  inPoints,
   type MeasureNail,
   type Nail,
-  type QuantityName,
-  inPoints,
   neverNegative,
   quantities,
+  type QuantityName,
   quantityNames,
 } from '@nailset/core';
 import { type Finding } from '@nailset/core/checks';
 import { Button } from '../../shared/Button';
 import { DecimalField } from '../../shared/DecimalField';
-import { FieldScope } from '../../shared/unread';
-import { RemoveButton, changedAt, without } from '../../shared/fields';
+import { changedAt, RemoveButton, without } from '../../shared/fields';
 import { freeId } from '../../shared/freeId';
+import { FieldScope } from '../../shared/unread';
 import { CorridorEditor } from './CorridorEditor';
 
 const groups: [string, (name: QuantityName) => boolean][] = [

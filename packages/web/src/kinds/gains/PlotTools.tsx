@@ -1,8 +1,8 @@
-import { type Curve, Problem, type Settings, type SignalName, formatNumber, numberIn } from '@nailset/core';
+import { type Curve, formatNumber, numberIn, Problem, type Settings, type SignalName } from '@nailset/core';
 import { Popover } from 'radix-ui';
 import { memo } from 'react';
-import type { PlotCurve } from '../../plot/curves';
 import { type LoopResponses, tryResponse } from '../../loop/loopResponse';
+import type { PlotCurve } from '../../plot/curves';
 
 /** What the plot shows beside the present curve. */
 export interface Shown {

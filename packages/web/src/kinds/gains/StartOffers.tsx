@@ -1,20 +1,20 @@
 import {
-  type Settings,
   attempt,
-  Problem,
   convertController,
   formatNumber,
   isPid,
+  Problem,
   quantities,
   rationalFromNumber,
   rationalToNumber,
+  type Settings,
   tunedStart,
 } from '@nailset/core';
 import { useEffect, useMemo, useState } from 'react';
+import { type GainsOf, type LoopResponse, type LoopResponses, tryResponse } from '../../loop/loopResponse';
 import type { PlotCurve } from '../../plot/curves';
 import { Formula } from '../../shared/Formula';
 import { knobsOfGains } from './knobs';
-import { type GainsOf, type LoopResponse, type LoopResponses, tryResponse } from '../../loop/loopResponse';
 
 /**
  * Loops from calm to quick: the crossover as a multiple of the one that is usual for the plant, and the largest

@@ -1,4 +1,4 @@
-import { type SeenOf, openGains } from '@nailset/core';
+import { openGains, type SeenOf } from '@nailset/core';
 import type { Knob } from '../../loop/knob';
 
 /** Times in seconds, places in the s-plane in rad/s, other gains without a unit of their own. */

@@ -3,8 +3,8 @@ import {
   type Controller,
   type ControllerGain,
   type GainName,
-  type PidController,
   gainsOf,
+  type PidController,
 } from '@nailset/core';
 
 type Ladder = Omit<Extract<ControllerGain, { start: number }>, 'name'>;

@@ -3,7 +3,7 @@ import { type LoopResponse, type LoopResponses, loopResponses, tryResponse } fro
 import { sameSettings } from '../../loop/settings';
 import { areNamedTexts } from '../../shared/stored';
 import type { Ladder, StudentKind } from '../kind';
-import { ShownSettings, readableSettings, startOfKnobs } from '../settings';
+import { readableSettings, ShownSettings, startOfKnobs } from '../settings';
 import { GainsBench } from './GainsBench';
 import { knobsOfGains } from './knobs';
 

@@ -1,4 +1,4 @@
-import { type Bench, type QuantityName, type SeenOf, formatNumber, quantities, withUnit } from '@nailset/core';
+import { type Bench, formatNumber, quantities, type QuantityName, type SeenOf, withUnit } from '@nailset/core';
 import { Reveal } from '../Reveal';
 
 /** A number, typed; the expected one and its response appear once the exercise shows them. */

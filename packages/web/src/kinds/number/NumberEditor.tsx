@@ -1,4 +1,4 @@
-import { type QuantityName, absoluteTolerance, quantities, quantityNames, turnOf } from '@nailset/core';
+import { absoluteTolerance, quantities, type QuantityName, quantityNames, turnOf } from '@nailset/core';
 import { ExpressionField } from '../../shared/ExpressionField';
 import { CheckField, NumberField, PointsField, SelectField, TextField } from '../../shared/fields';
 import { type EditorProps, errorOf } from '../fields/editor';

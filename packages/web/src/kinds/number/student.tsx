@@ -1,7 +1,7 @@
-import { Problem, attempt, numberFromText } from '@nailset/core';
+import { attempt, numberFromText, Problem } from '@nailset/core';
 import { isText } from '../../shared/stored';
 import type { StudentKind } from '../kind';
-import { ShownText, isSameText } from '../typed';
+import { isSameText, ShownText } from '../typed';
 import { NumberBench } from './NumberBench';
 
 export const number: StudentKind<'number'> = {

@@ -1,4 +1,4 @@
-import { Problem, type SeenOf, attempt, parse, toLatex } from '@nailset/core';
+import { attempt, parse, Problem, type SeenOf, toLatex } from '@nailset/core';
 import { DiagramView } from '../../diagram/DiagramView';
 import { Expected } from '../../diagram/Expected';
 import { PathPanel } from '../../diagram/PathPanel';

@@ -1,7 +1,7 @@
 import { lazy } from 'react';
 import { isText } from '../../shared/stored';
 import type { StudentKind } from '../kind';
-import { ShownText, isSameText, readableWhen } from '../typed';
+import { isSameText, readableWhen, ShownText } from '../typed';
 
 const PathsBench = lazy(() => import('./PathsBench'));
 

@@ -1,39 +1,45 @@
 import {
-  type Fraction,
-  type Stretch,
-  type StudentPart,
   formatNumber,
+  type Fraction,
   fractionOf,
-  parse,
-  pointWords,
-  pointsFromText,
-  stretchesOf,
-  textOfPoints,
   orElse,
+  parse,
+  pointsFromText,
+  pointWords,
+  type Stretch,
+  stretchesOf,
+  type StudentPart,
+  textOfPoints,
 } from '@nailset/core';
-import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
+import { frameAround, type Locus, locusOf, type PlaneFrame } from '../../plane/locus';
 import {
   BranchPaths,
   type Layers,
   OpenLoopMarks,
   PlaneAxes,
   type PlaneScale,
-  SpecialMarks,
   planeScale,
+  SpecialMarks,
   stepFor,
 } from '../../plane/LocusLayers';
-import { frameAround, locusOf } from '../../plane/locus';
-import { placeOn } from '../../plot/pointer';
+import { ZoomButtons } from '../../plane/ZoomButtons';
 import { PlotFrame } from '../../plot/PlotFrame';
+import { markAt, sliderProps, useDrag } from '../../plot/useDrag';
 import { useSize } from '../../plot/useSize';
+import {
+  isIn,
+  isMarked,
+  type Point,
+  snapped,
+  steppedPoint,
+  withPoint,
+  withPointAt,
+  withStretchToggled,
+} from './marking';
 
 type PointsOf = Extract<StudentPart, { kind: 'points' }>;
-interface Point {
-  readonly re: number;
-  readonly im: number;
-}
 
-const near = 12;
 const noLayers: Layers = {
   ...{ axis: false, asymptotes: false, breaks: false, crossings: false, angles: false, grid: false, region: false },
 };
@@ -65,88 +71,12 @@ export default function PointsBench({
   solution: string | undefined;
   onChange: (text: string) => void;
 }) {
-  const [place, { width, height }] = useSize<HTMLDivElement>();
-  const marked = useMemo(() => readOrNone(text), [text]);
-  const fraction = useMemo<Fraction | undefined>(
-    () => (part.loop === undefined ? undefined : fractionOf(parse(part.loop), new Map())),
-    [part.loop],
-  );
-  const given = useMemo(() => fraction && locusOf(fraction, { re: -1, im: 0, reach: 5 }), [fraction]);
-  const [frame, setFrame] = useState(() =>
-    frameAround([...(given?.poles ?? []), ...(given?.zeros ?? []), ...(marked ?? []), { re: -6, im: 4 }]),
-  );
-  const locus = useMemo(
-    () => (revealed && fraction ? locusOf(fraction, frame) : undefined),
-    [revealed, fraction, frame],
-  );
-  const points = useMemo(() => marked ?? [], [marked]);
-  const held = useRef<number>(undefined);
-  const scale = useMemo(() => planeScale(frame, width, height), [frame, width, height]);
-  const { x, y, unit } = scale;
-  const grid = stepFor(2 * frame.reach, 6) / 20;
-
-  const give = (points: readonly Point[]) => onChange(textOfPoints(points));
-  /** On the grid, and on an axis when it is near one. */
-  const snapped = ({ re, im }: Point): Point => {
-    const round = (value: number): number => Number((Math.round(value / grid) * grid).toPrecision(6)) || 0;
-    const onAxis = 6 / unit;
-    return { re: Math.abs(re) < onAxis ? 0 : round(re), im: Math.abs(im) < onAxis ? 0 : round(im) };
-  };
-  const at = (event: PointerEvent<SVGSVGElement>) => {
-    const { px, py } = placeOn(event.currentTarget, event);
-    return { px, py, re: frame.re + (px - width / 2) / unit, im: -(py - height / 2) / unit };
-  };
-  const begin = (event: PointerEvent<SVGSVGElement>) => {
-    const to = at(event);
-    const found = points.findIndex(({ re, im }) => Math.hypot(x(re) - to.px, y(im) - to.py) <= near);
-    if (found >= 0 && part.what !== 'realAxis') {
-      held.current = found;
-      return event.currentTarget.setPointerCapture(event.pointerId);
-    }
-    if (part.what === 'realAxis') return toggle(to.re);
-    const point = snapped(to);
-    give([
-      ...points,
-      point,
-      ...(point.im === 0 || part.what === 'locus' || part.what === 'asymptotes'
-        ? []
-        : [{ re: point.re, im: -point.im }]),
-    ]);
-  };
+  const marked = useMemo(() => orElse(undefined, () => pointsFromText(text)), [text]);
+  const points = marked ?? [];
+  const { given, frame, setFrame, locus } = useLoop(part, marked, revealed);
   const stretches = useMemo(() => (part.what === 'realAxis' && given ? stretchesOf(given) : []), [part.what, given]);
-  const isIn = ({ from, to }: Stretch, re: number): boolean => re > from && re < to;
-  const inside = ({ from, to }: Stretch): number => {
-    if (Number.isFinite(from) && Number.isFinite(to)) return (from + to) / 2;
-    return Number.isFinite(to) ? to - 20 * grid : Number.isFinite(from) ? from + 20 * grid : 0;
-  };
-  /** A whole stretch is marked by one point in it, and cleared by another click. */
-  const toggle = (re: number) => {
-    const stretch = stretches.find((each) => isIn(each, re));
-    if (!stretch) return;
-    const others = points.filter((point) => point.im !== 0 || !isIn(stretch, point.re));
-    give(others.length < points.length ? others : [...points, { re: Number(inside(stretch).toPrecision(6)), im: 0 }]);
-  };
-  const put = (index: number, to: Point) => {
-    const old = points[index]!;
-    const pair = points.findIndex(({ re, im }, k) => k !== index && re === old.re && im === -old.im && im !== 0);
-    give(points.map((point, k) => (k === index ? to : k === pair && to.im !== 0 ? { re: to.re, im: -to.im } : point)));
-  };
-  const keys = (index: number) => (event: KeyboardEvent) => {
-    const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
-    const size = grid * (event.shiftKey ? 10 : 1);
-    const { re, im } = points[index]!;
-    if (event.key === 'Delete' || event.key === 'Backspace') give(points.filter((_, k) => k !== index));
-    else if (way)
-      put(index, {
-        re: Number((re + way[0]! * size).toPrecision(6)),
-        im: Number((im + way[1]! * size).toPrecision(6)),
-      });
-    else return;
-    event.preventDefault();
-  };
-  const what = part.what === 'realAxis' ? 'stretches of the real axis' : 'points';
-  const summary = `s-plane, ${what} marked: ${points.map(pointWords).join(', ') || 'none'}.`;
-
+  const zoom = (factor: number) => setFrame({ ...frame, re: factor * frame.re, reach: factor * frame.reach });
+  const [place, { width, height }] = useSize<HTMLDivElement>();
   return (
     <div className="grid gap-4">
       <PlotFrame
@@ -159,22 +89,7 @@ export default function PointsBench({
         })}
         tools={
           <>
-            <button
-              type="button"
-              className="link"
-              aria-label="Zoom out"
-              onClick={() => setFrame({ ...frame, re: 1.25 * frame.re, reach: 1.25 * frame.reach })}
-            >
-              −
-            </button>
-            <button
-              type="button"
-              className="link"
-              aria-label="Zoom in"
-              onClick={() => setFrame({ ...frame, re: 0.8 * frame.re, reach: 0.8 * frame.reach })}
-            >
-              +
-            </button>
+            <ZoomButtons onZoom={zoom} />
             <button type="button" className="link" disabled={!text} onClick={() => onChange('')}>
               Clear
             </button>
@@ -183,59 +98,11 @@ export default function PointsBench({
       >
         <div ref={place} className="relative h-[clamp(260px,50vh,460px)] bg-sheet">
           {width > 0 && (
-            <svg
-              width={width}
-              height={height}
-              role="group"
-              aria-label={summary}
-              className="block cursor-crosshair touch-none overflow-hidden text-[11px] select-none"
-              onPointerDown={begin}
-              onPointerMove={(event) => held.current !== undefined && put(held.current, snapped(at(event)))}
-              onPointerUp={() => (held.current = undefined)}
-            >
-              <PlaneAxes scale={scale} />
-              {locus && (
-                <SpecialMarks
-                  locus={locus}
-                  layers={{ ...noLayers, axis: part.what === 'realAxis', asymptotes: part.what === 'asymptotes' }}
-                  scale={scale}
-                />
-              )}
-              {locus && <BranchPaths branches={locus.branches} scale={scale} />}
-              {stretches.map((stretch) => (
-                <StretchLine
-                  key={stretch.from}
-                  stretch={stretch}
-                  scale={scale}
-                  chosen={points.some(({ re, im }) => im === 0 && isIn(stretch, re))}
-                  onToggle={() => toggle(inside(stretch))}
-                />
-              ))}
-              {part.what === 'asymptotes' && points[0] && <Rays from={points[0]} to={points.slice(1)} scale={scale} />}
-              {given && <OpenLoopMarks locus={given} scale={scale} />}
-              {(part.what === 'realAxis' ? [] : points).map((point, k) => (
-                <g
-                  key={k}
-                  data-point={k}
-                  role="slider"
-                  tabIndex={0}
-                  aria-label={`Point ${k + 1}`}
-                  aria-valuenow={point.re}
-                  aria-valuetext={pointWords(point)}
-                  className="cursor-grab outline-none [&:focus-visible>circle]:stroke-[3]"
-                  onKeyDown={keys(k)}
-                >
-                  <circle
-                    cx={x(point.re)}
-                    cy={y(point.im)}
-                    r="7"
-                    className="fill-plum/15 stroke-plum"
-                    strokeWidth="1.6"
-                  />
-                  <circle cx={x(point.re)} cy={y(point.im)} r="1.8" className="fill-plum" />
-                </g>
-              ))}
-            </svg>
+            <Plane
+              {...{ points, stretches, given, locus, frame, width, height }}
+              what={part.what}
+              onMark={(next) => onChange(textOfPoints(next))}
+            />
           )}
         </div>
       </PlotFrame>
@@ -256,6 +123,107 @@ export default function PointsBench({
         </p>
       )}
     </div>
+  );
+}
+
+/** What is given of the loop, a frame around it that holds still, and its locus once that may be seen. */
+function useLoop(part: PointsOf, marked: readonly Point[] | undefined, revealed: boolean) {
+  const fraction = useMemo<Fraction | undefined>(
+    () => (part.loop === undefined ? undefined : fractionOf(parse(part.loop), new Map())),
+    [part.loop],
+  );
+  const given = useMemo(() => fraction && locusOf(fraction, { re: -1, im: 0, reach: 5 }), [fraction]);
+  const [frame, setFrame] = useState(() =>
+    frameAround([...(given?.poles ?? []), ...(given?.zeros ?? []), ...(marked ?? []), { re: -6, im: 4 }]),
+  );
+  const locus = useMemo(
+    () => (revealed && fraction ? locusOf(fraction, frame) : undefined),
+    [revealed, fraction, frame],
+  );
+  return { given, frame, setFrame, locus };
+}
+
+interface PlaneProps {
+  what: PointsOf['what'];
+  points: readonly Point[];
+  /** Of the real axis, where whole ones are marked. */
+  stretches: readonly Stretch[];
+  given: Locus | undefined;
+  /** Once it may be seen. */
+  locus: Locus | undefined;
+  frame: PlaneFrame;
+  width: number;
+  height: number;
+  onMark: (points: readonly Point[]) => void;
+}
+
+function Plane({ what, points, stretches, given, locus, frame, width, height, onMark }: PlaneProps) {
+  const scale = useMemo(() => planeScale(frame, width, height), [frame, width, height]);
+  const { x, y, unit } = scale;
+  const grid = stepFor(2 * frame.reach, 6) / 20;
+  const byStretch = what === 'realAxis';
+  const toggle = (stretch: Stretch) => onMark(withStretchToggled(points, stretch, grid));
+  const pointAt = (px: number, py: number): Point => ({
+    re: frame.re + (px - width / 2) / unit,
+    im: -(py - height / 2) / unit,
+  });
+  const onGrid = (px: number, py: number) => snapped(pointAt(px, py), grid, 6 / unit);
+  const drag = useDrag<number>({
+    take: (at) =>
+      byStretch ? undefined : markAt(at, [...points.keys()], (k) => ({ px: x(points[k]!.re), py: y(points[k]!.im) })),
+    drag: (index, { px, py }) => onMark(withPointAt(points, index, onGrid(px, py))),
+    press: ({ px, py }) => {
+      if (!byStretch) return onMark(withPoint(points, onGrid(px, py), what !== 'locus' && what !== 'asymptotes'));
+      const stretch = stretches.find((each) => isIn(each, pointAt(px, py).re));
+      if (stretch) toggle(stretch);
+    },
+  });
+  const words = `s-plane, ${byStretch ? 'stretches of the real axis' : 'points'} marked: `;
+  return (
+    <svg
+      width={width}
+      height={height}
+      role="group"
+      aria-label={`${words}${points.map(pointWords).join(', ') || 'none'}.`}
+      className="block cursor-crosshair touch-none overflow-hidden text-[11px] select-none"
+      {...drag}
+    >
+      <PlaneAxes scale={scale} />
+      {locus && (
+        <SpecialMarks
+          locus={locus}
+          layers={{ ...noLayers, axis: byStretch, asymptotes: what === 'asymptotes' }}
+          scale={scale}
+        />
+      )}
+      {locus && <BranchPaths branches={locus.branches} scale={scale} />}
+      {stretches.map((stretch) => (
+        <StretchLine
+          key={stretch.from}
+          stretch={stretch}
+          scale={scale}
+          chosen={isMarked(stretch, points)}
+          onToggle={() => toggle(stretch)}
+        />
+      ))}
+      {what === 'asymptotes' && points[0] && <Rays from={points[0]} to={points.slice(1)} scale={scale} />}
+      {given && <OpenLoopMarks locus={given} scale={scale} />}
+      {(byStretch ? [] : points).map((point, k) => (
+        <g
+          key={k}
+          data-point={k}
+          className="cursor-grab outline-none [&:focus-visible>circle]:stroke-[3]"
+          {...sliderProps({
+            ...{ label: `Point ${k + 1}`, value: point.re, words: pointWords(point) },
+            onStep: ({ right, up }) => onMark(withPointAt(points, k, steppedPoint(point, right, up, grid))),
+            onRemove: () => onMark(points.filter((_, other) => other !== k)),
+          })}
+        >
+          <circle cx={x(point.re)} cy={y(point.im)} r="7" className="fill-plum/15 stroke-plum" strokeWidth="1.6" />
+          <circle cx={x(point.re)} cy={y(point.im)} r="1.8" className="fill-plum" />
+        </g>
+      ))}
+    </svg>
   );
 }
 
@@ -312,8 +280,4 @@ function Rays({ from, to, scale: { x, y, width, height } }: { from: Point; to: r
       })}
     </g>
   );
-}
-
-function readOrNone(text: string): readonly Point[] | undefined {
-  return orElse(undefined, () => pointsFromText(text));
 }

@@ -1,6 +1,6 @@
 import type { AuthorKind } from '../kind';
-import { PointsEditor } from './PointsEditor';
 import { pointsAsked } from './pointsAsked';
+import { PointsEditor } from './PointsEditor';
 
 export const points: AuthorKind<'points'> = {
   name: 'points of the s-plane',

@@ -2,7 +2,7 @@ import { pointsFromText } from '@nailset/core';
 import { lazy } from 'react';
 import { isText } from '../../shared/stored';
 import type { StudentKind } from '../kind';
-import { ShownText, isSameText, readableAs } from '../typed';
+import { isSameText, readableAs, ShownText } from '../typed';
 
 const PointsBench = lazy(() => import('./PointsBench'));
 

@@ -1,4 +1,4 @@
-import { type Bench, type SeenOf, formatNumber } from '@nailset/core';
+import { type Bench, formatNumber, type SeenOf } from '@nailset/core';
 import { Reveal } from '../Reveal';
 
 /** Ranges of a gain, as they are written. */

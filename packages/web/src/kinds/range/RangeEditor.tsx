@@ -1,7 +1,7 @@
 import { ExpressionField } from '../../shared/ExpressionField';
 import { NumberField, PointsField } from '../../shared/fields';
-import { MarkingField } from '../fields/MarkingField';
 import { type EditorProps, errorOf, withFormula } from '../fields/editor';
+import { MarkingField } from '../fields/MarkingField';
 
 export function RangeEditor({ part, scope, findings, onChange }: EditorProps<'range'>) {
   return (

@@ -1,7 +1,7 @@
-import { rangeWords, rangesFromText } from '@nailset/core';
+import { rangesFromText, rangeWords } from '@nailset/core';
 import { isText } from '../../shared/stored';
 import type { StudentKind } from '../kind';
-import { ShownText, isSameText, readableAs } from '../typed';
+import { isSameText, readableAs, ShownText } from '../typed';
 import { RangeBench } from './RangeBench';
 
 export const range: StudentKind<'range'> = {

@@ -1,13 +1,14 @@
-import { Problem, type ReductionStep, type StudentPart, parse, orElse } from '@nailset/core';
-import { type Move, isSameGain, movesWith, reducedGain } from '@nailset/core/diagrams';
+import { orElse, parse, Problem, type ReductionStep, type StudentPart } from '@nailset/core';
+import { type BlockDiagram, isSameGain, type Move, movesWith, reducedGain } from '@nailset/core/diagrams';
+import isEqual from 'fast-deep-equal';
 import { type FormEvent, useMemo, useState } from 'react';
 import { DiagramView } from '../../diagram/DiagramView';
-import { Button } from '../../shared/Button';
 import { Expected } from '../../diagram/Expected';
 import { LettersField } from '../../diagram/LettersField';
 import { LedgerList } from '../../ledger/LedgerList';
 import { moveWords } from '../../ledger/moveWords';
 import { useLedger } from '../../ledger/useLedger';
+import { Button } from '../../shared/Button';
 
 type Part = Extract<StudentPart, { kind: 'reduction' }>;
 
@@ -46,7 +47,7 @@ export default function ReductionBench({
   };
   const make = (move: Move, gain?: string) => {
     const step: ReductionStep = { kind: move.kind, of: [...move.of], ...(gain === undefined ? {} : { gain }) };
-    if (at < steps.length && JSON.stringify(steps[at]) !== JSON.stringify(step)) setWays((old) => [...old, steps]);
+    if (at < steps.length && !isEqual(steps[at], step)) setWays((old) => [...old, steps]);
     onChange([...steps.slice(0, at), step]);
     setBack(undefined);
     setPicked([]);
@@ -75,27 +76,8 @@ export default function ReductionBench({
           <h2 className="caption mb-2">Moves</h2>
           {done ? (
             <p>One block is left: hand it in, or go back in the ledger.</p>
-          ) : picked.length === 0 ? (
-            <p className="text-slate">Choose one or two parts of the picture.</p>
-          ) : moves.length === 0 ? (
-            <p className="text-slate">No move is legal with these. Choose others, or only one to see its moves.</p>
           ) : (
-            <ul className="flex flex-wrap gap-1.5">
-              {moves.map((move) => (
-                <li key={`${move.kind} ${move.of.join(' ')}`}>
-                  <Button
-                    className={`px-2.5 py-1 text-left text-[13px] whitespace-normal! ${typing === move ? 'border-petrol' : ''}`}
-                    onClick={() => take(move)}
-                    onPointerEnter={() => setPointed(move.of)}
-                    onPointerLeave={() => setPointed(undefined)}
-                    onFocus={() => setPointed(move.of)}
-                    onBlur={() => setPointed(undefined)}
-                  >
-                    {moveWords(now, move)}
-                  </Button>
-                </li>
-              ))}
-            </ul>
+            <Moves {...{ moves, now, typing }} anyPicked={picked.length > 0} onTake={take} onPoint={setPointed} />
           )}
           {typing && (
             <TypedStep
@@ -115,20 +97,14 @@ export default function ReductionBench({
             <Button look="quiet" className="py-0" disabled={at === lines.length} onClick={() => go(at + 1)}>
               Redo
             </Button>
-            {ways.map((way, k) => (
-              <Button
-                key={k}
-                look="quiet"
-                className="py-0"
-                onClick={() => {
-                  setWays((old) => [...old.filter((_, j) => j !== k), steps]);
-                  onChange(way);
-                  go(way.length);
-                }}
-              >
-                Way {k + 1}
-              </Button>
-            ))}
+            <OtherWays
+              ways={ways}
+              onTake={(way) => {
+                setWays((old) => [...old.filter((each) => each !== way), steps]);
+                onChange(way);
+                go(way.length);
+              }}
+            />
           </div>
           <LedgerList lines={lines} at={at} onGo={go} />
           {at < lines.length && (
@@ -141,6 +117,62 @@ export default function ReductionBench({
       {solution && <Expected latex={solution} />}
     </div>
   );
+}
+
+/** The moves that are legal with what is chosen on the picture. */
+function Moves({
+  moves,
+  now,
+  typing,
+  anyPicked,
+  onTake,
+  onPoint,
+}: {
+  moves: readonly Move[];
+  now: BlockDiagram;
+  typing: Move | undefined;
+  anyPicked: boolean;
+  onTake: (move: Move) => void;
+  /** Marks on the picture what a move is about. */
+  onPoint: (ids: readonly string[] | undefined) => void;
+}) {
+  if (!anyPicked) return <p className="text-slate">Choose one or two parts of the picture.</p>;
+  if (moves.length === 0) {
+    return <p className="text-slate">No move is legal with these. Choose others, or only one to see its moves.</p>;
+  }
+  return (
+    <ul className="flex flex-wrap gap-1.5">
+      {moves.map((move) => (
+        <li key={`${move.kind} ${move.of.join(' ')}`}>
+          <Button
+            className={`px-2.5 py-1 text-left text-[13px] whitespace-normal! ${typing === move ? 'border-petrol' : ''}`}
+            onClick={() => onTake(move)}
+            onPointerEnter={() => onPoint(move.of)}
+            onPointerLeave={() => onPoint(undefined)}
+            onFocus={() => onPoint(move.of)}
+            onBlur={() => onPoint(undefined)}
+          >
+            {moveWords(now, move)}
+          </Button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** Ways that were left for another one. */
+function OtherWays({
+  ways,
+  onTake,
+}: {
+  ways: readonly (readonly ReductionStep[])[];
+  onTake: (way: readonly ReductionStep[]) => void;
+}) {
+  return ways.map((way, k) => (
+    <Button key={k} look="quiet" className="py-0" onClick={() => onTake(way)}>
+      Way {k + 1}
+    </Button>
+  ));
 }
 
 /** What the student says that a step gives; checked at once where the exercise says so. */

@@ -1,4 +1,5 @@
 import { type AnswerOf } from '@nailset/core';
+import isEqual from 'fast-deep-equal';
 import { lazy } from 'react';
 import { areTexts, isObject, isText } from '../../shared/stored';
 import type { StudentKind } from '../kind';
@@ -51,7 +52,7 @@ export const reduction: StudentKind<'reduction'> = {
     return readableWhen(count === 0 && 'Make a first step.', words);
   },
   isStored: ({ steps }) => Array.isArray(steps) && steps.every(isStep),
-  isSame: (left, right) => JSON.stringify(left) === JSON.stringify(right),
+  isSame: isEqual,
   ladder: null,
   isFormula: true,
   isProjected: false,

@@ -1,19 +1,19 @@
 import {
   type Bench,
-  type Scope,
-  type SeenOf,
   formatNumber,
   formatPoint,
   hiddenModes,
+  type Scope,
+  type SeenOf,
   systemOf,
   withUnit,
 } from '@nailset/core';
 import { type ReactNode, useMemo } from 'react';
 import { HiddenModes } from '../../plot/HiddenModes';
 import { PolePlane, reachOf } from '../../plot/PolePlane';
+import { understand } from '../../shared/expression';
 import { ExpressionField } from '../../shared/ExpressionField';
 import { Formula } from '../../shared/Formula';
-import { understand } from '../../shared/expression';
 
 /** A transfer function, typed; with what it would mean: factored, poles, zeros, gain at rest. */
 export function TransferFunctionBench({

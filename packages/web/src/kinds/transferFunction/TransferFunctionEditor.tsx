@@ -1,5 +1,5 @@
-import { ExpectedSystem } from '../fields/ExpectedSystem';
 import type { EditorProps } from '../fields/editor';
+import { ExpectedSystem } from '../fields/ExpectedSystem';
 
 export function TransferFunctionEditor(props: EditorProps<'transferFunction'>) {
   return (

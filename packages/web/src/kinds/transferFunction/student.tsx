@@ -2,7 +2,7 @@ import { understand } from '../../shared/expression';
 import { Formula } from '../../shared/Formula';
 import { isText } from '../../shared/stored';
 import type { StudentKind } from '../kind';
-import { ShownText, isSameText } from '../typed';
+import { isSameText, ShownText } from '../typed';
 import { TransferFunctionBench } from './TransferFunctionBench';
 
 export const transferFunction: StudentKind<'transferFunction'> = {

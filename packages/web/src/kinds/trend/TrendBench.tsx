@@ -1,4 +1,4 @@
-import { type Bench, type StudentPart, type Trend, cellOf } from '@nailset/core';
+import { type Bench, cellOf, type StudentPart, type Trend } from '@nailset/core';
 import type { WorkAction } from '../../loop/action';
 
 const ways: readonly { trend: Trend; sign: string; words: string }[] = [

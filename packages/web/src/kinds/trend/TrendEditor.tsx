@@ -2,7 +2,7 @@ import type { TrendPart } from '@nailset/core';
 import { Button } from '../../shared/Button';
 import { DecimalField } from '../../shared/DecimalField';
 import { ExpressionField } from '../../shared/ExpressionField';
-import { CellText, NumberField, RemoveButton, changedAt, without, PointsField } from '../../shared/fields';
+import { CellText, changedAt, NumberField, PointsField, RemoveButton, without } from '../../shared/fields';
 import { freeId } from '../../shared/freeId';
 import { type EditorProps, errorOf } from '../fields/editor';
 import { MarkingField } from '../fields/MarkingField';
