@@ -19,7 +19,7 @@ export default ts.config(
     },
     rules: {
       '@typescript-eslint/consistent-type-imports': ['error', { disallowTypeAnnotations: false }],
-      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-non-null-assertion': 'error',
       '@typescript-eslint/no-unused-vars': [
         'error',
         { argsIgnorePattern: '^_', varsIgnorePattern: '^_', ignoreRestSiblings: true },
@@ -30,6 +30,16 @@ export default ts.config(
       '@typescript-eslint/prefer-nullish-coalescing': ['error', { ignorePrimitives: { string: true, number: true } }],
       'max-lines': ['error', { max: 400, skipBlankLines: true, skipComments: true }],
     },
+  },
+  {
+    // Where arrays of numbers are walked through by index. Elsewhere what is always there is fetched by `must`.
+    files: [
+      'packages/core/src/{rational,symbolic,diagram,system,frequency,response,locus,design,formula,loop,proof,batch}/**',
+      'packages/core/src/kinds/states/check.ts',
+      'packages/web/src/{plot,plane,frequency,diagram}/**',
+      '**/{test,bench,e2e}/**',
+    ],
+    rules: { '@typescript-eslint/no-non-null-assertion': 'off' },
   },
   {
     // Packages first, then the rooms above, then one's own.

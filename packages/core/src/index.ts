@@ -1,5 +1,6 @@
 export { Problem, attempt, orElse, type ProblemCode } from './expression/problem.js';
 export { decimalIn, numberIn } from './expression/decimal.js';
+export { must } from './expression/must.js';
 export { limits } from './expression/limits.js';
 export { parse } from './expression/parse.js';
 export type { Tree } from './expression/tree.js';

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import serveFiles from '@fastify/static';
+import { must } from '@nailset/core';
 import { Refusal } from './errors.js';
 import type { App } from './routes/route.js';
 
@@ -48,7 +49,7 @@ function linksTo(files: readonly string[]): string {
 /** An address as it is meant, without what it asks; as it stands where it is no address. */
 function pathOf(url: string): string {
   try {
-    return decodeURIComponent(url.split('?', 1)[0]!);
+    return decodeURIComponent(must(url.split('?', 1)[0]));
   } catch {
     return url;
   }

@@ -3,7 +3,15 @@ import { type ComponentType, lazy, Suspense, useState } from 'react';
 import { createBrowserRouter, createRoutesFromElements, Navigate, Outlet, Route, RouterProvider } from 'react-router';
 import { askEarly } from './api/early';
 import { usePageOwner } from './api/page';
-import { benchQuery, classQuery, draftQuery, draftShownQuery, firstVisit, useSession } from './api/queries';
+import {
+  benchQuery,
+  classQuery,
+  draftQuery,
+  draftShownQuery,
+  firstVisit,
+  useMemberships,
+  useSession,
+} from './api/queries';
 import { Broken } from './page/Broken';
 import { ErrorNote, Loading } from './page/states';
 import { SignInPage } from './signIn/SignInPage';
@@ -101,7 +109,7 @@ function SignedIn() {
 
 /** The first course, or a way to get into one. */
 function Start() {
-  const [first] = useSession().data!.memberships;
+  const [first] = useMemberships();
   return <Navigate replace to={first ? `/courses/${first.courseId}` : '/join'} />;
 }
 

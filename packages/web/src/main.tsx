@@ -1,3 +1,4 @@
+import { must } from '@nailset/core';
 import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { setNonce } from 'get-nonce';
 import { StrictMode } from 'react';
@@ -15,7 +16,7 @@ import 'katex/dist/katex.min.css';
 import './styles.css';
 
 // Components that add style sheets at run time need the nonce of the content policy.
-setNonce(document.querySelector<HTMLMetaElement>('meta[name=style-nonce]')!.content);
+setNonce(must(document.querySelector<HTMLMetaElement>('meta[name=style-nonce]')).content);
 
 /** The session has ended: asking who is signed in leads to the sign-in and back to this page. */
 const onError = (error: Error): void => {
@@ -33,7 +34,7 @@ const queries: QueryClient = new QueryClient({
 });
 
 void opened(queries).then(() =>
-  createRoot(document.getElementById('root')!).render(
+  createRoot(must(document.getElementById('root'))).render(
     <StrictMode>
       <QueryClientProvider client={queries}>
         <App />

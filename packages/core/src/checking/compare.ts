@@ -1,3 +1,4 @@
+import { must } from '../expression/must.js';
 import { type Fraction, isSameFraction } from '../rational/fraction.js';
 import { coefficients } from '../rational/polynomial.js';
 import { coefficientsOf } from '../system/system.js';
@@ -30,11 +31,11 @@ export function compareFractions(answer: Fraction, expected: Fraction, tolerance
     );
     if (kept) return { differences: [], onlyGain: false };
   }
-  const ratio = got.numerator[0]! / lowest.numerator[0]!;
+  const ratio = must(got.numerator[0]) / must(lowest.numerator[0]);
   const onlyGain =
     differences.length === 1 &&
-    differences[0]!.startsWith('numerator') &&
-    lowest.numerator.every((c, k) => Math.abs(got.numerator[k]! - ratio * c) <= tolerance * Math.abs(ratio * c));
+    must(differences[0]).startsWith('numerator') &&
+    lowest.numerator.every((c, k) => Math.abs(must(got.numerator[k]) - ratio * c) <= tolerance * Math.abs(ratio * c));
   return { differences, onlyGain };
 }
 
@@ -46,7 +47,7 @@ interface Coefficients {
 /** As written, common factors kept, for a leading 1 below the line. */
 function writtenCoefficients({ numerator, denominator }: Fraction): Coefficients {
   const below = coefficients(denominator);
-  const scaled = (falling: readonly number[]): number[] => falling.map((c) => c / below[0]!);
+  const scaled = (falling: readonly number[]): number[] => falling.map((c) => c / must(below[0]));
   return { numerator: scaled(coefficients(numerator)), denominator: scaled(below) };
 }
 
@@ -61,7 +62,7 @@ function differencesOf(got: Coefficients, want: Coefficients, tolerance: number)
   if (differences.length > 0) return differences;
   for (const part of ['numerator', 'denominator'] as const) {
     const off = want[part].flatMap((c, k) =>
-      Math.abs(got[part][k]! - c) <= tolerance * Math.abs(c) * (1 + 1e-9) ? [] : [want[part].length - 1 - k],
+      Math.abs(must(got[part][k]) - c) <= tolerance * Math.abs(c) * (1 + 1e-9) ? [] : [want[part].length - 1 - k],
     );
     if (off.length > 0) differences.push(`${part}, ${listOf(off.map(powerName))}`);
   }

@@ -1,3 +1,4 @@
+import { must } from '../expression/must.js';
 import type { CorridorNail } from '../kinds/gains/part.js';
 import type { Motion } from '../response/motion.js';
 import { crossing } from '../response/walk.js';
@@ -19,7 +20,7 @@ export function outsideBy(motion: Motion, corridor: CorridorNail['corridor']): O
   const slope = motion.derivative();
   let worst: Outside = { distance: -Infinity, time: 0, above: false };
   for (let k = 0; k + 1 < corridor.length; k++) {
-    const [start, end] = [corridor[k]!, corridor[k + 1]!];
+    const [start, end] = [must(corridor[k]), must(corridor[k + 1])];
     for (const side of ['low', 'high'] as const) {
       const [from, to] = [start[side], end[side]];
       if (from === null || to === null || !(end.time > start.time)) continue;

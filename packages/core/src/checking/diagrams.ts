@@ -3,6 +3,7 @@ import { exactQuestion, exactTransfer, readWith } from '../diagram/exact.js';
 import { expressionsOf } from '../diagram/reduce.js';
 import type { SignalPair } from '../diagram/reduction.js';
 import { equationsOf, knownLetters } from '../exercise/systems.js';
+import { must } from '../expression/must.js';
 import { Problem } from '../expression/problem.js';
 import { isSameSymbolic } from '../symbolic/fraction.js';
 import type { Model } from './model.js';
@@ -26,6 +27,6 @@ export function areEqual([one, other]: readonly [string, string], model: Model):
     return { from, to, diagram: diagramOf({ system }, model, { from, to }) };
   }) as [SignalPair & { diagram: Diagram }, SignalPair & { diagram: Diagram }];
   const question = exactQuestion(left.diagram, [expressionsOf(right.diagram)]);
-  const beside = { diagram: right.diagram, field: question.others[0]!, others: [] };
+  const beside = { diagram: right.diagram, field: must(question.others[0]), others: [] };
   return isSameSymbolic(exactTransfer(question, left), exactTransfer(beside, right));
 }

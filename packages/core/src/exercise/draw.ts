@@ -1,3 +1,4 @@
+import { must } from '../expression/must.js';
 import { orElse, Problem } from '../expression/problem.js';
 import { type Rational, rational, rationalFromNumber } from '../rational/number.js';
 import type { DrawValues, ExerciseDocument } from './document.js';
@@ -27,7 +28,7 @@ export function drawValues(document: Drawn, seed: string): DrawValues {
       const allowed = allowedOf(document);
       if (allowed?.length === 0)
         throw new Problem('draw', 'No values meet the guards; loosen them or change the ranges.');
-      if (allowed) return allowed[pick(`${seed}\nallowed`, allowed.length)]!;
+      if (allowed) return must(allowed[pick(`${seed}\nallowed`, allowed.length)]);
     }
     const values = drawOnce(document, k === 0 ? seed : `${seed}\n${k}`);
     if (isAllowed(document, values)) return values;

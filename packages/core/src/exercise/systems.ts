@@ -1,6 +1,7 @@
 import { symbolsOf } from '../diagram/blocks.js';
 import { mentions, readWith } from '../diagram/exact.js';
 import { signalFlow, transferBetween } from '../diagram/reduce.js';
+import { must } from '../expression/must.js';
 import { Problem } from '../expression/problem.js';
 import { exactNumberFrom, type Scope, systemFrom } from '../formula/evaluate.js';
 import type { Matrix } from '../rational/matrix.js';
@@ -60,7 +61,7 @@ export function systemOfForm(form: SystemForm, scope: Scope): Transfer {
   if (form.kind === 'equations') {
     const flow = flowOf(form, scope);
     if (!flow) throw new Problem('unknownName', 'These equations have letters without a value.');
-    return flow(form.from, form.to)!;
+    return must(flow(form.from, form.to));
   }
   if (form.kind !== 'states') return systemFrom(formulaOfForm(form), scope);
   const numbers = (rows: readonly (readonly string[])[]): Matrix =>

@@ -1,3 +1,4 @@
+import { must } from '../expression/must.js';
 import { orElse } from '../expression/problem.js';
 import { parseFormula, type Scope, valueOf } from '../formula/evaluate.js';
 import type { Fraction } from '../rational/fraction.js';
@@ -22,7 +23,7 @@ export function insertValues(text: string, values: DrawValues, scope?: Scope): s
 export function leftInBraces(text: string, values: DrawValues, scope: Scope): string[] {
   // Every second piece lies between dollar signs.
   return text.split(/\$+/).flatMap((piece, k) =>
-    Array.from(piece.matchAll(inBraces), ([, inner]) => inner!.trim())
+    Array.from(piece.matchAll(inBraces), ([, inner]) => must(inner).trim())
       .filter((inner) => !isNumber(inner) && (k % 2 === 0 || /^[A-Za-z]\w*(\(.*\))?$/.test(inner)))
       .filter((inner) => inserted(inner, values, scope) === undefined),
   );

@@ -1,3 +1,4 @@
+import { must } from './must.js';
 import type { Tree } from './tree.js';
 
 const greek = new Set(
@@ -7,10 +8,10 @@ const greek = new Set(
 /** A parameter's symbol as LaTeX: `wn` → ω with index n, `zeta` → ζ, `Kp` → K with index p, `G12` → G with index 12. */
 export function nameToLatex(name: string): string {
   const [head, ...rest] = name.split('_');
-  if (rest.length > 0) return `${nameToLatex(head!)}_{${rest.join(',')}}`;
+  if (rest.length > 0) return `${nameToLatex(must(head))}_{${rest.join(',')}}`;
   if (greek.has(name)) return `\\${name}`;
   const word = /^([a-z]+?)([0-9]*|n|d)$/i.exec(name);
-  if (word && greek.has(word[1]!)) return `\\${word[1]}${word[2] ? `_{${word[2]}}` : ''}`;
+  if (word && greek.has(must(word[1]))) return `\\${word[1]}${word[2] ? `_{${word[2]}}` : ''}`;
   if (name === 'wn') return '\\omega_{n}';
   if (name === 'wd') return '\\omega_{d}';
   if (/^\p{L}$/u.test(name)) return name;
@@ -22,7 +23,7 @@ export function nameToLatex(name: string): string {
 /** The number as typed, a power of ten set as one. */
 export function numberToLatex(text: string): string {
   const [mantissa, exponent] = text.split(/[eE]/);
-  if (exponent === undefined) return mantissa!;
+  if (exponent === undefined) return must(mantissa);
   return `${mantissa}\\cdot 10^{${Number(exponent)}}`;
 }
 

@@ -1,4 +1,5 @@
 import { limits } from './limits.js';
+import { must } from './must.js';
 import { Problem } from './problem.js';
 import { type Token, tokensOf } from './tokens.js';
 import type { Tree } from './tree.js';
@@ -19,8 +20,8 @@ export function parse(
   let next = 0;
   let depth = 0;
   const opened: number[] = [];
-  const peek = (): Token => tokens[next]!;
-  const take = (): Token => tokens[next++]!;
+  const peek = (): Token => must(tokens[next]);
+  const take = (): Token => must(tokens[next++]);
 
   const deeper = (at: number): void => {
     depth += 1;

@@ -1,4 +1,5 @@
 import { limits } from './limits.js';
+import { must } from './must.js';
 import { Problem } from './problem.js';
 
 export type Token =
@@ -63,7 +64,7 @@ export function tokensOf(text: string, { commas = false } = {}): Token[] {
       at += word.length;
       continue;
     }
-    const character = text[at]!;
+    const character = must(text[at]);
     const power = superscripts.indexOf(character);
     if (power >= 0) {
       tokens.push({ kind: '^', at }, { kind: 'number', text: String(power), at });
@@ -86,7 +87,7 @@ function isSign(text: string): text is Exclude<Token['kind'], 'number' | 'name' 
 
 function checkDigits(text: string, at: number): void {
   const [mantissa, exponent] = text.split(/[eE]/);
-  if (mantissa!.replace('.', '').length > limits.digits) {
+  if (must(mantissa).replace('.', '').length > limits.digits) {
     throw new Problem('tooManyDigits', `A number may have at most ${limits.digits} digits.`, at);
   }
   if (exponent !== undefined && Math.abs(Number(exponent)) > limits.decimalExponent) {

@@ -10,6 +10,7 @@ import type { Answer, Kind, Part } from '../exercise/parts.js';
 import { isPrediction } from '../exercise/points.js';
 import type { Samples } from '../exercise/seen.js';
 import { refuseOtherTrail, stopsWith } from '../exercise/trail.js';
+import { must } from '../expression/must.js';
 import { Problem } from '../expression/problem.js';
 import type { Scope } from '../formula/evaluate.js';
 import { within } from '../response/work.js';
@@ -93,7 +94,7 @@ export function checkAnswer(part: Part, model: Model, answer: Answer): Verdict {
 
 /** A slip as a verdict tells it. Behind a blank in its id stands where in the diagram it is. */
 const recognised = ({ id, words, place }: PlacedSlip): RecognisedSlip => ({
-  ...{ id: id.split(' ')[0]!, words },
+  ...{ id: must(id.split(' ')[0]), words },
   ...(place ? { place: [...place] } : {}),
 });
 

@@ -1,4 +1,4 @@
-import { type Answer, type DrawValues, type GainsPart, type Model, type Part, Problem } from '@nailset/core';
+import { type Answer, type DrawValues, type GainsPart, type Model, must, type Part, Problem } from '@nailset/core';
 import { checkAnswer, rightAnswerOf, wrongAnswersOf } from '@nailset/core/checks';
 
 const round = (value: number, digits = 4): string => String(Number(value.toPrecision(digits)));
@@ -75,18 +75,18 @@ const ladders: Readonly<Record<string, (random: number) => Record<string, number
 
 /** Gains that hold every nail, or all but one, for these numbers; where to start looking differs from person to person. */
 export function tunedGains(part: GainsPart, model: Model, random: number, missing = 0): Answer {
-  const candidates = ladders[part.id]!(random);
+  const candidates = must(ladders[part.id])(random);
   const first = Math.floor(random * candidates.length);
   // A loop with limits is simulated, which takes too long to search by; what holds differs from person to person.
-  if (part.limits) return gainsAnswer(candidates[first]!);
+  if (part.limits) return gainsAnswer(must(candidates[first]));
   let nearest: { answer: Answer; missed: number } | undefined;
   for (let k = 0; k < candidates.length; k++) {
-    const answer = gainsAnswer(candidates[(first + k) % candidates.length]!);
+    const answer = gainsAnswer(must(candidates[(first + k) % candidates.length]));
     const missed = checkAnswer(part, model, answer).items.filter((item) => !item.met).length;
     if (missed === missing) return answer;
     if (!nearest || Math.abs(missed - missing) < Math.abs(nearest.missed - missing)) nearest = { answer, missed };
   }
-  return nearest!.answer;
+  return must(nearest).answer;
 }
 
 /** Gains as they are typed. */
@@ -135,12 +135,12 @@ export function usualAnswer(part: Part, model: Model, random: number, chance: nu
   const isRight = random < chance;
   if (part.kind === 'gains') return tunedGains(part, model, random, isRight ? 0 : 1);
   if (part.kind === 'curve') return curveAnswer(isRight ? 0.02 * random : 0.3 + random);
-  const right = part.id === 'boom' ? shakenAnswer : rightAnswerOf(part, model)!;
+  const right = part.id === 'boom' ? shakenAnswer : must(rightAnswerOf(part, model));
   if (isRight) return shortened(right);
   const wrong = wrongAnswersOf(part, model, right.kind === 'bode' ? right.terms : undefined);
   const first = Math.floor(random * 97);
   for (const k of wrong.keys()) {
-    const answer = shortened(wrong[(first + k) % wrong.length]!.answer);
+    const answer = shortened(must(wrong[(first + k) % wrong.length]).answer);
     if (isWrong(part, model, answer)) return answer;
   }
   return shortened(right);

@@ -6,6 +6,7 @@ import {
   type ExerciseDocument,
   type Model,
   modelOf,
+  must,
   type Trail,
   type Verdict,
 } from '@nailset/core';
@@ -60,7 +61,9 @@ function waysOf({ parts }: ExerciseDocument, ways: string[]): string[] {
 function byWays({ parts }: ExerciseDocument, model: Model, ways: string[], random: number): Work['attempts'] {
   return parts.flatMap((part, k) => {
     const trail: Trail = [];
-    const tries = ways[k]!.split('>').filter((way) => way !== '-');
+    const tries = must(ways[k])
+      .split('>')
+      .filter((way) => way !== '-');
     return tries.map((way, index) => {
       const answer = part.kind === 'gains' ? trolleyAnswer(way, part, model, random) : lampAnswer(way, model.values);
       const verdict = checkAnswer(part, model, answer);

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { must } from '@nailset/core';
 import { eq, sql } from 'drizzle-orm';
 import { hashPassword } from '../passwords.js';
 import type { Database, Transaction } from '../store/database.js';
@@ -68,7 +69,7 @@ async function seed(tx: Transaction, passwordHash: string): Promise<void> {
     .returning({ id: versions.id, exerciseId: versions.exerciseId });
   const versionOf = new Map(added.map(({ id, exerciseId }) => [exerciseId, id]));
 
-  const work = preparedWork().map((each) => ({ ...each, versionId: versionOf.get(each.exerciseId)! }));
+  const work = preparedWork().map((each) => ({ ...each, versionId: must(versionOf.get(each.exerciseId)) }));
   await tx.insert(draws).values(work.map(({ versionId, personId, values }) => ({ versionId, personId, values })));
   const handed = work.flatMap(({ exerciseId, versionId, personId, attempts }) =>
     attempts.map(({ hoursAgo, verdict, ...attempt }) => {

@@ -1,4 +1,4 @@
-import { Id, PasswordByLink, PasswordChange, Person, ResetLink, ResetRequest, SessionRow } from '@nailset/core';
+import { Id, must, PasswordByLink, PasswordChange, Person, ResetLink, ResetRequest, SessionRow } from '@nailset/core';
 import Type from 'typebox';
 import { personOf } from '../access.js';
 import { Refusal } from '../errors.js';
@@ -48,7 +48,7 @@ export function accountRoutes(app: App, { database, limits, post, settings }: Ho
       config: { access: 'signedIn' },
       schema: { summary: 'Where I am signed in', response: answers(Type.Array(SessionRow)) },
     },
-    async (request) => sessionsOf(database, personOf(request).id, request.session!),
+    async (request) => sessionsOf(database, personOf(request).id, must(request.session)),
   );
 
   app.delete(

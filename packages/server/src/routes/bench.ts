@@ -7,6 +7,7 @@ import {
   HandIn,
   Home,
   Id,
+  must,
   sumOfShares,
 } from '@nailset/core';
 import { closesAt, Disclosure, pointsOf } from '@nailset/core/checks';
@@ -40,7 +41,7 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
     async (request) => {
       const person = personOf(request);
       const { courseId } = request.params;
-      const course = (await membershipsOf(database, person.id)).find((m) => m.courseId === courseId)!.course;
+      const course = must((await membershipsOf(database, person.id)).find((m) => m.courseId === courseId)).course;
       const [published, all] = await Promise.all([
         publishedExercises(database, courseId),
         standingIn(database, courseId, person.id),
@@ -139,7 +140,7 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
       const handed = await handIn(database, threads, exerciseId, person.id, request.body);
       const { isNew, handedInAt, ...facts } = handed;
       // One that was sent before may be checked by now.
-      if (!isNew) return (await attemptFor(exerciseId, person.id, handed.id))!;
+      if (!isNew) return must(await attemptFor(exerciseId, person.id, handed.id));
       const { partId, answer } = request.body;
       return { ...facts, partId, answer, handedInAt: handedInAt.toISOString(), checked: false, outOfTime: false };
     },
@@ -167,7 +168,7 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
         return found.checked ? found : undefined;
       };
       const found = await news.until(submissionId, newsSeconds * 1000, checked, gone.signal);
-      return found ?? (await attemptFor(exerciseId, person.id, submissionId))!;
+      return found ?? must(await attemptFor(exerciseId, person.id, submissionId));
     },
   );
 

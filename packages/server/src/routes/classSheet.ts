@@ -1,4 +1,4 @@
-import { ClassSheet, Handed, Override, type Part, type SheetCell, sumOfShares } from '@nailset/core';
+import { ClassSheet, Handed, must, Override, type Part, type SheetCell, sumOfShares } from '@nailset/core';
 import { pointsOf } from '@nailset/core/checks';
 import { personOf } from '../access.js';
 import { Refusal } from '../errors.js';
@@ -76,9 +76,9 @@ export function classSheetRoutes(app: App, { database, threads }: House): void {
       );
       const { courseId } = await factsOf(database, submission.exerciseId);
       const { people } = await courseWithPeople(database, courseId);
-      const { id, name, email } = people.find((person) => person.id === submission.personId)!;
+      const { id, name, email } = must(people.find((person) => person.id === submission.personId));
       const standing = await standingOf(database, submission.exerciseId, submission.personId);
-      const own = standing.find((entry) => entry.id === submission.id)!;
+      const own = must(standing.find((entry) => entry.id === submission.id));
       const { versionId, personId } = submission;
       const solutions = await threads.seen('solutions', { versionId, personId, document, values });
       return {

@@ -1,4 +1,4 @@
-import type { ExerciseDocument } from '@nailset/core';
+import { type ExerciseDocument, must } from '@nailset/core';
 import { eq, inArray } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import type { Database, Transaction } from './database.js';
@@ -34,9 +34,9 @@ export async function documentsOf(
 /** One that was pushed out while others were read. */
 async function readAgain(database: Database | Transaction, id: string): Promise<ExerciseDocument> {
   const [row] = await database.select({ document: versions.document }).from(versions).where(eq(versions.id, id));
-  return row!.document;
+  return must(row).document;
 }
 
 export async function documentOf(database: Database | Transaction, versionId: string): Promise<ExerciseDocument> {
-  return (await documentsOf(database, [versionId])).get(versionId)!;
+  return must((await documentsOf(database, [versionId])).get(versionId));
 }

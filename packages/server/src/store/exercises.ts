@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
-import { type DrawValues, type ExerciseDocument, type Version } from '@nailset/core';
+import { type DrawValues, type ExerciseDocument, must, type Version } from '@nailset/core';
 import type { Finding } from '@nailset/core/checks';
 import { and, count, desc, eq, gte, lt, lte, max } from 'drizzle-orm';
 import { Refusal } from '../errors.js';
@@ -17,7 +17,7 @@ export async function addExercise(
     .insert(exercises)
     .values({ ...(id ? { id } : {}), courseId, draft: document })
     .returning({ id: exercises.id });
-  return added!.id;
+  return must(added).id;
 }
 
 const versionFacts = { id: versions.id, exerciseId: versions.exerciseId, number: versions.number };
@@ -46,7 +46,9 @@ export async function newestVersions(database: Database, courseId: string) {
     database,
     found.map(({ id }) => id),
   );
-  return new Map(found.map((version) => [version.exerciseId, { ...version, document: documents.get(version.id)! }]));
+  return new Map(
+    found.map((version) => [version.exerciseId, { ...version, document: must(documents.get(version.id)) }]),
+  );
 }
 
 /** Where an exercise belongs and when it is due, without its documents. */
@@ -61,7 +63,7 @@ export async function factsOf(database: Database, exerciseId: string) {
     .from(exercises)
     .innerJoin(courses, eq(courses.id, exercises.courseId))
     .where(eq(exercises.id, exerciseId));
-  return found!;
+  return must(found);
 }
 
 /** Every published version, newest first, with who published it and how much was handed in to it. */
@@ -103,7 +105,7 @@ export async function draftOf(database: Database, exerciseId: string) {
     .from(exercises)
     .innerJoin(courses, eq(courses.id, exercises.courseId))
     .where(eq(exercises.id, exerciseId));
-  const { exercise, course } = found!;
+  const { exercise, course } = must(found);
   const version = await newestVersion(database, exerciseId).catch(() => undefined);
   const [handedIn] = await database
     .select({ count: count() })
@@ -119,7 +121,7 @@ export async function draftOf(database: Database, exerciseId: string) {
     version: version?.number ?? null,
     changed: !isDeepStrictEqual(version?.document, exercise.draft),
     dueAt: exercise.dueAt?.toISOString() ?? null,
-    submissions: handedIn!.count,
+    submissions: must(handedIn).count,
     archived: exercise.archived,
   };
 }
@@ -152,11 +154,11 @@ export async function publishDraft(
       .select({ draft: exercises.draft, revision: exercises.revision })
       .from(exercises)
       .where(eq(exercises.id, exerciseId));
-    if (exercise!.revision !== revision) throw new Refusal('changedElsewhere');
-    return exercise!.draft;
+    if (must(exercise).revision !== revision) throw new Refusal('changedElsewhere');
+    return must(exercise).draft;
   };
   const findings = await examine(await draftNow(database));
-  if (findings.length > 0) throw new Refusal('notReady', findings[0]!.message, { findings });
+  if (findings.length > 0) throw new Refusal('notReady', must(findings[0]).message, { findings });
   return database.transaction(async (tx) => {
     // Two who publish at once take turns.
     await tx.select({ id: exercises.id }).from(exercises).where(eq(exercises.id, exerciseId)).for('update');

@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
-import { type DrawValues, type ExerciseDocument, type HandIn, type Part } from '@nailset/core';
+import { type DrawValues, type ExerciseDocument, type HandIn, must, type Part } from '@nailset/core';
 import { attemptsOf, closesAt } from '@nailset/core/checks';
 import { and, count, desc, eq, sql } from 'drizzle-orm';
 import { Refusal } from '../errors.js';
@@ -108,7 +108,7 @@ async function lookBefore(database: Database, exerciseId: string, personId: stri
   const [found] = await before(database).execute({ exerciseId, personId, partId: sent.partId, key: sent.key });
   if (!found?.versionId) throw new Refusal('notPublished');
   const { known, versionId, version, ...rest } = found;
-  return { ...rest, versionId, version: version!, known: known && sameAnswer(known, sent) };
+  return { ...rest, versionId, version: must(version), known: known && sameAnswer(known, sent) };
 }
 
 /** @throws Refusal `keyUsed` for a key that came with another answer. */
@@ -125,7 +125,7 @@ async function attemptsUsed(database: Database, exerciseId: string, personId: st
     .select({ count: count() })
     .from(submissions)
     .where(ownTo(exerciseId, personId, partId));
-  return used!.count;
+  return must(used).count;
 }
 
 /** Adds the next attempt and its job; undefined when there is none left, or another hand-in was quicker. */

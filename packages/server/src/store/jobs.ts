@@ -1,3 +1,4 @@
+import { must } from '@nailset/core';
 import { type SQL, sql } from 'drizzle-orm';
 import type { Database, Transaction } from './database.js';
 import { queueSchema } from './setUp.js';
@@ -38,7 +39,7 @@ export async function waitingChecks(database: Database): Promise<{ waiting: numb
   const { rows } = await database.execute<{ waiting: number; oldest: number }>(sql`
     select count(*)::int as waiting, coalesce(extract(epoch from now() - min(created_at)), 0)::float8 as oldest
       from ${sql.raw(queueSchema)}._private_jobs where attempts < max_attempts or locked_at is not null`);
-  return { waiting: rows[0]!.waiting, oldestSeconds: rows[0]!.oldest };
+  return { waiting: must(rows[0]).waiting, oldestSeconds: must(rows[0]).oldest };
 }
 
 /** Frees the jobs of workers that no one has seen for this long. */

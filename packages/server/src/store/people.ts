@@ -1,5 +1,5 @@
 import { randomInt } from 'node:crypto';
-import type { Membership, Person, Role } from '@nailset/core';
+import { type Membership, must, type Person, type Role } from '@nailset/core';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { Refusal } from '../errors.js';
 import { isPasswordOf } from '../passwords.js';
@@ -86,8 +86,8 @@ export async function addCourse(
       .insert(courses)
       .values({ name: name.trim(), joinCode: newJoinCode(), demo })
       .returning({ id: courses.id });
-    await tx.insert(memberships).values({ courseId: course!.id, personId: instructorId, role: 'instructor' });
-    return course!.id;
+    await tx.insert(memberships).values({ courseId: must(course).id, personId: instructorId, role: 'instructor' });
+    return must(course).id;
   });
 }
 
@@ -109,7 +109,7 @@ export async function courseWithPeople(database: Database, courseId: string) {
     .innerJoin(people, eq(people.id, memberships.personId))
     .where(eq(memberships.courseId, courseId))
     .orderBy(asc(memberships.role), asc(people.name));
-  return { ...course!, people: found };
+  return { ...must(course), people: found };
 }
 
 /** Changes a role. @throws Refusal `notFound` for someone outside the course, `lastInstructor`. */
@@ -120,7 +120,7 @@ export async function changeRole(database: Database, courseId: string, personId:
       .from(memberships)
       .where(and(eq(memberships.courseId, courseId), eq(memberships.role, 'instructor')))
       .for('update');
-    if (role !== 'instructor' && staff.length === 1 && staff[0]!.personId === personId) {
+    if (role !== 'instructor' && staff.length === 1 && must(staff[0]).personId === personId) {
       throw new Refusal('lastInstructor');
     }
     const changed = await tx

@@ -1,4 +1,4 @@
-import { type DrawValues, type ExerciseDocument, type Publishing } from '@nailset/core';
+import { type DrawValues, type ExerciseDocument, must, type Publishing } from '@nailset/core';
 import { pointsOf } from '@nailset/core/checks';
 import { and, countDistinct, desc, eq, gte } from 'drizzle-orm';
 import type { Database } from './database.js';
@@ -17,7 +17,7 @@ export async function publishingOf(
     .select({ draft: exercises.draft, courseId: exercises.courseId })
     .from(exercises)
     .where(eq(exercises.id, exerciseId));
-  const { draft, courseId } = exercise!;
+  const { draft, courseId } = must(exercise);
   const seen = await database
     .selectDistinctOn([draws.personId], { values: draws.values })
     .from(draws)

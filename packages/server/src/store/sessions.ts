@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
-import type { Person, Role, SessionRow } from '@nailset/core';
+import { must, type Person, type Role, type SessionRow } from '@nailset/core';
 import { and, desc, eq, gt, lt, ne, sql } from 'drizzle-orm';
 import { Refusal } from '../errors.js';
 import { hashPassword, isPasswordOf, refuseWeakPassword } from '../passwords.js';
@@ -162,8 +162,8 @@ export async function usePasswordLink(database: Database, token: string, passwor
       .returning({ personId: resetLinks.personId });
     if (!used) throw new Refusal('usedLink');
     const [whose] = await tx.select(person).from(people).where(eq(people.id, used.personId));
-    await setPassword(tx, whose!, password, null);
-    return whose!;
+    await setPassword(tx, must(whose), password, null);
+    return must(whose);
   });
 }
 

@@ -1,4 +1,5 @@
 import path from 'node:path';
+import { must } from '@nailset/core';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { type Logger as QueueLogger, runMigrations } from 'graphile-worker';
@@ -29,10 +30,10 @@ export async function setUpDatabase(ownerUrl: string, serverUrl: string, log: Qu
     );
     const pool = new pg.Pool({ connectionString: ownerUrl, max: 1 });
     await runMigrations({ pgPool: pool, schema: queueSchema, logger: log }).finally(() => pool.end());
-    if (found[0]!.missing) await client.query(enqueueUnchecked);
+    if (must(found[0]).missing) await client.query(enqueueUnchecked);
     const role = decodeURIComponent(new URL(serverUrl).username);
     const { rows } = await client.query<{ current_user: string }>('select current_user');
-    if (role && role !== rows[0]!.current_user) await letIn(client, role);
+    if (role && role !== must(rows[0]).current_user) await letIn(client, role);
   } finally {
     await client.end();
   }
@@ -49,7 +50,7 @@ const enqueueUnchecked = `
 async function letIn(client: pg.Client, role: string): Promise<void> {
   const name = pg.escapeIdentifier(role);
   const { rows } = await client.query<{ current_database: string }>('select current_database()');
-  const database = pg.escapeIdentifier(rows[0]!.current_database);
+  const database = pg.escapeIdentifier(must(rows[0]).current_database);
   const secured = await client.query<{ relname: string }>(
     `select relname from pg_class
       where relnamespace = '${queueSchema}'::regnamespace and relkind = 'r' and relrowsecurity

@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
-import { type Shelf, sumOfShares } from '@nailset/core';
+import { must, type Shelf, sumOfShares } from '@nailset/core';
 import { pointsOf } from '@nailset/core/checks';
 import { and, asc, count, eq } from 'drizzle-orm';
 import type { Database } from './database.js';
@@ -30,13 +30,13 @@ export async function shelfOf(database: Database, courseId: string): Promise<She
       dueAt: exercise.dueAt?.toISOString() ?? null,
       parts: document.parts.length,
       points: sumOfShares(document.parts.map(pointsOf)),
-      students: students!.count,
+      students: must(students).count,
       handedIn: counts.get(exercise.id)?.students ?? 0,
       archived: exercise.archived,
       wantingLook: counts.get(exercise.id)?.wantingLook ?? 0,
     };
   });
-  return { course: course!.name, joinCode: course!.joinCode, exercises: rows };
+  return { course: must(course).name, joinCode: must(course).joinCode, exercises: rows };
 }
 
 /** Exercises that students can see, oldest first, with their newest version. */

@@ -1,4 +1,12 @@
-import type { Answer, AnswerSave, AnswerSaved, DrawValues, ExerciseDocument, Verdict } from '@nailset/core';
+import {
+  type Answer,
+  type AnswerSave,
+  type AnswerSaved,
+  type DrawValues,
+  type ExerciseDocument,
+  must,
+  type Verdict,
+} from '@nailset/core';
 import { stopsOf } from '@nailset/core/checks';
 import { and, asc, desc, eq, inArray, type SQL, sql } from 'drizzle-orm';
 import { Refusal } from '../errors.js';
@@ -127,7 +135,7 @@ async function withDocument(
     number,
     document,
     given: { systems, series, parameters },
-    part: document.parts.find((p) => p.id === submission.partId)!,
+    part: must(document.parts.find((p) => p.id === submission.partId)),
     values: values ?? {},
     answer: submission.answer,
   };
@@ -231,8 +239,8 @@ type StandingRow = Awaited<ReturnType<typeof standingRows>>[number];
 async function standingsFrom(database: Database, rows: readonly StandingRow[]): Promise<Standing[]> {
   const documents = await documentsOf(database, [...new Set(rows.map(({ submission }) => submission.versionId))]);
   return rows.map(({ submission, version, dueAt, result, checkedAt, overridePoints, overrideReason }) => {
-    const { late } = documents.get(submission.versionId)!;
-    const decided = overridePoints !== null ? { points: overridePoints, reason: overrideReason! } : null;
+    const { late } = must(documents.get(submission.versionId));
+    const decided = overridePoints !== null ? { points: overridePoints, reason: must(overrideReason) } : null;
     return {
       id: submission.id,
       exerciseId: submission.exerciseId,

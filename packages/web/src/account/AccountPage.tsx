@@ -1,7 +1,7 @@
 import type { SessionRow } from '@nailset/core';
 import { type FormEvent, useState } from 'react';
 import { useChangePassword, useEndSessions, useSessions } from '../api/account';
-import { useSession } from '../api/queries';
+import { usePerson } from '../api/queries';
 import { Header } from '../page/Header';
 import { ErrorNote, FormError, Loading } from '../page/states';
 import { Button } from '../shared/Button';
@@ -11,14 +11,14 @@ import { useTitle } from '../shared/useTitle';
 
 /** One's own account: the password, and every browser that is signed in. */
 export default function AccountPage() {
-  const { person } = useSession().data!;
+  const person = usePerson();
   useTitle('Your account');
   return (
     <>
       <Header crumbs={[{ text: 'Your account' }]} />
       <main className="mx-auto max-w-4xl px-5 py-8">
-        <h1 className="font-serif text-[26px]">{person!.name}</h1>
-        <p className="text-slate">{person!.email}</p>
+        <h1 className="font-serif text-[26px]">{person.name}</h1>
+        <p className="text-slate">{person.email}</p>
         <div className="mt-8 grid gap-x-16 gap-y-10 md:grid-cols-[300px_1fr]">
           <ChangePassword />
           <SignedIn />

@@ -1,28 +1,29 @@
-import type {
-  AnswerSave,
-  AnswerSaved,
-  Attempt,
-  Bench,
-  ClassSheet,
-  CoursePeople,
-  Draft,
-  DraftSave,
-  DraftSaved,
-  ExerciseChange,
-  ExerciseDocument,
-  Handed,
-  HandIn,
-  Home,
-  NewCourse,
-  Override,
-  Person,
-  Publishing,
-  Registration,
-  Role,
-  Session,
-  Shelf,
-  SignIn,
-  Version,
+import {
+  type AnswerSave,
+  type AnswerSaved,
+  type Attempt,
+  type Bench,
+  type ClassSheet,
+  type CoursePeople,
+  type Draft,
+  type DraftSave,
+  type DraftSaved,
+  type ExerciseChange,
+  type ExerciseDocument,
+  type Handed,
+  type HandIn,
+  type Home,
+  must,
+  type NewCourse,
+  type Override,
+  type Person,
+  type Publishing,
+  type Registration,
+  type Role,
+  type Session,
+  type Shelf,
+  type SignIn,
+  type Version,
 } from '@nailset/core';
 import { queryOptions, useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
@@ -36,11 +37,20 @@ import { letGo } from './page';
 export const sessionQuery = queryOptions({
   queryKey: ['session'],
   // Where someone else is signed in by now, the page stays with whom it was opened by.
-  queryFn: async ({ client }) => (await askSession()) ?? client.getQueryData<Session>(['session'])!,
+  queryFn: async ({ client }) => (await askSession()) ?? must(client.getQueryData<Session>(['session'])),
   staleTime: 60_000,
 });
 
 export const useSession = () => useQuery(sessionQuery);
+
+/** Who is signed in, in every view that only those see who are. */
+export function usePerson(): Person {
+  const { data } = useSession();
+  return must(data?.person);
+}
+
+/** The courses of who is signed in. */
+export const useMemberships = (): Session['memberships'] => useSession().data?.memberships ?? [];
 
 /** Signing in or out changes everything that was asked before. */
 export function useFresh() {

@@ -1,10 +1,10 @@
-import type { Answer, Bench, StudentPart } from '@nailset/core';
+import { type Answer, type Bench, must, type StudentPart } from '@nailset/core';
 import isEqual from 'fast-deep-equal';
 import { nanoid } from 'nanoid';
 import { useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { ApiError } from '../api/client';
-import { useBench, useHandIn, useSession, useVerdicts } from '../api/queries';
+import { useBench, useHandIn, usePerson, useVerdicts } from '../api/queries';
 import type { Work } from '../loop/action';
 import { Header } from '../page/Header';
 import { PageOf } from '../page/PageOf';
@@ -56,7 +56,7 @@ function Loaded({
   keep: (work: Work) => void;
   reload: () => void;
 }) {
-  const personId = useSession().data!.person!.id;
+  const personId = usePerson().id;
   const unsaved = useMemo(() => unsavedOf(personId, bench.versionId), [personId, bench.versionId]);
   // Found once: what this page itself keeps from now on is no news to it.
   const [found] = useState(() => (before ? undefined : unsaved.find()));
@@ -85,7 +85,7 @@ function Loaded({
     const now = { part: part.id, answer };
     if (!isEqual(intent.current?.of, now)) intent.current = { key: nanoid(24), of: now };
     const trail: Work['trails'][string] = work.trails[part.id] ?? [];
-    const { key } = intent.current!;
+    const { key } = must(intent.current);
     const body = { key, versionId: bench.versionId, partId: part.id, answer, trail, whose: personId };
     handIn.mutate(body, { onSuccess: () => (intent.current = undefined) });
   };
@@ -102,7 +102,7 @@ function Loaded({
       </Header>
       {outdated && (
         <p role="alert" className="border-b border-rule bg-wash px-5 py-2">
-          {handIn.error!.message}{' '}
+          {must(handIn.error).message}{' '}
           <button
             type="button"
             className="link"

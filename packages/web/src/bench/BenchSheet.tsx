@@ -1,6 +1,7 @@
 import {
   type Answer,
   type Bench,
+  must,
   nameToLatex,
   parametersOf,
   type Scope,
@@ -53,8 +54,8 @@ export function BenchSheet({
   keys?: boolean;
 }) {
   const [keysShown, setKeysShown] = useState(false);
-  const part = bench.parts.find(({ id }) => id === work.open) ?? bench.parts[0]!;
-  const answer = work.answers[part.id]!;
+  const part = bench.parts.find(({ id }) => id === work.open) ?? must(bench.parts[0]);
+  const answer = must(work.answers[part.id]);
   const scope = useMemo<Scope>(() => lettersOf(bench), [bench]);
   const live = useLive(part, answer, fallbacks(work, part), bench.series);
 

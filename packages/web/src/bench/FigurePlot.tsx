@@ -1,4 +1,4 @@
-import type { Samples, StudentFigure } from '@nailset/core';
+import { must, type Samples, type StudentFigure } from '@nailset/core';
 import { useMemo } from 'react';
 import type { CurveLook, PlotCurve } from '../plot/curves';
 import { frameFor } from '../plot/frame';
@@ -70,5 +70,5 @@ export function FigurePlot({
 const sizeOf = ({ values }: { values: Float64Array }): number => Math.max(1, ...values.map(Math.abs));
 
 function toPlot(samples: Samples, k: number): PlotCurve {
-  return { id: `curve-${k}`, curve: curveFrom(samples), look: looks[k % looks.length]!, label: samples.label };
+  return { id: `curve-${k}`, curve: curveFrom(samples), look: must(looks[k % looks.length]), label: samples.label };
 }

@@ -1,4 +1,4 @@
-import { type Attempt, formatMark, inPoints, type Verdict } from '@nailset/core';
+import { type Attempt, formatMark, inPoints, must, type Verdict } from '@nailset/core';
 import { memo } from 'react';
 import { NailMark, nailState } from '../shared/NailMark';
 import { dayAndTime } from '../shared/time';
@@ -10,7 +10,7 @@ export const Tries = memo(function Tries({ attempts, version }: { attempts: read
   return (
     <section aria-label="Handed in" className="border-t border-rule pt-3 first:border-t-0 first:pt-0">
       <h2 className="caption mb-2">Handed in</h2>
-      <Try attempt={newest!} open version={version} />
+      <Try attempt={must(newest)} open version={version} />
       {older.map((attempt) => (
         <details key={attempt.id} className="mt-2">
           <summary className="cursor-pointer text-[13px] text-slate">
@@ -64,7 +64,7 @@ function recordedWords({ checked, outOfTime }: Attempt): string {
 
 /** A verdict, a line for each nail. */
 export function VerdictLines({ verdict }: { verdict: Verdict }) {
-  const own = verdict.items.length === 1 && verdict.items[0]!.words === verdict.words;
+  const own = verdict.items.length === 1 && must(verdict.items[0]).words === verdict.words;
   return (
     <>
       {!own && !verdict.met && verdict.items.every((item) => item.measured === null) && (
@@ -86,7 +86,8 @@ export function VerdictLines({ verdict }: { verdict: Verdict }) {
 }
 
 /** What a try gives: after the late rule and any decision, the same as on the home page. */
-function pointsText({ verdict, override, points = override?.points ?? verdict!.points }: Attempt): string {
-  const late = !override && points < verdict!.points ? `, ${formatMark(verdict!.points)} before the late rule` : '';
-  return `${formatMark(points)} of ${inPoints(verdict!.outOf)}${late}`;
+function pointsText({ verdict, override, points = override?.points ?? must(verdict).points }: Attempt): string {
+  const late =
+    !override && points < must(verdict).points ? `, ${formatMark(must(verdict).points)} before the late rule` : '';
+  return `${formatMark(points)} of ${inPoints(must(verdict).outOf)}${late}`;
 }

@@ -1,4 +1,4 @@
-import { type ExerciseDocument, formatMark, inPoints, type Part, type Scope, sumOfShares } from '@nailset/core';
+import { type ExerciseDocument, formatMark, inPoints, must, type Part, type Scope, sumOfShares } from '@nailset/core';
 import { type Finding, pointsOf } from '@nailset/core/checks';
 import { DropdownMenu } from 'radix-ui';
 import { type ComponentProps, useRef } from 'react';
@@ -63,7 +63,7 @@ export function AskedColumn({
   };
   const remove = (id: string) => {
     edit((old) => ({ ...old, parts: old.parts.filter((part) => part.id !== id) }));
-    onOpen(parts.find((part) => part.id !== id)!.id);
+    onOpen(must(parts.find((part) => part.id !== id)).id);
     // The button that was pressed goes with its part.
     setTimeout(() => list.current?.querySelector<HTMLElement>('[aria-expanded=true]')?.focus());
   };
@@ -272,7 +272,7 @@ function Rules({
             min={0.1}
             max={8760}
             value={document.late.hours}
-            onChange={(hours) => edit((old) => ({ ...old, late: { ...old.late!, hours } }))}
+            onChange={(hours) => edit((old) => ({ ...old, late: { ...must(old.late), hours } }))}
           />
           <NumberField
             label="and then keeping"
@@ -280,7 +280,7 @@ function Rules({
             min={0}
             max={100}
             value={document.late.keepPercent}
-            onChange={(keepPercent) => edit((old) => ({ ...old, late: { ...old.late!, keepPercent } }))}
+            onChange={(keepPercent) => edit((old) => ({ ...old, late: { ...must(old.late), keepPercent } }))}
           />
         </>
       )}

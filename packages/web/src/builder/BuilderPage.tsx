@@ -1,8 +1,8 @@
-import type { Draft, ExerciseDocument } from '@nailset/core';
+import { type Draft, type ExerciseDocument, must } from '@nailset/core';
 import { examine } from '@nailset/core/checks';
 import { useEffect, useEffectEvent, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { useChangeExercise, useDraft, usePublish, usePublishing, useSession } from '../api/queries';
+import { useChangeExercise, useDraft, useMemberships, usePerson, usePublish, usePublishing } from '../api/queries';
 import { Header } from '../page/Header';
 import { PageOf } from '../page/PageOf';
 import { ErrorNote } from '../page/states';
@@ -36,9 +36,9 @@ export default function BuilderPage() {
 }
 
 function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
-  const { document, edit, step, canUndo, canRedo } = useDocumentHistory(draft, useSession().data!.person!.id);
-  const [open, setOpen] = useState(usePartAsked() ?? draft.document.parts[0]!.id);
-  const opened = document.parts.some(({ id }) => id === open) ? open : document.parts[0]!.id;
+  const { document, edit, step, canUndo, canRedo } = useDocumentHistory(draft, usePerson().id);
+  const [open, setOpen] = useState(usePartAsked() ?? must(draft.document.parts[0]).id);
+  const opened = document.parts.some(({ id }) => id === open) ? open : must(document.parts[0]).id;
   usePartInAddress(opened);
   const { saving, flush, giveUp } = useDraftSaving(draft, document);
   const publishing = usePublishSteps(draft, document, flush);
@@ -50,7 +50,7 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
   const unreadNow = [...unread.texts.values()];
   useLeaveWarning(unreadNow.length > 0);
   const change = useChangeExercise(draft.id);
-  const role = useSession().data!.memberships.find(({ courseId }) => courseId === draft.courseId)?.role;
+  const role = useMemberships().find(({ courseId }) => courseId === draft.courseId)?.role;
   const disabled = role !== 'instructor';
 
   // Findings and the student's view take longer than a keystroke; they follow when the hands rest.

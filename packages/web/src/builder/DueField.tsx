@@ -1,3 +1,4 @@
+import { must } from '@nailset/core';
 import { useRef, useState } from 'react';
 import { Field } from '../shared/Field';
 import { dayAndTime, toLocalInputs, zoneAt } from '../shared/time';
@@ -23,7 +24,7 @@ export function DueField({
   const fields = useRef<HTMLDivElement>(null);
   const start = toLocalInputs(dueAt);
   const take = () => {
-    const [date, time] = Array.from(fields.current!.querySelectorAll('input'), (input) => input.value) as [
+    const [date, time] = Array.from(must(fields.current).querySelectorAll('input'), (input) => input.value) as [
       string,
       string,
     ];

@@ -6,6 +6,7 @@ import {
   type ExerciseDocument,
   isPrediction,
   modelOf,
+  must,
   orElse,
   Problem,
   type StudentPart,
@@ -109,7 +110,7 @@ function Preview({
   const [error, setError] = useState<string>();
   useEffect(() => dispatch({ do: 'open', part: open }), [open]);
   const handIn = ({ id }: StudentPart, answer: Answer) => {
-    const part = document.parts.find((candidate) => candidate.id === id)!;
+    const part = must(document.parts.find((candidate) => candidate.id === id));
     try {
       const verdict = verdictAsShown(checkAnswer(part, modelOf(document, values), answer), document.shows);
       setError(undefined);

@@ -1,4 +1,4 @@
-import type { ExerciseDocument, Part } from '@nailset/core';
+import { type ExerciseDocument, must, type Part } from '@nailset/core';
 import { offers } from '../kinds/authors';
 import type { About } from '../kinds/kind';
 
@@ -37,4 +37,4 @@ const nothingElse: About = { system: '1/(s + 1)', parameter: 'a', diagram: { nam
 
 /** A part by its kind, or by what the builder calls it, ready to be changed. `taken` holds the ids that other parts have. */
 export const newPart = (name: string, taken: readonly string[], about: Partial<About> = {}): Part =>
-  offers.find((offer) => offer.name === name || offer.kind === name)!.make(taken, { ...nothingElse, ...about });
+  must(offers.find((offer) => offer.name === name || offer.kind === name)).make(taken, { ...nothingElse, ...about });

@@ -1,4 +1,4 @@
-import type { Part } from '@nailset/core';
+import { must, type Part } from '@nailset/core';
 import { Statement } from '../statement/Statement';
 import { choiceCounts, type PartAnswer } from './summary';
 
@@ -22,7 +22,7 @@ export function ChoiceCounts({
             <span className="h-1.5 bg-grid" aria-hidden="true">
               <span
                 className="block h-full origin-left bg-petrol"
-                style={{ transform: `scaleX(${counts[k]! / most})` }}
+                style={{ transform: `scaleX(${must(counts[k]) / most})` }}
               />
             </span>
             <b className="text-right font-medium">{counts[k]}</b>

@@ -1,4 +1,4 @@
-import type { ClassSheet, Part } from '@nailset/core';
+import { type ClassSheet, must, type Part } from '@nailset/core';
 import { Tabs } from 'radix-ui';
 import { lazy, Suspense, useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -30,8 +30,10 @@ export default function ClassSheetPage() {
 
 function Loaded({ sheet }: { sheet: ClassSheet }) {
   const [chosen, setChosen] = useState<string>();
-  const [partId, setPartId] = useState((sheet.parts.findLast(({ kind }) => kind === 'gains') ?? sheet.parts[0]!).id);
-  const part = sheet.parts.find(({ id }) => id === partId) ?? sheet.parts[0]!;
+  const [partId, setPartId] = useState(
+    (sheet.parts.findLast(({ kind }) => kind === 'gains') ?? must(sheet.parts[0])).id,
+  );
+  const part = sheet.parts.find(({ id }) => id === partId) ?? must(sheet.parts[0]);
   const { handedIn, look } = summarise(sheet);
 
   const choose = (submissionId: string) => {

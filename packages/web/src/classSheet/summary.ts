@@ -1,4 +1,12 @@
-import { type Answer, type ClassSheet, type DrawValues, nailLabel, type Part, type SheetCell } from '@nailset/core';
+import {
+  type Answer,
+  type ClassSheet,
+  type DrawValues,
+  must,
+  nailLabel,
+  type Part,
+  type SheetCell,
+} from '@nailset/core';
 
 /** How many handed in, and how many answers want a person's look. */
 export function summarise(sheet: Pick<ClassSheet, 'rows'>): { handedIn: number; look: number } {
@@ -17,7 +25,7 @@ export function pointsByTenth(
   const tenths = Array.from({ length: 10 }, (_, k) => ({ from: k * width, to: (k + 1) * width, students: 0 }));
   for (const { points } of sheet.rows) {
     if (points === null) continue;
-    tenths[Math.min(9, Math.max(0, Math.ceil(points / width - 1e-9) - 1))]!.students += 1;
+    must(tenths[Math.min(9, Math.max(0, Math.ceil(points / width - 1e-9) - 1))]).students += 1;
   }
   return tenths;
 }
@@ -87,4 +95,4 @@ export function choiceCounts(
   );
 }
 
-export const firstNameOf = (name: string): string => name.split(' ')[0]!;
+export const firstNameOf = (name: string): string => must(name.split(' ')[0]);

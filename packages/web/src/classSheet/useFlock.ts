@@ -1,4 +1,4 @@
-import type { Part } from '@nailset/core';
+import { must, type Part } from '@nailset/core';
 import { useEffect, useRef, useState } from 'react';
 import type { FlockCurve, FlockEntry, Given } from './flock';
 
@@ -21,10 +21,12 @@ export function useFlock(part: Part | undefined, given: Given, entries: readonly
   useEffect(() => {
     if (!part) return;
     const id = ++asked.current;
-    worker.current!.onmessage = ({ data }: MessageEvent<{ id: number; horizon: number; curves: FlockCurve[] }>) => {
+    must(worker.current).onmessage = ({
+      data,
+    }: MessageEvent<{ id: number; horizon: number; curves: FlockCurve[] }>) => {
       if (data.id === id) setFlock({ part, horizon: data.horizon, curves: data.curves });
     };
-    worker.current!.postMessage({ id, part, given: { systems, series }, entries });
+    must(worker.current).postMessage({ id, part, given: { systems, series }, entries });
   }, [part, systems, series, entries]);
   return flock?.part.id === part?.id ? flock : undefined;
 }

@@ -1,12 +1,12 @@
 import { useParams } from 'react-router';
-import { useSession } from '../api/queries';
+import { useMemberships } from '../api/queries';
 import { HomeView } from './HomeView';
 import { ShelfView } from './ShelfView';
 
 /** A course: the shelf for its staff, the list of exercises for its students. */
 export function CoursePage() {
   const { courseId = '' } = useParams();
-  const membership = useSession().data!.memberships.find((entry) => entry.courseId === courseId);
+  const membership = useMemberships().find((entry) => entry.courseId === courseId);
   return membership && membership.role !== 'student' ? (
     <ShelfView courseId={courseId} role={membership.role} />
   ) : (

@@ -1,7 +1,7 @@
 import type { Role } from '@nailset/core';
 import { useState } from 'react';
 import { useParams } from 'react-router';
-import { useChangeRole, useCoursePeople, useSession } from '../api/queries';
+import { useChangeRole, useCoursePeople, useMemberships, usePerson } from '../api/queries';
 import { Header } from '../page/Header';
 import { ErrorNote, Loading } from '../page/states';
 import { Button } from '../shared/Button';
@@ -13,8 +13,8 @@ export function PeoplePage() {
   const { courseId = '' } = useParams();
   const people = useCoursePeople(courseId);
   const change = useChangeRole(courseId);
-  const session = useSession().data!;
-  const mayChange = session.memberships.find((entry) => entry.courseId === courseId)?.role === 'instructor';
+  const me = usePerson();
+  const mayChange = useMemberships().find((entry) => entry.courseId === courseId)?.role === 'instructor';
   useTitle('People');
   return (
     <>
@@ -44,12 +44,12 @@ export function PeoplePage() {
                     <td className="py-1.5 pr-3">{name}</td>
                     <td className="px-3 text-[13px] text-slate max-[560px]:hidden">{email}</td>
                     <td className="py-1.5 text-right">
-                      {id !== session.person!.id && (role === 'student' || (mayChange && role === 'assistant')) && (
+                      {id !== me.id && (role === 'student' || (mayChange && role === 'assistant')) && (
                         <ResetLinkDialog courseId={courseId} person={{ id, name }} />
                       )}
                     </td>
                     <td className="w-36 py-1 pl-3">
-                      {mayChange && id !== session.person!.id ? (
+                      {mayChange && id !== me.id ? (
                         <select
                           aria-label={`Role of ${name}`}
                           className="input py-1"

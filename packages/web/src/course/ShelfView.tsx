@@ -1,4 +1,4 @@
-import { type ExerciseDocument, formatMark, type Role, type ShelfRow } from '@nailset/core';
+import { type ExerciseDocument, formatMark, must, type Role, type ShelfRow } from '@nailset/core';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useChangeExercise, useNewExercise, useShelf } from '../api/queries';
@@ -78,7 +78,7 @@ export function ShelfView({ courseId, role }: { courseId: string; role: Role }) 
                 </span>
               )}
             </div>
-            {(refused ?? create.error) && <ErrorNote error={(refused ?? create.error)!} />}
+            {(refused ?? create.error) && <ErrorNote error={must(refused ?? create.error)} />}
             {present.length === 0 ? (
               <Empty title="The shelf is empty.">
                 Make a first exercise; students join with the course code above.

@@ -5,6 +5,7 @@ import {
   type ExerciseDocument,
   type Model,
   modelOf,
+  must,
   Problem,
   type StudentPart,
 } from '@nailset/core';
@@ -46,7 +47,7 @@ function Lectern({ document, exerciseId }: { document: ExerciseDocument; exercis
   const shown = useMemo(() => {
     return attempt(() => {
       const known = brought && document.parameters.every(({ symbol }) => brought.values[symbol] !== undefined);
-      const values = known ? brought.values : sampleOf(document, 1).at(-1)!;
+      const values = known ? brought.values : must(sampleOf(document, 1).at(-1));
       return { values, bench: previewOf(document, values), model: modelOf(document, values) };
     });
   }, [document, brought]);
@@ -84,8 +85,8 @@ function Projected({
   });
   const [votes, setVotes] = useState<Readonly<Record<string, Votes>>>({});
   const [revealed, setRevealed] = useState<readonly string[]>([]);
-  const part = bench.parts[Math.min(index, bench.parts.length - 1)]!;
-  const own = document.parts.find(({ id }) => id === part.id)!;
+  const part = must(bench.parts[Math.min(index, bench.parts.length - 1)]);
+  const own = must(document.parts.find(({ id }) => id === part.id));
   const isRevealed = revealed.includes(part.id);
   const right = isRevealed ? rightAnswerOf(own, model) : null;
   const curves = isRevealed ? revealedCurves(document, own, values) : [];

@@ -1,4 +1,4 @@
-import type { Bench, StudentPart } from '@nailset/core';
+import { type Bench, must, type StudentPart } from '@nailset/core';
 import { Suspense } from 'react';
 import { studentKind } from '../kinds/students';
 import type { Work, WorkAction } from '../loop/action';
@@ -20,7 +20,7 @@ export function LiveBench({
   dispatch: (action: WorkAction) => void;
   revealed: boolean;
 }) {
-  const answer = work.answers[part.id]!;
+  const answer = must(work.answers[part.id]);
   const live = useLive(part, answer, fallbacks(work, part), bench.series);
   if (part.kind === 'choice') {
     const plots = part.options.flatMap(({ plot }) => (plot ? [plot] : []));

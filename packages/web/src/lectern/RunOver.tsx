@@ -1,4 +1,4 @@
-import { type DrawValues, Problem, type Series, type Settings, withUnit } from '@nailset/core';
+import { type DrawValues, must, Problem, type Series, type Settings, withUnit } from '@nailset/core';
 import { useEffect, useMemo, useState } from 'react';
 import { DesignPanes, isDesign } from '../kinds/gains/DesignPanes';
 import { familyOverGain, familyOverParameter } from '../kinds/gains/PlotTools';
@@ -78,7 +78,7 @@ export function RunOver({
       curves={curvesOf(first, now, member, family && revealed ? familyOf() : [])}
       limits={limits}
       reference={responses.reference}
-      summary={`${part.output}${now ? `, ${member!.label}` : ''}.`}
+      summary={`${part.output}${now ? `, ${must(member).label}` : ''}.`}
       className={isBeside ? 'h-[170px]' : 'h-[225px]'}
     />
   );
@@ -89,7 +89,7 @@ export function RunOver({
           <DesignPanes
             part={isGain ? part : alone}
             first={first}
-            responses={member!.responses}
+            responses={must(member).responses}
             place="lectern"
             settings={now.settings}
             response={now}
@@ -97,7 +97,7 @@ export function RunOver({
           />
           <div className="min-w-0 @min-[620px]:col-start-2 @min-[620px]:row-start-1">
             {response}
-            <Told now={now} label={member!.label} />
+            <Told now={now} label={must(member).label} />
           </div>
         </div>
       ) : (
@@ -110,7 +110,7 @@ export function RunOver({
       />
       {now && !isBeside && (
         <>
-          <Told now={now} label={member!.label} />
+          <Told now={now} label={must(member).label} />
           {now.poles.length > 0 && (
             <PolePlane
               title="Closed-loop poles"
@@ -142,7 +142,7 @@ function useRun({
   revealed: boolean;
 }) {
   const [own, setOwn] = useState(start);
-  const [over, setOver] = useState(knobs[0]!.name);
+  const [over, setOver] = useState(must(knobs[0]).name);
   const [at, setAt] = useState<number>();
   const [playing, setPlaying] = useState(false);
   const [family, setFamily] = useState(false);
@@ -272,7 +272,7 @@ function curvesOf(
       ? [{ id: 'first', curve: first.curves.y, look: now ? ('first' as const) : ('now' as const), label: 'start' }]
       : []),
     ...family.filter(({ label }) => label !== member?.label),
-    ...(now?.curves.y ? [{ id: 'now', curve: now.curves.y, look: 'now' as const, label: member!.label }] : []),
+    ...(now?.curves.y ? [{ id: 'now', curve: now.curves.y, look: 'now' as const, label: must(member).label }] : []),
   ];
 }
 

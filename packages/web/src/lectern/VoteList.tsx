@@ -1,3 +1,4 @@
+import { must } from '@nailset/core';
 import { Statement } from '../statement/Statement';
 import { sharesOf, type VoteOption, type Votes, withVote } from './votes';
 
@@ -53,7 +54,7 @@ export function VoteList({
             </button>
           </span>
           <span className="col-span-2 mt-1 h-1.5 bg-grid" aria-hidden="true">
-            <span className="block h-full origin-left bg-petrol" style={{ transform: `scaleX(${shares[k]!})` }} />
+            <span className="block h-full origin-left bg-petrol" style={{ transform: `scaleX(${must(shares[k])})` }} />
           </span>
         </li>
       ))}

@@ -1,4 +1,4 @@
-import { attempt, Problem } from '@nailset/core';
+import { attempt, must, Problem } from '@nailset/core';
 import { type BlockDiagram, reduction, restricted, type SignalPair } from '@nailset/core/diagrams';
 import { useMemo, useState } from 'react';
 import { DiagramView } from '../diagram/DiagramView';
@@ -15,7 +15,7 @@ export function KeyPanel({ diagram, pair }: { diagram: BlockDiagram; pair: Signa
       const moves = reduction(diagram, { from, to });
       const lines = moves.map((move, k): LedgerLine => {
         const step = { kind: move.kind, of: [...move.of] };
-        return { step, move, before: k === 0 ? start : moves[k - 1]!.after, shown: move.after };
+        return { step, move, before: k === 0 ? start : must(moves[k - 1]).after, shown: move.after };
       });
       return { start, lines };
     });
@@ -28,7 +28,7 @@ export function KeyPanel({ diagram, pair }: { diagram: BlockDiagram; pair: Signa
     <section aria-label="Reduction, step by step" className="grid gap-3">
       <DiagramView
         title={`Reduction from ${from} to ${to}, step ${at}`}
-        diagram={at === 0 ? start : lines[at - 1]!.shown}
+        diagram={at === 0 ? start : must(lines[at - 1]).shown}
         outputs={[to]}
         picked={lines[at]?.move.of ?? []}
         className="h-[clamp(180px,36vh,380px)]"

@@ -1,3 +1,4 @@
+import { must } from '@nailset/core';
 import { type BlockDiagram, isNamed, type Move } from '@nailset/core/diagrams';
 import { signalWords } from '../diagram/words';
 
@@ -31,7 +32,7 @@ export function moveWords(diagram: BlockDiagram, { kind, of: all }: Pick<Move, '
     case 'sign':
       return 'The minus sign as a block';
     case 'line':
-      return `One name for the line ${isNamed(of[0]!) ? of[0] : ''}`.trim();
+      return `One name for the line ${isNamed(must(of[0])) ? of[0] : ''}`.trim();
     case 'join':
       return 'Join the two sums';
     case 'exchange':
@@ -41,11 +42,11 @@ export function moveWords(diagram: BlockDiagram, { kind, of: all }: Pick<Move, '
     case 'sumBefore':
       return `Sum before ${first}`;
     case 'tapBefore':
-      return `Tap before ${first}, for ${userWords(diagram, of[1]!)}`;
+      return `Tap before ${first}, for ${userWords(diagram, must(of[1]))}`;
     case 'tapBehind':
-      return `Tap behind ${first}, for ${userWords(diagram, of[1]!)}`;
+      return `Tap behind ${first}, for ${userWords(diagram, must(of[1]))}`;
     case 'tapBeforeSum':
-      return `Tap before the sum, for ${userWords(diagram, of[1]!)}`;
+      return `Tap before the sum, for ${userWords(diagram, must(of[1]))}`;
   }
 }
 

@@ -2,6 +2,7 @@ import {
   type ControlLoop,
   convertController,
   factoredToLatex,
+  must,
   orElse,
   type PidForm,
   rational,
@@ -33,7 +34,7 @@ export function controllerLatex(
   return orElse(null, () => {
     const converted: PidForm =
       form === own
-        ? { form, Kp: set.Kp!, Ti: set.Ti ?? null, Td: set.Td ?? rational(0n) }
+        ? { form, Kp: must(set.Kp), Ti: set.Ti ?? null, Td: set.Td ?? rational(0n) }
         : convertController({ form: 'parallel', Kp: gains.Kp, Ki: gains.Ki, Kd: gains.Kd }, form, gains.filterTime);
     if (converted.form === 'parallel') return null;
     const Ti = converted.Ti && rationalToNumber(converted.Ti);

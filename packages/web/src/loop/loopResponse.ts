@@ -9,6 +9,7 @@ import {
   inputLine,
   LoopModel,
   type Measures,
+  must,
   type Pole,
   type Root,
   type Scope,
@@ -109,11 +110,11 @@ export function loopResponses(part: GainsOf, scope: Scope, series: readonly Seri
         curves,
         verdict: checkLoop(part, model, loop),
         poles: system?.poles ?? [],
-        hidden: system ? hiddenModes(withDeadTime(loop.subject().transfer)!.fraction) : [],
+        hidden: system ? hiddenModes(must(withDeadTime(loop.subject().transfer)).fraction) : [],
         zeros: system?.zeros ?? [],
-        riseFrom: firstAbove(curves.y!, 0.1 * (measures.finalValue ?? 1)),
+        riseFrom: firstAbove(must(curves.y), 0.1 * (measures.finalValue ?? 1)),
       };
-      if (known.size >= kept) known.delete(known.keys().next().value!);
+      if (known.size >= kept) known.delete(must(known.keys().next().value));
       known.set(key, response);
       return response;
     },
@@ -129,5 +130,5 @@ export function tryResponse(responses: LoopResponses, settings: Settings): LoopR
 
 function firstAbove({ times, values }: Curve, level: number): number {
   const k = values.findIndex((value) => (level >= 0 ? value >= level : value <= level));
-  return k < 0 ? 0 : times[k]!;
+  return k < 0 ? 0 : must(times[k]);
 }

@@ -1,4 +1,4 @@
-import { numberIn, type Settings } from '@nailset/core';
+import { must, numberIn, type Settings } from '@nailset/core';
 
 /** A zero and a pole of one number, which work together. */
 export interface LeadOrLag {
@@ -41,7 +41,7 @@ export function withRatiosHeld(
     const changed = [zero, pole].filter((name) => before[name] !== after[name]);
     const anew = changed.length === 2 ? leadsAndLagsOf(after).find((each) => each.pair === pair) : undefined;
     still[pair] = anew?.ratio ?? ratio;
-    const value = changed.length === 1 ? numberIn(after[changed[0]!]) : 0;
+    const value = changed.length === 1 ? numberIn(after[must(changed[0])]) : 0;
     if (!value) continue;
     const [other, wanted] = changed[0] === zero ? [pole, value * ratio] : [zero, value / ratio];
     settings[other] = String(Number(wanted.toPrecision(4)));

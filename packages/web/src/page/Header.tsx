@@ -1,7 +1,7 @@
 import { DropdownMenu } from 'radix-ui';
 import { Fragment, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { useSession, useSignOut } from '../api/queries';
+import { useMemberships, useSession, useSignOut } from '../api/queries';
 import { Mark } from '../shared/Mark';
 import { saveAll } from '../shared/saving';
 
@@ -57,6 +57,7 @@ const itemLook =
 
 function AccountMenu() {
   const session = useSession();
+  const memberships = useMemberships();
   const signOut = useSignOut();
   const navigate = useNavigate();
   const leave = async () => {
@@ -88,7 +89,7 @@ function AccountMenu() {
             <span className="block font-medium">{person.name}</span>
             <span className="text-note text-slate">{person.email}</span>
           </p>
-          {session.data!.memberships.map(({ courseId, course, role }) => (
+          {memberships.map(({ courseId, course, role }) => (
             <DropdownMenu.Item
               key={courseId}
               className={itemLook}

@@ -1,3 +1,4 @@
+import { must } from '@nailset/core';
 /** Hands a file to the browser to be saved. */
 export function download(blob: Blob, name: string): void {
   const link = document.createElement('a');
@@ -14,7 +15,7 @@ export async function pngOf(svg: string, width: number, height: number): Promise
   await image.decode();
   const canvas = document.createElement('canvas');
   [canvas.width, canvas.height] = [2 * width, 2 * height];
-  const context = canvas.getContext('2d')!;
+  const context = must(canvas.getContext('2d'));
   context.fillStyle = '#fefdf9';
   context.fillRect(0, 0, canvas.width, canvas.height);
   context.drawImage(image, 0, 0, canvas.width, canvas.height);

@@ -1,3 +1,4 @@
+import { must } from '@nailset/core';
 /** Something with what it was before, and what was undone. */
 export interface History<Of> {
   readonly past: readonly Of[];
@@ -28,12 +29,12 @@ export function historyReducer<Of>(state: History<Of>, action: HistoryAction<Of>
     }
     case 'undo': {
       if (past.length === 0) return state;
-      return { past: past.slice(0, -1), now: past.at(-1)!, future: [now, ...future], typing: undefined };
+      return { past: past.slice(0, -1), now: must(past.at(-1)), future: [now, ...future], typing: undefined };
     }
     case 'redo': {
       if (future.length === 0) return state;
       const [next, ...later] = future;
-      return { past: [...past, now], now: next!, future: later, typing: undefined };
+      return { past: [...past, now], now: must(next), future: later, typing: undefined };
     }
     case 'pause':
       return typing === undefined ? state : { ...state, typing: undefined };

@@ -10,25 +10,27 @@ interface Columns {
   readonly most: number;
 }
 
+type Row = [number, number, ...number[]];
+
 /**
  * Rows of numbers, the first of them rising, after a heading if there is one; semicolons and decimal commas are taken
  * as they come. A long record is thinned evenly; its ends stay.
  * @throws Error saying what is wrong, for people.
  */
-function readRows(text: string, { words, first, needed, least, most }: Columns): { heading: string; rows: number[][] } {
+function readRows(text: string, { words, first, needed, least, most }: Columns): { heading: string; rows: Row[] } {
   const delimiter = text.includes(';') ? ';' : text.includes('\t') ? '\t' : ',';
   const data = parse(text, { delimiter, bom: true, trim: true, relax_column_count: true, skip_empty_lines: true });
   const number = (cell: string): number =>
     cell.trim() === '' ? NaN : Number(delimiter === ',' ? cell : cell.replace(',', '.'));
   const rows = data.map((row) => row.map(number));
-  const isFull = (row: readonly number[]): boolean =>
+  const isFull = (row: readonly number[]): row is Row =>
     row.length >= needed && row.slice(0, needed).every((value) => Number.isFinite(value));
   const start = rows.findIndex(isFull);
   if (start < 0) throw new Error(`No row with ${words} was found: ${needed} columns of numbers are needed.`);
-  const kept = rows.slice(start);
-  const bad = kept.findIndex((row) => !isFull(row));
+  const bad = rows.slice(start).findIndex((row) => !isFull(row));
   if (bad >= 0) throw new Error(`Row ${start + bad + 1} has no ${words.replace(/\ba /g, '')}.`);
-  const falling = kept.findIndex(([at], k) => !least(at!) || (k > 0 && at! <= kept[k - 1]![0]!));
+  const kept = rows.slice(start).filter(isFull);
+  const falling = kept.findIndex(([at], k) => !least(at) || at <= (kept[k - 1]?.[0] ?? -Infinity));
   if (falling >= 0) throw new Error(`Row ${start + falling + 1}: ${first}.`);
   const step = Math.ceil(kept.length / most);
   return {
@@ -44,7 +46,7 @@ export function readTable(text: string): Pick<Series, 'times' | 'values'> {
     least: (time) => time >= 0,
   });
   if (rows.length < 2) throw new Error('A table needs at least two rows.');
-  return { times: rows.map(([time]) => time!), values: rows.map(([, value]) => value!) };
+  return { times: rows.map(([time]) => time), values: rows.map(([, value]) => value) };
 }
 
 /**
@@ -60,12 +62,12 @@ export function readFrequencyTable(text: string): Omit<FrequencyTable, 'name'> {
   if (rows.length < 5) throw new Error('A frequency response needs at least five rows.');
   const turn = /\bhz\b/i.test(heading) ? 2 * Math.PI : 1;
   const isRatio = /ratio|abs|linear/i.test(heading) && !/db/i.test(heading);
-  if (isRatio && rows.some(([, magnitude]) => !(magnitude! > 0))) throw new Error('Ratios must be more than 0.');
+  if (isRatio && rows.some(([, magnitude]) => !(magnitude > 0))) throw new Error('Ratios must be more than 0.');
   const short = (value: number): number => Number(value.toPrecision(8));
   const phases = rows.map(([, , phase]) => phase ?? NaN);
   return {
-    omegas: rows.map(([omega]) => short(omega! * turn)),
-    magnitudesDb: rows.map(([, magnitude]) => (isRatio ? short(20 * Math.log10(magnitude!)) : magnitude!)),
+    omegas: rows.map(([omega]) => short(omega * turn)),
+    magnitudesDb: rows.map(([, magnitude]) => (isRatio ? short(20 * Math.log10(magnitude)) : magnitude)),
     ...(phases.every((phase) => Number.isFinite(phase)) ? { phasesDegrees: phases } : {}),
   };
 }

@@ -1,3 +1,4 @@
+import { must } from '@nailset/core';
 /** A format that is made when a first time is written: making one takes as long as painting a small view. */
 function format(options: Intl.DateTimeFormatOptions): () => Intl.DateTimeFormat {
   let made: Intl.DateTimeFormat | undefined;
@@ -17,9 +18,11 @@ export const dayAndTime = (iso: string): string =>
 
 /** The reader's own zone at a time, as in `CET`. */
 export const zoneAt = (iso: string | null): string =>
-  zoned()
-    .formatToParts(iso ? new Date(iso) : new Date())
-    .find(({ type }) => type === 'timeZoneName')!.value;
+  must(
+    zoned()
+      .formatToParts(iso ? new Date(iso) : new Date())
+      .find(({ type }) => type === 'timeZoneName'),
+  ).value;
 
 /** Values of a `date` and a `time` input for a time, in the reader's own zone. */
 export function toLocalInputs(iso: string | null): { date: string; time: string } {

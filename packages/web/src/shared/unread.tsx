@@ -1,3 +1,4 @@
+import { must } from '@nailset/core';
 import {
   createContext,
   type ReactNode,
@@ -85,7 +86,7 @@ export function useUnreadText(label: string): string | undefined {
 export function useTellUnread(label: string, text: string, message: string | undefined): void {
   const { set, isShown } = use(UnreadContext);
   const scope = use(ScopeContext);
-  const part = scope.split('/')[0]!;
+  const part = must(scope.split('/')[0]);
   const key = `${scope} ${label}`;
   useEffect(() => {
     set(key, message === undefined ? undefined : { scope: part, label, text, message });

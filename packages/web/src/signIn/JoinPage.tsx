@@ -1,6 +1,6 @@
 import { type FormEvent, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { useJoin, useNewCourse, useRegister, useSession } from '../api/queries';
+import { useJoin, useMemberships, useNewCourse, useRegister, useSession } from '../api/queries';
 import { Header } from '../page/Header';
 import { FormError, Loading } from '../page/states';
 import { Button } from '../shared/Button';
@@ -111,8 +111,7 @@ function JoinCourse() {
 }
 
 function StartCourse() {
-  const session = useSession();
-  const teaches = session.data!.memberships.some(({ role }) => role === 'instructor');
+  const teaches = useMemberships().some(({ role }) => role === 'instructor');
   const [name, setName] = useState('');
   const [courseKey, setCourseKey] = useState('');
   const start = useNewCourse();

@@ -1,4 +1,4 @@
-import { type Answer, type Bench, limits, type Trail } from '@nailset/core';
+import { type Answer, type Bench, limits, must, type Trail } from '@nailset/core';
 import { nanoid } from 'nanoid';
 import { type Dispatch, useCallback, useEffect, useRef, useState } from 'react';
 import { ApiError, isAway } from '../api/client';
@@ -46,7 +46,8 @@ const unsavedParts = ({ parts, mayHandIn }: Bench, work: Work, { answers, trails
     : parts
         .map(({ id }) => id)
         .filter(
-          (id) => !isTooLong(work.answers[id]!) && (work.answers[id] !== answers[id] || work.trails[id] !== trails[id]),
+          (id) =>
+            !isTooLong(must(work.answers[id])) && (work.answers[id] !== answers[id] || work.trails[id] !== trails[id]),
         );
 
 /** Revisions from which the answers on the bench were made. */
@@ -91,7 +92,7 @@ export function useSaving(
   /** Sends one answer; gives back when it was saved, or null where another window has changed it. */
   const sendOne = useCallback(
     async (partId: string, { answers, trails }: Work): Promise<string | null> => {
-      const answer = answers[partId]!;
+      const answer = must(answers[partId]);
       const trail = trails[partId] ?? [];
       try {
         const body = { partId, answer, trail, base: known.current[partId] ?? 0, page, count: opened.nextSave(), whose };
@@ -99,7 +100,7 @@ export function useSaving(
         known.current[partId] = revision;
         sent.current = {
           answers: { ...sent.current.answers, [partId]: answer },
-          trails: { ...sent.current.trails, [partId]: trails[partId]! },
+          trails: { ...sent.current.trails, [partId]: must(trails[partId]) },
         };
         return savedAt;
       } catch (error) {
@@ -136,7 +137,7 @@ export function useSaving(
     const times = results.flatMap((result) => (result.status === 'fulfilled' && result.value ? [result.value] : []));
     const again = times.length < parts.length;
     if (changedRef.current.length > 0) setSaving({ state: 'refused', message: 'It waits for your choice.' });
-    else setSaving((old) => (times.length > 0 ? { state: 'saved', at: times.sort().at(-1)! } : old));
+    else setSaving((old) => (times.length > 0 ? { state: 'saved', at: must(times.sort().at(-1)) } : old));
     if (again) setTries((n) => n + 1);
   }, [bench, sendOne, unsaved, page, workRef]);
 

@@ -1,4 +1,4 @@
-import { type Answer, type Bench, isStopOf, type Settings, type StudentPart, type Trail } from '@nailset/core';
+import { type Answer, type Bench, isStopOf, must, type Settings, type StudentPart, type Trail } from '@nailset/core';
 import { blank, knobsOf, settingsOf, withSettings } from '../kinds/students';
 import type { Work, WorkAction } from '../loop/action';
 import { leadsAndLagsOf, withRatiosHeld } from '../loop/ratios';
@@ -20,7 +20,7 @@ export function workFrom(bench: Pick<Bench, 'parts' | 'saved' | 'handedIn'>, bef
     const carried = before?.answers[part.id];
     const fits = carried?.kind === part.kind;
     answers[part.id] = fitting(part, fits ? carried : (saved?.answer ?? last?.answer ?? blank(part)));
-    const start = [answers[part.id]!, blank(part)].map(settingsOf).find(areDecimals);
+    const start = [must(answers[part.id]), blank(part)].map(settingsOf).find(areDecimals);
     if (start) readable[part.id] = start;
     const names = knobsOf(part).map(({ name }) => name);
     const trail = (fits ? before?.trails[part.id] : saved?.trail) ?? [];
@@ -31,7 +31,7 @@ export function workFrom(bench: Pick<Bench, 'parts' | 'saved' | 'handedIn'>, bef
   const next = bench.parts.find(
     (part) => !bench.handedIn.some((entry) => entry.partId === part.id && entry.verdict?.met),
   );
-  const open = bench.parts.find(({ id }) => id === before?.open) ?? next ?? bench.parts[0]!;
+  const open = bench.parts.find(({ id }) => id === before?.open) ?? next ?? must(bench.parts[0]);
   const chosen = knobsOf(open)[0]?.name ?? '';
   return { open: open.id, chosen, answers, trails, readable, changes: before ? 1 : 0 };
 }
@@ -78,14 +78,14 @@ export function workReducer(work: Work, action: WorkAction): Work {
       return answer ? changed(work, action.part, withSettings(answer, action.settings)) : work;
     }
     case 'holdRatio': {
-      const settings = settingsOf(work.answers[action.part]!);
+      const settings = settingsOf(must(work.answers[action.part]));
       const found = settings && leadsAndLagsOf(settings).find(({ pair }) => pair === action.pair);
       const { [action.pair]: was, ...others } = work.held?.[action.part] ?? {};
       const now = was === undefined && found ? { ...others, [action.pair]: found.ratio } : others;
       return { ...work, held: { ...work.held, [action.part]: now } };
     }
     case 'nudge': {
-      const settings = settingsOf(work.answers[action.part]!);
+      const settings = settingsOf(must(work.answers[action.part]));
       if (!settings) return work;
       const { name, low = -Infinity, high = Infinity } = action.knob;
       const next = addDecimal(settings[name] ?? '0', action.by);
@@ -111,7 +111,7 @@ export function workReducer(work: Work, action: WorkAction): Work {
       return changed(work, action.part, { kind: 'trend', cells });
     }
     case 'stop': {
-      const settings = settingsOf(work.answers[action.part]!);
+      const settings = settingsOf(must(work.answers[action.part]));
       const trail = work.trails[action.part] ?? [];
       if (!areDecimals(settings) || sameSettings(settings, trail[trail.length - 1]?.gains)) return work;
       return withTrail(work, action.part, [...trail, { gains: settings, holding: action.holding }]);
@@ -170,7 +170,7 @@ function withSetting(work: Work, part: string, knob: string, text: string): Work
 }
 
 function changed(work: Work, part: string, wanted: Answer): Work {
-  const [before, after] = [settingsOf(work.answers[part]!), settingsOf(wanted)];
+  const [before, after] = [settingsOf(must(work.answers[part])), settingsOf(wanted)];
   const ratios = work.held?.[part];
   const followed = before && after && ratios ? withRatiosHeld(before, after, ratios) : undefined;
   const answer = followed ? withSettings(wanted, followed.settings) : wanted;

@@ -1,3 +1,4 @@
+import { must } from '@nailset/core';
 import {
   addInput,
   addOutput,
@@ -74,7 +75,7 @@ function forBlock(diagram: BlockDiagram, id: string, gain: string): Gesture[] {
       key: 'E',
       words: 'Set factor',
       fields: [{ kind: 'text', label: 'Factor', start: gain }],
-      run: ([value]) => setGain(diagram, id, value!),
+      run: ([value]) => setGain(diagram, id, must(value)),
     },
     ...(isName
       ? [
@@ -103,7 +104,7 @@ function forLine(diagram: BlockDiagram, line: Line): Gesture[] {
       key: 'B',
       words: 'Insert block',
       fields: [{ kind: 'text', label: 'Factor', start: freshName(diagram, 'G') }],
-      run: ([gain]) => insertBlock(diagram, place, gain!),
+      run: ([gain]) => insertBlock(diagram, place, must(gain)),
     },
     feeding(diagram, place, 'S', 'Insert sum'),
     entering(diagram, place),
@@ -111,7 +112,7 @@ function forLine(diagram: BlockDiagram, line: Line): Gesture[] {
       key: 'O',
       words: 'Lead out',
       fields: [{ kind: 'text', label: 'Name', start: name }],
-      run: ([value]) => addOutput(diagram, signal, value!),
+      run: ([value]) => addOutput(diagram, signal, must(value)),
     },
     ...(user?.kind === 'sum' && user.terms.length > 1
       ? [
@@ -130,7 +131,7 @@ function feeding(diagram: BlockDiagram, to: Place | { readonly sum: string }, ke
     key,
     words,
     fields: [{ kind: 'choice', label: 'Signal', options }, sign],
-    run: ([signal, with_]) => feed(diagram, signal!, to, signOf(with_)),
+    run: ([signal, with_]) => feed(diagram, must(signal), to, signOf(with_)),
   };
 }
 
@@ -139,7 +140,7 @@ function entering(diagram: BlockDiagram, to: Place | { readonly sum: string }): 
     key: 'I',
     words: 'Add input',
     fields: [{ kind: 'text', label: 'Name', start: freshName(diagram, 'd') }, sign],
-    run: ([name, with_]) => addInput(diagram, name!, to, signOf(with_)),
+    run: ([name, with_]) => addInput(diagram, must(name), to, signOf(with_)),
   };
 }
 
@@ -148,7 +149,7 @@ function renaming(diagram: BlockDiagram, id: string): Gesture {
     key: 'N',
     words: isNamed(id) ? 'Rename' : 'Name',
     fields: [{ kind: 'text', label: 'Name', start: isNamed(id) ? id : freshName(diagram, 'x') }],
-    run: ([name]) => rename(diagram, id, name!),
+    run: ([name]) => rename(diagram, id, must(name)),
   };
 }
 
@@ -157,7 +158,7 @@ function group(diagram: BlockDiagram, ids: readonly string[]): Gesture {
     key: 'G',
     words: 'Group as one block',
     fields: [{ kind: 'text', label: 'Name', start: freshName(diagram, 'T') }],
-    run: ([name]) => grouped(diagram, ids, name!),
+    run: ([name]) => grouped(diagram, ids, must(name)),
   };
 }
 

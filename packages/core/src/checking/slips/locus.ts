@@ -1,3 +1,4 @@
+import { must } from '../../expression/must.js';
 import { locusFunctions } from '../../formula/locusFunctions.js';
 import { gainAt, specialPoints, stationaryPoints } from '../../locus/specialPoints.js';
 import { lowestTerms } from '../../rational/fraction.js';
@@ -18,7 +19,7 @@ export function locusMisreadings(name: string, system: () => Transfer): NumberSl
   const fraction = lowestTerms(plain.fraction);
   const { gain, zeros, poles } = systemOf(fraction);
   const value = (args: number[] = []): number => {
-    const found = locusFunctions[name]!.value([system()], args);
+    const found = must(locusFunctions[name]).value([system()], args);
     return typeof found === 'number' ? found : NaN;
   };
   if (gains.has(name) && name !== 'gainForDamping') {

@@ -1,3 +1,4 @@
+import { must } from '../../expression/must.js';
 import type { Tree } from '../../expression/tree.js';
 import { childrenOf, namesIn, withChildren } from '../../expression/tree.js';
 import type { Slip } from './slip.js';
@@ -90,5 +91,5 @@ function isSame(a: Tree, b: Tree): boolean {
   }
   if (a.kind === 'call' && a.name !== (b as typeof a).name) return false;
   const [left, right] = [childrenOf(a), childrenOf(b)];
-  return left.length === right.length && left.every((child, k) => isSame(child, right[k]!));
+  return left.length === right.length && left.every((child, k) => isSame(child, must(right[k])));
 }

@@ -1,3 +1,4 @@
+import { must } from '../../expression/must.js';
 import type { MeasureNail, Nail } from '../../kinds/gains/part.js';
 import type { ControlLoop } from '../../loop/controlLoop.js';
 import type { QuantityName } from '../../quantity/names.js';
@@ -14,9 +15,9 @@ export function secondOrderPromise(quantity: QuantityName, loop: ControlLoop): n
   const { dampingRatio: zeta, naturalFrequency: w, re } = pair;
   switch (quantity) {
     case 'overshootPercent':
-      return secondOrderRules.overshootPercent(zeta!);
+      return secondOrderRules.overshootPercent(must(zeta));
     case 'peakTime':
-      return secondOrderRules.peakTime(zeta!, w);
+      return secondOrderRules.peakTime(must(zeta), w);
     case 'settlingTime':
     case 'settlingTime5':
       return secondOrderRules[quantity](-re);

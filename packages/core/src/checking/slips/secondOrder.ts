@@ -18,12 +18,13 @@ export function firstOrderSlips(transfer: Transfer): TransferSlip[] {
   const plain = withDeadTime(transfer);
   if (plain?.deadTime.numerator !== 0n || degree(plain.fraction.denominator) > 6) return [];
   const { numerator, denominator } = coefficientsOf(plain.fraction);
-  if (numerator.length !== 1 || denominator.length !== 2 || !(denominator[1]! > 0) || numerator[0] === 0) return [];
-  const [K, tau] = [numerator[0]! / denominator[1]!, 1 / denominator[1]!];
-  const of = (above: number, ...below: number[]): Transfer =>
+  const [[above = 0], [, below = 0]] = [numerator, denominator];
+  if (numerator.length !== 1 || denominator.length !== 2 || !(below > 0) || above === 0) return [];
+  const [K, tau] = [above / below, 1 / below];
+  const of = (over: number, ...under: number[]): Transfer =>
     delayed({
-      numerator: polynomialOf([rationalFromNumber(above)]),
-      denominator: polynomialOf(below.map(rationalFromNumber)),
+      numerator: polynomialOf([rationalFromNumber(over)]),
+      denominator: polynomialOf(under.map(rationalFromNumber)),
     });
   const inverted = {
     id: 'inverseTime',
@@ -42,18 +43,18 @@ export function secondOrderOf(transfer: Transfer): SecondOrder | null {
   if (plain?.deadTime.numerator !== 0n || degree(plain.fraction.denominator) > 6) return null;
   const { numerator, denominator } = coefficientsOf(plain.fraction);
   if (numerator.length !== 1 || denominator.length !== 3) return null;
-  const [, middle, last] = denominator as [number, number, number];
-  if (!(last > 0) || numerator[0] === 0) return null;
+  const [[above = 0], [, middle = 0, last = 0]] = [numerator, denominator];
+  if (!(last > 0) || above === 0) return null;
   const naturalFrequency = Math.sqrt(last);
-  return { gain: numerator[0]! / last, dampingRatio: middle / (2 * naturalFrequency), naturalFrequency };
+  return { gain: above / last, dampingRatio: middle / (2 * naturalFrequency), naturalFrequency };
 }
 
 /** What people make of a second-order system when they write it down wrongly. */
 export function secondOrderSlips({ gain: K, dampingRatio: zeta, naturalFrequency: w }: SecondOrder): TransferSlip[] {
-  const of = (above: number, ...below: number[]): Transfer =>
+  const of = (over: number, ...under: number[]): Transfer =>
     delayed({
-      numerator: polynomialOf([rationalFromNumber(above)]),
-      denominator: polynomialOf(below.map(rationalFromNumber)),
+      numerator: polynomialOf([rationalFromNumber(over)]),
+      denominator: polynomialOf(under.map(rationalFromNumber)),
     });
   const middle = 2 * zeta * w;
   const slip = (id: string, words: string, ...transfers: Transfer[]): TransferSlip[] =>

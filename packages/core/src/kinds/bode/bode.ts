@@ -1,4 +1,5 @@
 import { settingsText } from '../../checking/words.js';
+import { must } from '../../expression/must.js';
 import { type AnswerKind, defaults, withoutFigure } from '../kind.js';
 import { checking, settingsOfTerms, suggestedTerms } from './check.js';
 import { slipOfBode, wrongTerms } from './slips.js';
@@ -23,7 +24,7 @@ export const bode: AnswerKind<'bode'> = {
   settings: settingsOfTerms,
   suggested: suggestedTerms,
   warnings: (part, models) =>
-    suggestedTerms(part, models[0]!)
+    suggestedTerms(part, must(models[0]))
       ? []
       : ['No model of these terms was found that follows the curve: allow more terms, or a larger misfit.'],
 };

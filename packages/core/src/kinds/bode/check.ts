@@ -6,6 +6,7 @@ import { fitFraction } from '../../design/fit.js';
 import { refineTerms } from '../../design/refine.js';
 import type { Settings } from '../../exercise/answer.js';
 import type { TermGroup } from '../../exercise/names.js';
+import { must } from '../../expression/must.js';
 import { Problem } from '../../expression/problem.js';
 import { systemFrom } from '../../formula/evaluate.js';
 import {
@@ -69,7 +70,7 @@ export function bodeVerdict(
   const share = judged ? part.points / 2 : part.points;
   const items = [
     item('magnitude', 'Magnitude', 'dB', misfit.db, part.misfitDb, share),
-    ...(judged ? [item('phase', 'Phase', '°', misfit.degrees!, part.misfitDegrees!, share)] : []),
+    ...(judged ? [item('phase', 'Phase', '°', must(misfit.degrees), must(part.misfitDegrees), share)] : []),
   ];
   const missed = items.filter(({ met }) => !met);
   return verdictOf(items, missed.length === 0 ? 'The model follows.' : missed.map(({ words }) => words).join(' '));

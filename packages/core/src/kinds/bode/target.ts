@@ -1,3 +1,4 @@
+import { must } from '../../expression/must.js';
 import { Problem } from '../../expression/problem.js';
 import { type Scope, systemFrom } from '../../formula/evaluate.js';
 import { frequencyFunction } from '../../frequency/bode.js';
@@ -11,7 +12,10 @@ export function frequencyTarget({ target }: Pick<BodePart, 'target'>, scope: Sco
   if (!('system' in target)) {
     const { omegas, magnitudesDb, phasesDegrees } = target;
     const lengths = [magnitudesDb, ...(phasesDegrees ? [phasesDegrees] : [])].map(({ length }) => length);
-    if (lengths.some((length) => length !== omegas.length) || omegas.some((w, k) => k > 0 && !(w > omegas[k - 1]!))) {
+    if (
+      lengths.some((length) => length !== omegas.length) ||
+      omegas.some((w, k) => k > 0 && !(w > must(omegas[k - 1])))
+    ) {
       throw new Problem('exercise', 'The table needs rising frequencies and as many values of each column.');
     }
     return target;

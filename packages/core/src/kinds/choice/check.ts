@@ -3,6 +3,7 @@ import type { Model } from '../../checking/model.js';
 import { verdictOf } from '../../checking/verdictOf.js';
 import { listOf } from '../../checking/words.js';
 import { insertValues } from '../../exercise/words.js';
+import { must } from '../../expression/must.js';
 import { Problem } from '../../expression/problem.js';
 import { holds, readCondition } from '../../formula/condition.js';
 import type { Checking } from '../kind.js';
@@ -65,7 +66,7 @@ export const checking: Checking<'choice'> = {
         ? 'That is right.'
         : part.several
           ? `${items.length - missed.length} of ${items.length} are right.`
-          : missed[0]!.words;
+          : must(missed[0]).words;
     return verdictOf(items, words, {}, part.marking === 'allOrNothing');
   },
   solution(part, model) {

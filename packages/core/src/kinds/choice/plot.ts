@@ -1,5 +1,6 @@
 import { sampled } from '../../exercise/figure.js';
 import type { PlotKind } from '../../exercise/names.js';
+import { must } from '../../expression/must.js';
 import { Problem } from '../../expression/problem.js';
 import { type Scope, systemFrom } from '../../formula/evaluate.js';
 import { magnitudeAndPhase, plotFrequencies } from '../../frequency/bode.js';
@@ -55,23 +56,23 @@ function linesOf(kind: PlotKind, transfer: Transfer, horizon: number): ShownPlot
     return branchesOf(fraction, specialPoints(fraction), window).map(({ re, im }) => {
       const every = Math.max(1, Math.floor(re.length / branchPoints));
       const kept = Array.from(re.keys()).filter(
-        (k) => (k % every === 0 || k === re.length - 1) && Math.hypot(re[k]!, im[k]!) < 2 * reach,
+        (k) => (k % every === 0 || k === re.length - 1) && Math.hypot(must(re[k]), must(im[k])) < 2 * reach,
       );
-      return { x: kept.map((k) => short(re[k]!)), y: kept.map((k) => short(im[k]!)) };
+      return { x: kept.map((k) => short(must(re[k]))), y: kept.map((k) => short(must(im[k]))) };
     });
   }
   const omegas = plotFrequencies(system, frequencies);
   const { magnitudesDb, phasesDegrees } = magnitudeAndPhase(transfer, omegas);
-  const kept = Array.from(omegas.keys()).filter((k) => Number.isFinite(magnitudesDb[k]!));
-  const x = kept.map((k) => short(omegas[k]!));
+  const kept = Array.from(omegas.keys()).filter((k) => Number.isFinite(must(magnitudesDb[k])));
+  const x = kept.map((k) => short(must(omegas[k])));
   if (kind === 'bode') {
     return [
-      { x, y: kept.map((k) => short(magnitudesDb[k]!)) },
-      { x, y: kept.map((k) => short(phasesDegrees[k]!)) },
+      { x, y: kept.map((k) => short(must(magnitudesDb[k]))) },
+      { x, y: kept.map((k) => short(must(phasesDegrees[k]))) },
     ];
   }
   const at = (k: number, part: (angle: number) => number): number =>
-    short(10 ** (magnitudesDb[k]! / 20) * part((phasesDegrees[k]! * Math.PI) / 180));
+    short(10 ** (must(magnitudesDb[k]) / 20) * part((must(phasesDegrees[k]) * Math.PI) / 180));
   return [{ x: kept.map((k) => at(k, Math.cos)), y: kept.map((k) => at(k, Math.sin)) }];
 }
 
@@ -82,14 +83,14 @@ function linesOf(kind: PlotKind, transfer: Transfer, horizon: number): ShownPlot
 export function shownPlots(plots: readonly (Plot | undefined)[], scope: Scope): (ShownPlot | undefined)[] {
   const transfers = plots.map((plot) => plot && systemFrom(plot.system, scope));
   const horizons = transfers.flatMap((transfer, k) => {
-    if (!transfer || plots[k]!.kind !== 'step') return [];
+    if (!transfer || must(plots[k]).kind !== 'step') return [];
     const { system, deadTime } = systemWithDelay(transfer);
     return [horizonOf(system, deadTime)];
   });
   const horizon = Math.min(Math.max(...horizons, 0), 6 * Math.min(...horizons, Infinity));
   return plots.map((plot, k) => {
     if (!plot) return undefined;
-    const transfer = transfers[k]!;
+    const transfer = must(transfers[k]);
     const isPlane = plot.kind === 'poles' || plot.kind === 'locus';
     return {
       kind: plot.kind,

@@ -5,6 +5,7 @@ import type { Settings } from '../../exercise/answer.js';
 import type { Series } from '../../exercise/given.js';
 import { motionOf } from '../../exercise/inputs.js';
 import type { Samples } from '../../exercise/seen.js';
+import { must } from '../../expression/must.js';
 import { Problem } from '../../expression/problem.js';
 import { type Scope, systemFrom } from '../../formula/evaluate.js';
 import { decimalFrom, refuseOutside } from '../../loop/controller.js';
@@ -39,11 +40,11 @@ export function misfitPercent(
   let before: number | undefined;
   times.forEach((time, k) => {
     if (time > horizon * (1 + 1e-9)) return;
-    low = Math.min(low, values[k]!);
-    high = Math.max(high, values[k]!);
-    const off = (motion.at(time) - values[k]!) ** 2;
+    low = Math.min(low, must(values[k]));
+    high = Math.max(high, must(values[k]));
+    const off = (motion.at(time) - must(values[k])) ** 2;
     if (before !== undefined) {
-      const step = time - times[k - 1]!;
+      const step = time - must(times[k - 1]);
       sum += ((off + before) / 2) * step;
       span += step;
     }

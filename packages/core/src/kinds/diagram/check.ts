@@ -9,6 +9,7 @@ import { signalFlow, transferBetween } from '../../diagram/reduce.js';
 import type { SignalPair } from '../../diagram/reduction.js';
 import { knownLetters } from '../../exercise/systems.js';
 import { withKnownLetters } from '../../expression/letters.js';
+import { must } from '../../expression/must.js';
 import { parse } from '../../expression/parse.js';
 import { orElse, Problem } from '../../expression/problem.js';
 import type { Tree } from '../../expression/tree.js';
@@ -50,7 +51,7 @@ export function typedFor(diagram: Diagram, model: Model, text: string): { tree: 
 export function compared(part: DiagramPart, model: Model, pair: SignalPair, text: string): DiagramComparison {
   const { tree, diagram } = typedFor(diagramOf(part, model, pair), model, text);
   const question = exactQuestion(diagram, [withBindings(tree, diagram)]);
-  const got = evaluate(tree, question.others[0]!.algebra);
+  const got = evaluate(tree, must(question.others[0]).algebra);
   const expected = transferBetween(signalFlow(question.diagram, question.field), pair.from, pair.to);
   return { question, expected: inLowestTerms(expected), got: inLowestTerms(got), kept: [expected, got] };
 }
@@ -62,7 +63,7 @@ export function isAccepted({ question, expected, got, kept }: DiagramComparison,
   const { deadTimes } = question.field;
   return orElse(false, () => {
     const [want, have] = kept.map((fraction) => transferFromSymbolic(fraction, deadTimes));
-    return compareTransfers(have!, want!, tolerancePercent / 100).differences.length === 0;
+    return compareTransfers(must(have), must(want), tolerancePercent / 100).differences.length === 0;
   });
 }
 
@@ -74,7 +75,7 @@ export const checking: Checking<'diagram'> = {
     if (pieces.length !== asked.length) {
       throw new Problem('exercise', `${asked.length} fractions are asked for, separated by semicolons.`);
     }
-    return { kind: 'diagram', texts: Object.fromEntries(asked.map(({ id }, k) => [id, pieces[k]!])) };
+    return { kind: 'diagram', texts: Object.fromEntries(asked.map(({ id }, k) => [id, must(pieces[k])])) };
   },
   read(part, model, { texts }) {
     if (part.asked.every(({ id }) => !texts[id]?.trim())) throw new Problem('empty', 'Type your answer first.');
@@ -86,7 +87,7 @@ export const checking: Checking<'diagram'> = {
   check(part, model, { texts }) {
     const items = part.asked.map((pair) => {
       const text = texts[pair.id]?.trim();
-      const met = Boolean(text) && isAccepted(compared(part, model, pair, text!), part.tolerancePercent);
+      const met = Boolean(text) && isAccepted(compared(part, model, pair, must(text)), part.tolerancePercent);
       const label = labelOf(pair);
       return {
         ...{ id: pair.id, label, unit: '', measured: null, limit: null, relation: 'equal' as const },
@@ -98,11 +99,11 @@ export const checking: Checking<'diagram'> = {
     const words =
       missed.length === 0
         ? items.length === 1
-          ? items[0]!.words
+          ? must(items[0]).words
           : 'All are right.'
         : items.length === 1
-          ? missed[0]!.words
-          : `${items.length - missed.length} of ${items.length} are right. ${missed[0]!.words}`;
+          ? must(missed[0]).words
+          : `${items.length - missed.length} of ${items.length} are right. ${must(missed[0]).words}`;
     return verdictOf(items, words, {}, part.marking === 'allOrNothing');
   },
   solution(part, model) {

@@ -6,6 +6,7 @@ import type { RecognisedSlip } from '../../checking/verdict.js';
 import { blocksOf } from '../../diagram/blocks.js';
 import { exactQuestion, exactTransfer, gainIn } from '../../diagram/exact.js';
 import type { SignalPair } from '../../diagram/reduction.js';
+import { must } from '../../expression/must.js';
 import { inverseModulo, prime, solveModulo } from '../../rational/modular.js';
 import { type Field, isSameSymbolic, type SymbolicFraction } from '../../symbolic/fraction.js';
 import { valueModulo } from '../../symbolic/polynomial.js';
@@ -25,7 +26,7 @@ export function slipOfDiagram(
     const comparison = compared(part, model, pair, text);
     if (isAccepted(comparison, part.tolerancePercent)) continue;
     const found = onlyOne(fitting(comparison, pair, part.tolerancePercent));
-    return found && { id: found.id.split(' ')[0]!, words: found.words, place: [...found.place] };
+    return found && { id: must(found.id.split(' ')[0]), words: found.words, place: [...found.place] };
   }
   return undefined;
 }
@@ -63,8 +64,8 @@ function agreesModulo({ changed, pair, then }: DiagramSlip, field: Field, got: S
     const row = new Array<number>(order.length + 1).fill(0);
     const put = (id: string, by: number): void => {
       const k = at.get(id);
-      if (k !== undefined) row[k] = (row[k]! + prime - by) % prime;
-      else if (id === pair.from) row[order.length] = (row[order.length]! + by) % prime;
+      if (k !== undefined) row[k] = (must(row[k]) + prime - by) % prime;
+      else if (id === pair.from) row[order.length] = (must(row[order.length]) + by) % prime;
     };
     put(node.id, prime - 1);
     if (node.kind === 'block') put(node.of, value(gainIn(field, node.gain)));

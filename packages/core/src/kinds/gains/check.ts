@@ -4,6 +4,7 @@ import { namedNumbers } from '../../checking/namedNumbers.js';
 import type { Verdict, VerdictItem } from '../../checking/verdict.js';
 import { verdictOf } from '../../checking/verdictOf.js';
 import { formatPoint, listOf } from '../../checking/words.js';
+import { must } from '../../expression/must.js';
 import { Problem } from '../../expression/problem.js';
 import { openGains, refuseOutside } from '../../loop/controller.js';
 import type { ControlLoop } from '../../loop/controlLoop.js';
@@ -30,13 +31,13 @@ export function checkLoop(part: Pick<GainsPart, 'nails' | 'marking'>, model: Loo
     return verdictOf(items, items.length === 1 ? 'The nail holds.' : `All ${items.length} nails hold.`);
   }
   const count = `${items.length - missed.length} of ${items.length} nails hold.`;
-  return verdictOf(items, `${count} ${missed[0]!.words}`, {}, allOrNothing);
+  return verdictOf(items, `${count} ${must(missed[0]).words}`, {}, allOrNothing);
 }
 
 function unstableWords(loop: ControlLoop): string {
   if (loop.hasDeadTime) return 'The loop is unstable. No nail can hold.';
   const growing = loop.modes.filter((mode) => mode.im >= 0 && mode.re >= -1e-12 * mode.naturalFrequency);
-  const cause = loop.subject().system!.stable ? loop.hiddenCause : null;
+  const cause = must(loop.subject().system).stable ? loop.hiddenCause : null;
   const hidden = cause ? `, hidden because ${cause}` : '';
   return `The loop is unstable: pole at ${listOf(growing.map(formatPoint))}${hidden}. No nail can hold.`;
 }

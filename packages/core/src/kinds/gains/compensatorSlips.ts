@@ -2,6 +2,7 @@ import type { Slip } from '../../checking/slips/slip.js';
 import type { Settings } from '../../exercise/answer.js';
 import { isPid } from '../../exercise/controllers.js';
 import { numberIn } from '../../expression/decimal.js';
+import { must } from '../../expression/must.js';
 import { lowestTerms } from '../../rational/fraction.js';
 import type { Root } from '../../system/roots.js';
 import { systemOf } from '../../system/system.js';
@@ -91,15 +92,15 @@ function placesIn(settings: Settings): Place[] {
 function turned(settings: Settings): Settings | undefined {
   const places = placesIn(settings);
   if (places.length === 0) return undefined;
-  return { ...settings, ...Object.fromEntries(places.map((name) => [name, typed(-numberOf(settings, name)!)])) };
+  return { ...settings, ...Object.fromEntries(places.map((name) => [name, typed(-must(numberOf(settings, name)))])) };
 }
 
 function exchanged(settings: Settings): Settings | undefined {
   const pairs = partners.filter(([zero, pole]) => settings[zero] !== undefined && settings[pole] !== undefined);
   if (pairs.length === 0) return undefined;
   const swapped = pairs.flatMap(([zero, pole]) => [
-    [zero, settings[pole]!],
-    [pole, settings[zero]!],
+    [zero, must(settings[pole])],
+    [pole, must(settings[zero])],
   ]);
   return { ...settings, ...(Object.fromEntries(swapped) as Settings) };
 }
@@ -107,7 +108,7 @@ function exchanged(settings: Settings): Settings | undefined {
 /** K times the level at low frequency of ∏(s − p)/∏(s − z), or divided by it. */
 function inOtherForm(settings: Settings, way: 1 | -1): Settings | undefined {
   const level = placesIn(settings).reduce((product, name) => {
-    const re = numberOf(settings, name)!;
+    const re = must(numberOf(settings, name));
     const im = name.endsWith('r') ? numberOf(settings, name === 'zr' ? 'zi' : 'pi') : undefined;
     const size = im === undefined ? -re : re * re + im * im;
     return product * size ** (name.startsWith('p') ? 1 : -1);

@@ -1,6 +1,7 @@
 import { isPromised } from '../../checking/slips/rule.js';
 import { axesOf, guarded, judged, type Tried } from '../../checking/trial.js';
 import { sampled } from '../../exercise/figure.js';
+import { must } from '../../expression/must.js';
 import { openGains } from '../../loop/controller.js';
 import type { ControlLoop } from '../../loop/controlLoop.js';
 import type { Searching } from '../kind.js';
@@ -33,6 +34,7 @@ function isDeceived(part: GainsPart, loop: ControlLoop, { beyond }: Pick<Tried, 
   if (!loop.stable || loop.hasDeadTime) return false;
   const promised = part.nails.map((nail) => isPromised(nail, loop));
   return (
-    promised.every((holds) => holds !== false) && promised.some((holds, k) => holds === true && beyond[k]! > clearly)
+    promised.every((holds) => holds !== false) &&
+    promised.some((holds, k) => holds === true && must(beyond[k]) > clearly)
   );
 }

@@ -2,6 +2,7 @@ import { isPid } from '../../exercise/controllers.js';
 import type { DrawValues } from '../../exercise/document.js';
 import { hiddenIn, scopeOf } from '../../exercise/scope.js';
 import { textOf } from '../../exercise/systems.js';
+import { must } from '../../expression/must.js';
 import { orElse } from '../../expression/problem.js';
 import { type Scope, systemFrom } from '../../formula/evaluate.js';
 import { type Given, withoutFigure } from '../kind.js';
@@ -60,7 +61,7 @@ function familiesOf(document: Given, part: GainsPart, values: DrawValues): Famil
         const value = String(Number((Number(values[parameter]) * factor).toPrecision(digits)));
         return orElse([], () => {
           const [plant, sensor] = written({ ...values, [parameter]: value });
-          return [{ value, plant: plant!, ...(sensor === undefined ? {} : { sensor }) }];
+          return [{ value, plant: must(plant), ...(sensor === undefined ? {} : { sensor }) }];
         });
       });
     const members = at(familyFactors, 3);

@@ -6,6 +6,7 @@ import type { Settings } from '../../exercise/answer.js';
 import { isPid } from '../../exercise/controllers.js';
 import type { Answer } from '../../exercise/parts.js';
 import { numberIn } from '../../expression/decimal.js';
+import { must } from '../../expression/must.js';
 import { gainsOf, openGains } from '../../loop/controller.js';
 import type { ControlLoop } from '../../loop/controlLoop.js';
 import { quantities } from '../../quantity/index.js';
@@ -41,7 +42,7 @@ export function slipOfGains(part: GainsPart, model: Model, settings: Settings, c
     other !== undefined && attempted(check, { kind: 'gains', gains: other })?.met === true;
   const loopModel = loopModelOf(part, model);
   const loop = loopModel.loopWith(settings);
-  if (!loop.stable && !loop.hasDeadTime && loop.subject().system!.stable) {
+  if (!loop.stable && !loop.hasDeadTime && must(loop.subject().system).stable) {
     return loop.hiddenCause === 'the controller cancels a pole of the plant' ? hiddenMode : undefined;
   }
   const parallel = part.controller.form === 'parallel';

@@ -2,6 +2,7 @@ import type { Model } from '../../checking/model.js';
 import { isPid } from '../../exercise/controllers.js';
 import type { InputSignal } from '../../exercise/given.js';
 import { inputFrom } from '../../exercise/inputs.js';
+import { must } from '../../expression/must.js';
 import { Problem } from '../../expression/problem.js';
 import { systemFrom } from '../../formula/evaluate.js';
 import { compensatorTrouble } from '../../loop/compensator.js';
@@ -79,12 +80,13 @@ function refuseInput(input: InputSignal | undefined, model: Model, limited: bool
 
 function refuseCorridor({ corridor }: CorridorNail): void {
   corridor.forEach(({ time, low, high }, k) => {
-    if (k > 0 && !(time > corridor[k - 1]!.time)) throw new Problem('exercise', 'The times of a corridor must rise.');
+    if (k > 0 && !(time > must(corridor[k - 1]).time))
+      throw new Problem('exercise', 'The times of a corridor must rise.');
     if (low !== null && high !== null && low >= high) {
       throw new Problem('exercise', `At ${time} s the corridor’s lower bound is not below its upper.`);
     }
   });
   const bounded = (side: 'low' | 'high'): boolean =>
-    corridor.some((corner, k) => k > 0 && corner[side] !== null && corridor[k - 1]![side] !== null);
+    corridor.some((corner, k) => k > 0 && corner[side] !== null && must(corridor[k - 1])[side] !== null);
   if (!bounded('low') && !bounded('high')) throw new Problem('exercise', 'A corridor needs a bound over some time.');
 }

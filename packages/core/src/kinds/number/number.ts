@@ -2,6 +2,7 @@ import type { Model } from '../../checking/model.js';
 import { withUnit } from '../../checking/words.js';
 import type { Parameter } from '../../exercise/given.js';
 import { absoluteTolerance } from '../../exercise/tolerance.js';
+import { must } from '../../expression/must.js';
 import { orElse, Problem } from '../../expression/problem.js';
 import { parseFormula, systemFrom } from '../../formula/evaluate.js';
 import { quantityNames } from '../../quantity/names.js';
@@ -46,7 +47,7 @@ export const number: AnswerKind<'number'> = {
   ],
   warnings: (part, models, parameters) => [
     ...(part.condition ? [] : askedAndShown(part, models, parameters)),
-    ...ruleWarnings(part, models[0]!),
+    ...ruleWarnings(part, must(models[0])),
   ],
   /** The step response of the system that the formula reads something off. */
   curve({ formula }, { scope }) {

@@ -4,6 +4,7 @@ import { locusMisreadings } from '../../checking/slips/locus.js';
 import { secondOrderOf } from '../../checking/slips/secondOrder.js';
 import { type NumberSlip, onlyOne, type Slip, type WrongAnswer } from '../../checking/slips/slip.js';
 import { distanceIn } from '../../exercise/tolerance.js';
+import { must } from '../../expression/must.js';
 import { orElse } from '../../expression/problem.js';
 import { childrenOf, type Tree, withChildren } from '../../expression/tree.js';
 import { numberFrom, parseFormula, type Scope, systemFrom } from '../../formula/evaluate.js';
@@ -90,7 +91,7 @@ function misreadings(call: Call, scope: Scope): (Slip & { tree: Tree })[] {
     typeof value === 'number' && Number.isFinite(value)
       ? [{ id, words, tree: value < 0 ? negative(-value) : literal(value) }]
       : [];
-  const system = (): Transfer => systemFrom(call.of[0]!, scope);
+  const system = (): Transfer => systemFrom(must(call.of[0]), scope);
   const rule = (value: (w: number, zeta: number) => number | null) => {
     const slowest = slowestPole(system());
     if (slowest?.dampingRatio == null) return [];

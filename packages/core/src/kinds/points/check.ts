@@ -2,6 +2,7 @@ import type { Model } from '../../checking/model.js';
 import type { VerdictItem } from '../../checking/verdict.js';
 import { plain, verdictOf } from '../../checking/verdictOf.js';
 import { formatPoint, listOf } from '../../checking/words.js';
+import { must } from '../../expression/must.js';
 import { Problem } from '../../expression/problem.js';
 import { systemFrom } from '../../formula/evaluate.js';
 import { specialPoints } from '../../locus/specialPoints.js';
@@ -101,7 +102,7 @@ export function matched(
   const found = new Array<number>(marked.length).fill(-1);
   const used = new Set<number>();
   for (const { k, index, distance } of pairs.sort((a, b) => a.distance - b.distance)) {
-    if (found[k] !== -1 || used.has(index) || distance > allowedAt(part, expected, expected[index]!)) continue;
+    if (found[k] !== -1 || used.has(index) || distance > allowedAt(part, expected, must(expected[index]))) continue;
     found[k] = index;
     used.add(index);
   }
@@ -132,7 +133,7 @@ export const checking: Checking<'points'> = {
     const slots = Math.max(expected.length, marked.length);
     const share = part.points / slots;
     const items: VerdictItem[] = marked.map((point, k) => {
-      const met = found[k]! >= 0;
+      const met = must(found[k]) >= 0;
       const words = `${pointWords(point)}: ${met ? 'right' : `no ${one} here`}.`;
       return {
         ...plain,

@@ -2,6 +2,7 @@ import type { VerdictItem } from '../../checking/verdict.js';
 import { plain, verdictOf } from '../../checking/verdictOf.js';
 import { formatNumber } from '../../checking/words.js';
 import type { PointSet } from '../../exercise/names.js';
+import { must } from '../../expression/must.js';
 import { gainAt, specialPoints } from '../../locus/specialPoints.js';
 import type { Fraction } from '../../rational/fraction.js';
 import type { Complex } from '../../system/complex.js';
@@ -39,7 +40,7 @@ export interface Stretch {
 export function stretchesOf({ poles, zeros }: { poles: readonly Complex[]; zeros: readonly Complex[] }): Stretch[] {
   const cuts = [...poles, ...zeros].filter(({ im }) => im === 0).map(({ re }) => re);
   const ends = [-Infinity, ...[...new Set(cuts)].sort((a, b) => a - b), Infinity];
-  return ends.slice(1).map((to, k) => ({ from: ends[k]!, to }));
+  return ends.slice(1).map((to, k) => ({ from: must(ends[k]), to }));
 }
 
 const isIn = ({ from, to }: Stretch, { re, im }: Complex): boolean => im === 0 && re > from && re < to;
@@ -114,7 +115,7 @@ export function sameSketch(
       (piece) => a.some((point) => isIn(piece, point)) === b.some((point) => isIn(piece, point)),
     );
   }
-  const [from, to] = [a[0]!, b[0]!];
+  const [from, to] = [must(a[0]), must(b[0])];
   if (a.length !== b.length || Math.hypot(from.re - to.re, from.im - to.im) > nearness(part, system)) return false;
   const others = b.slice(1).map((point) => angleFrom(to, point));
   return a.slice(1).every((point) => {
@@ -124,21 +125,21 @@ export function sameSketch(
 }
 
 function checkAsymptotes(part: PointsPart, fraction: Fraction, marked: readonly Complex[]) {
-  const asymptotes = specialPoints(fraction).asymptotes!;
+  const asymptotes = must(specialPoints(fraction).asymptotes);
   const { centroid } = asymptotes;
   const allowed = part.toleranceDegrees ?? usualDegrees;
   const [meeting, ...ends] = marked;
-  const isThere = Math.hypot(meeting!.re - centroid, meeting!.im) <= nearness(part, systemOf(fraction));
+  const isThere = Math.hypot(must(meeting).re - centroid, must(meeting).im) <= nearness(part, systemOf(fraction));
   const found: Found[] = [
     {
       ...plain,
       label: 'where they meet',
       met: isThere,
-      words: `${pointWords(meeting!)}: ${isThere ? 'they meet here' : 'they do not meet here'}.`,
+      words: `${pointWords(must(meeting))}: ${isThere ? 'they meet here' : 'they do not meet here'}.`,
     },
   ];
   const left = [...asymptotes.anglesDegrees];
-  const angles = ends.map((end) => angleFrom(meeting!, end));
+  const angles = ends.map((end) => angleFrom(must(meeting), end));
   for (const angle of angles) {
     const errors = left.map((degrees) => Math.abs(turnedIn(angle - degrees)));
     const error = Math.min(180, ...errors);
@@ -171,7 +172,7 @@ function sizeOf({ poles, zeros }: System): number {
 /** Why a marked point is none of a sketch, in words; undefined for one that counts if it lies on the locus. */
 function noSketch(part: PointsPart, system: System, marked: readonly Complex[], k: number): string | undefined {
   const size = sizeOf(system);
-  const point = marked[k]!;
+  const point = must(marked[k]);
   const isNear = (other: Complex, share: number): boolean =>
     Math.hypot(other.re - point.re, other.im - point.im) <= share * size;
   if (marked.some((other, j) => j !== k && isNear(other, apart))) return 'too near another marked point';

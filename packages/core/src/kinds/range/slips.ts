@@ -1,5 +1,6 @@
 import type { Model } from '../../checking/model.js';
 import { onlyOne, type Slip, type WrongAnswer } from '../../checking/slips/slip.js';
+import { must } from '../../expression/must.js';
 import type { Range } from '../../locus/stableRanges.js';
 import { systemOf } from '../../system/system.js';
 import { expectedRanges, isSameRange, loopOfRange } from './check.js';
@@ -15,7 +16,9 @@ function candidates(part: RangePart, model: Model): Candidate[] {
   const expected = expectedRanges(part, model);
   const { gain } = systemOf(loopOfRange(part, model).fraction);
   const ends = [0, ...expected.flat(), Infinity];
-  const others = ends.flatMap((from, k): Range[] => (k % 2 === 0 && ends[k + 1]! > from ? [[from, ends[k + 1]!]] : []));
+  const others = ends.flatMap((from, k): Range[] =>
+    k % 2 === 0 && must(ends[k + 1]) > from ? [[from, must(ends[k + 1])]] : [],
+  );
   const found: Candidate[] = [
     { id: 'turned', words: 'With these gains the loop is unstable, with the others stable.', ranges: others },
     {
@@ -38,7 +41,7 @@ function candidates(part: RangePart, model: Model): Candidate[] {
 }
 
 const isSame = (part: RangePart, expected: readonly Range[], given: readonly Range[]): boolean =>
-  expected.length === given.length && expected.every((range, k) => isSameRange(part, range, given[k]!));
+  expected.length === given.length && expected.every((range, k) => isSameRange(part, range, must(given[k])));
 
 /** What ranges go wrong by, if exactly one usual slip leads to them. */
 export function slipOfRange(part: RangePart, model: Model, text: string): Slip | undefined {

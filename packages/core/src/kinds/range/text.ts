@@ -1,5 +1,6 @@
 import { numberFromText } from '../../checking/numberText.js';
 import { formatNumber } from '../../checking/words.js';
+import { must } from '../../expression/must.js';
 import { orElse, Problem } from '../../expression/problem.js';
 import type { Range } from '../../locus/stableRanges.js';
 
@@ -86,8 +87,8 @@ function pieceOf(words: string): Piece {
   const signs = bare.match(/[<>]/g) ?? [];
   const sides = bare.split(/[<>]/).map((side) => side.trim());
   const rising = signs[0] === '<';
-  if (signs.length === 2 && signs[0] === signs[1] && isLetter.test(sides[1]!)) {
-    const [a, b] = [endOf(sides[0]!, words), endOf(sides[2]!, words)];
+  if (signs.length === 2 && signs[0] === signs[1] && isLetter.test(must(sides[1]))) {
+    const [a, b] = [endOf(must(sides[0]), words), endOf(must(sides[2]), words)];
     return { range: rising ? [a, b] : [b, a], twoSided: true };
   }
   if (signs.length !== 1) throw unreadable(words);

@@ -6,6 +6,7 @@ import { moveOfStep, reducedGain, restricted } from '../../diagram/reduction.js'
 import { reduction as reductionOf } from '../../diagram/reduction.js';
 import { equationsOf } from '../../exercise/systems.js';
 import { nameToLatex, toLatex } from '../../expression/latex.js';
+import { must } from '../../expression/must.js';
 import { parse } from '../../expression/parse.js';
 import { Problem } from '../../expression/problem.js';
 import type { Checking } from '../kind.js';
@@ -52,7 +53,7 @@ export const checking: Checking<'reduction'> = {
       .filter((piece) => piece.trim())
       .map((piece) => {
         const [move, gain] = piece.split('=').map((side) => side.trim());
-        const [kind, ...of] = move!.split(/\s+/);
+        const [kind, ...of] = must(move).split(/\s+/);
         return { kind: kind as ReductionStep['kind'], of, ...(gain ? { gain } : {}) };
       });
     return { kind: 'reduction', steps };
@@ -77,9 +78,9 @@ export const checking: Checking<'reduction'> = {
     const item = { unit: '', measured: null, limit: null, relation: 'equal' as const, close: false };
     const items = [
       ...typed.map(({ step, right: met }, k) => {
-        const label = `Step ${made.indexOf(typed[k]!) + 1}`;
+        const label = `Step ${made.indexOf(must(typed[k])) + 1}`;
         const words = met ? `${label}: right.` : `${label}: ${step.gain} is not what this step gives.`;
-        return { ...item, id: `step-${k + 1}`, label, met: met!, points: 0, outOf: 0, words };
+        return { ...item, id: `step-${k + 1}`, label, met: must(met), points: 0, outOf: 0, words };
       }),
       {
         ...{ ...item, id: part.id, label: 'One block', met: done, points: part.points * share, outOf: part.points },
@@ -89,11 +90,11 @@ export const checking: Checking<'reduction'> = {
       },
     ];
     const wrong = items.find(({ met }) => !met);
-    return verdictOf(items, wrong?.words ?? items.at(-1)!.words);
+    return verdictOf(items, wrong?.words ?? must(items.at(-1)).words);
   },
   solution(part, model) {
     const start = startOfReduction(part, model);
     const last = reductionOf(start, part).at(-1)?.after ?? start;
-    return `\\frac{${nameToLatex(part.to)}}{${nameToLatex(part.from)}}=${toLatex(parse(reducedGain(last, part)!))}`;
+    return `\\frac{${nameToLatex(part.to)}}{${nameToLatex(part.from)}}=${toLatex(parse(must(reducedGain(last, part))))}`;
   },
 };

@@ -2,6 +2,7 @@ import type { Model } from '../../checking/model.js';
 import { verdictOf } from '../../checking/verdictOf.js';
 import { decimalText } from '../../exercise/draw.js';
 import { scopeOf } from '../../exercise/scope.js';
+import { must } from '../../expression/must.js';
 import { Problem } from '../../expression/problem.js';
 import { numberFrom, type Scope } from '../../formula/evaluate.js';
 import { multiplyRational, rationalFromDecimal, rationalFromNumber } from '../../rational/number.js';
@@ -22,8 +23,8 @@ export function expectedTrends(part: TrendPart, model: Model): Map<string, Trend
     const raised = decimalText(multiplyRational(rationalFromDecimal(own), rationalFromNumber(factor)));
     const changed = valuesOf(part, scopeOf(model, { ...model.values, [symbol]: raised }));
     part.rows.forEach((row, k) => {
-      const least = (part.samePercent / 100) * Math.max(Math.abs(base[k]!), Math.abs(changed[k]!)) + 1e-9;
-      const by = changed[k]! - base[k]!;
+      const least = (part.samePercent / 100) * Math.max(Math.abs(must(base[k])), Math.abs(must(changed[k]))) + 1e-9;
+      const by = must(changed[k]) - must(base[k]);
       found.set(cellOf(row.id, id), by > least ? 'up' : by < -least ? 'down' : 'same');
     });
   }
@@ -42,7 +43,7 @@ export const checking: Checking<'trend'> = {
     pieces.forEach((piece, k) => {
       const way = trends.find((name) => name === piece.toLowerCase());
       if (!way || k >= all.length) throw new Problem('exercise', `“${piece}” is not one of ${trends.join(', ')}.`);
-      cells[all[k]!] = way;
+      cells[must(all[k])] = way;
     });
     return { kind: 'trend', cells };
   },
@@ -80,7 +81,7 @@ export const checking: Checking<'trend'> = {
     const expected = expectedTrends(part, model);
     return part.changes
       .map((change) => {
-        const rows = part.rows.map((row) => `${row.label} ${words[expected.get(cellOf(row.id, change.id))!]}`);
+        const rows = part.rows.map((row) => `${row.label} ${words[must(expected.get(cellOf(row.id, change.id)))]}`);
         return `${change.label}: ${rows.join(', ')}`;
       })
       .join('. ');

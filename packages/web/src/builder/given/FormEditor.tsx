@@ -1,4 +1,4 @@
-import type { SystemForm } from '@nailset/core';
+import { must, type SystemForm } from '@nailset/core';
 import { lazy, Suspense, useState } from 'react';
 import { Button } from '../../shared/Button';
 import { CellText, TextField } from '../../shared/fields';
@@ -304,7 +304,7 @@ function MatrixText({
             .split('\n')
             .map(splitOutside)
             .filter((row) => row.length > 0);
-          const even = rows.length > 0 && rows.every((row) => row.length === rows[0]!.length);
+          const even = rows.length > 0 && rows.every((row) => row.length === must(rows[0]).length);
           event.target.setAttribute('aria-invalid', String(!even));
           if (even) onChange(rows);
         }}

@@ -4,6 +4,7 @@ import {
   formatNumber,
   formatPoint,
   hiddenModes,
+  must,
   type NamedSystem,
   nameToLatex,
   orElse,
@@ -160,7 +161,7 @@ function Understood({ name, scope }: { name: string; scope: Scope }) {
               {k === 0 ? '; poles ' : ', '}
               {formatPoint(pole)}
               {pole.im > 0 &&
-                ` (ζ ${formatNumber(pole.dampingRatio!)}, ωn ${withUnit(pole.naturalFrequency, 'rad/s')})`}
+                ` (ζ ${formatNumber(must(pole.dampingRatio))}, ωn ${withUnit(pole.naturalFrequency, 'rad/s')})`}
             </span>
           ))}
         <HiddenModes modes={hidden} lead="; " />

@@ -1,4 +1,4 @@
-import { type ExerciseDocument, inPoints, nailLabel, nameToLatex, type Part } from '@nailset/core';
+import { type ExerciseDocument, inPoints, must, nailLabel, nameToLatex, type Part } from '@nailset/core';
 import { type Proof, provedDraws } from '@nailset/core/checks';
 import { useMemo, useState } from 'react';
 import type { PlotCurve } from '../../plot/curves';
@@ -23,7 +23,7 @@ export function ProofPanel({
   ready: boolean;
 }) {
   const { state, start, cancel } = useProof();
-  const part = document.parts.find(({ id }) => id === open) ?? document.parts[0]!;
+  const part = document.parts.find(({ id }) => id === open) ?? must(document.parts[0]);
   const stale = state.state === 'done' && (state.document !== document || state.partId !== part.id);
   return (
     <section aria-label="Proof" className="grid content-start gap-5 px-5 py-4">
@@ -110,7 +110,7 @@ function whose({ draws }: NonNullable<Proof['search']>, set: readonly string[]):
 }
 
 function Draws({ proof, part }: { proof: Proof; part: Part }) {
-  const symbols = Object.keys(proof.draws[0]!.values);
+  const symbols = Object.keys(must(proof.draws[0]).values);
   const searched = proof.search !== null;
   return (
     <section aria-label="Ten draws" className="overflow-x-auto">

@@ -1,4 +1,4 @@
-import { type ExerciseDocument, Problem } from '@nailset/core';
+import { type ExerciseDocument, must, Problem } from '@nailset/core';
 import { type Proof, prove } from '@nailset/core/checks';
 
 /** A question to the worker: prove one part. */
@@ -14,7 +14,7 @@ const say = (message: ProofMessage): void => self.postMessage(message);
 
 /** Ten students and a search take a while; the page stays free, and stops the worker to cancel. */
 self.onmessage = ({ data: { document, partId } }: MessageEvent<ProofRequest>) => {
-  const part = document.parts.find(({ id }) => id === partId)!;
+  const part = must(document.parts.find(({ id }) => id === partId));
   let told = 0;
   try {
     const work = prove(document, part);

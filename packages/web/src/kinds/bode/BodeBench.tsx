@@ -1,4 +1,4 @@
-import { formatNumber, numberIn, Problem, responseOfTerms, straightLines } from '@nailset/core';
+import { formatNumber, must, numberIn, Problem, responseOfTerms, straightLines } from '@nailset/core';
 import isEqual from 'fast-deep-equal';
 import { useEffect, useMemo, useState } from 'react';
 import { type BodeCurve, type BodeFrame, bodeFrame } from '../../frequency/BodeAxes';
@@ -38,7 +38,7 @@ export default function BodeBench({
   response: TermsResponse;
   keys: boolean;
 }) {
-  const answer = work.answers[part.id]!;
+  const answer = must(work.answers[part.id]);
   const settings = useMemo(() => (answer.kind === 'bode' ? answer.terms : {}), [answer]);
   const knobs = useMemo(
     () => knobsOfTerms(part, settings).filter(({ name }) => settings[name] !== undefined),
@@ -79,7 +79,7 @@ export default function BodeBench({
   const first = stops[0]?.found;
   const isFirst = first !== undefined && isEqual(first.settings, response.settings);
   const held = ({ verdict }: TermsResponse): string =>
-    verdict.items.map(({ measured, unit }) => `${formatNumber(measured!)} ${unit}`).join(', ');
+    verdict.items.map(({ measured, unit }) => `${formatNumber(must(measured))} ${unit}`).join(', ');
   return (
     <div className="flex min-w-0 flex-col gap-4">
       <BodePlot

@@ -1,4 +1,4 @@
-import { formatNumber, type TermGroup, termGroups } from '@nailset/core';
+import { formatNumber, must, type TermGroup, termGroups } from '@nailset/core';
 import { useState } from 'react';
 import { ExpressionField } from '../../shared/ExpressionField';
 import { NumberField, PointsField } from '../../shared/fields';
@@ -57,8 +57,8 @@ export function BodeEditor({ part, scope, findings, onChange }: EditorProps<'bod
         </>
       ) : (
         <p className="text-[13px] text-slate">
-          {target.name}: {target.omegas.length} points from {formatNumber(target.omegas[0]!)} to{' '}
-          {formatNumber(target.omegas.at(-1)!)} rad/s{target.phasesDegrees ? '' : ', no phases'}.{' '}
+          {target.name}: {target.omegas.length} points from {formatNumber(must(target.omegas[0]))} to{' '}
+          {formatNumber(must(target.omegas.at(-1)))} rad/s{target.phasesDegrees ? '' : ', no phases'}.{' '}
           <button
             type="button"
             className="link"

@@ -3,6 +3,7 @@ import {
   attempt,
   bodeVerdict,
   modelOfTerms,
+  must,
   numberIn,
   numbersOfTerms,
   refineTerms,
@@ -37,7 +38,7 @@ const short = (value: number): string => String(Number(value.toPrecision(4)));
 
 /** The middle of the frequencies that are shown. */
 function middleOf({ target: { omegas } }: BodeOfPart): number {
-  return Number(Math.sqrt(omegas[0]! * omegas.at(-1)!).toPrecision(1));
+  return Number(Math.sqrt(must(omegas[0]) * must(omegas.at(-1))).toPrecision(1));
 }
 
 /** The numbers of the terms, with rungs that go with their size. */
@@ -89,7 +90,7 @@ export function termAdditions(part: BodeOfPart, settings: Settings): { label: st
   return additions.flatMap(({ label, names }) => {
     const next = names.find((each) => each.every((name) => knobs.has(name) && settings[name] === undefined));
     if (!next) return [];
-    return [{ label, settings: Object.fromEntries(next.map((name) => [name, String(knobs.get(name)!.start)])) }];
+    return [{ label, settings: Object.fromEntries(next.map((name) => [name, String(must(knobs.get(name)).start)])) }];
   });
 }
 

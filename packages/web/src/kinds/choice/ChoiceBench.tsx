@@ -1,4 +1,4 @@
-import type { Bench, StudentPart } from '@nailset/core';
+import { type Bench, must, type StudentPart } from '@nailset/core';
 import { useMemo } from 'react';
 import type { WorkAction } from '../../loop/action';
 import { optionFrame, OptionPlot, optionTitle } from '../../plot/OptionPlot';
@@ -47,7 +47,7 @@ export function ChoiceBench({
               {option}
               {plot && (
                 <div className="px-2 py-2">
-                  <OptionPlot title={optionTitle(plot, k)} plot={plot} frame={frames.get(plot.kind)!} />
+                  <OptionPlot title={optionTitle(plot, k)} plot={plot} frame={must(frames.get(plot.kind))} />
                 </div>
               )}
             </div>

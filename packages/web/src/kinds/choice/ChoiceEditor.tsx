@@ -1,4 +1,4 @@
-import type { ChoicePart, PlotKind, Scope } from '@nailset/core';
+import { type ChoicePart, must, type PlotKind, type Scope } from '@nailset/core';
 import { Button } from '../../shared/Button';
 import type { Changed } from '../../shared/changed';
 import {
@@ -151,7 +151,7 @@ function RightField({
   const choose = (next: keyof typeof ways) => {
     if (next !== 'equal') return onChange(next === 'when' ? 'stable(G)' : next === 'yes');
     const shown = /\(diagram:(\w+)\)/.exec(text)?.[1];
-    const one = shown && names.includes(shown) ? shown : names.at(-1)!;
+    const one = shown && names.includes(shown) ? shown : must(names.at(-1));
     onChange({ equal: [one, names.find((name) => name !== one) ?? one] });
   };
   return (

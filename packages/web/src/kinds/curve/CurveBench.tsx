@@ -1,4 +1,4 @@
-import { formatNumber, parseFormula, Problem, type Samples, toLatex } from '@nailset/core';
+import { formatNumber, must, parseFormula, Problem, type Samples, toLatex } from '@nailset/core';
 import { useEffect, useMemo } from 'react';
 import type { Work, WorkAction } from '../../loop/action';
 import { Ladder } from '../../loop/Ladder';
@@ -34,7 +34,7 @@ export function CurveBench({
   response: CurveResponse;
   keys: boolean;
 }) {
-  const answer = work.answers[part.id]!;
+  const answer = must(work.answers[part.id]);
   const settings = answer.kind === 'curve' ? answer.knobs : {};
   const knobs = useMemo(() => knobsOfCurve(part), [part]);
   const trail = useMemo(() => work.trails[part.id] ?? [], [work.trails, part.id]);
@@ -43,7 +43,7 @@ export function CurveBench({
   const probing = useProbing();
   const [frame, setFrame] = useFrame(part.horizon, () => frameFor(part.horizon, [target]));
   const [item] = response.verdict.items;
-  const met = item!.met;
+  const met = must(item).met;
 
   useEffect(() => {
     const timer = setTimeout(() => dispatch({ do: 'stop', part: part.id, holding: met ? 1 : 0 }), stopAfter);
@@ -100,7 +100,7 @@ export function CurveBench({
           stop,
           index,
           current: found === response,
-          held: `${formatNumber(found.verdict.items[0]!.measured ?? Infinity)} %`,
+          held: `${formatNumber(must(found.verdict.items[0]).measured ?? Infinity)} %`,
         }))}
         dispatch={dispatch}
       />

@@ -1,4 +1,14 @@
-import { type Attempt, attempt, type Bench, nameToLatex, parse, Problem, type SeenOf, toLatex } from '@nailset/core';
+import {
+  type Attempt,
+  attempt,
+  type Bench,
+  must,
+  nameToLatex,
+  parse,
+  Problem,
+  type SeenOf,
+  toLatex,
+} from '@nailset/core';
 import { checkLetters, readWith } from '@nailset/core/diagrams';
 import { useMemo } from 'react';
 import { DiagramView } from '../../diagram/DiagramView';
@@ -25,9 +35,9 @@ export default function DiagramBench({
   onChange: (texts: Record<string, string>) => void;
 }) {
   const [first] = part.asked;
-  const diagram = useDiagram({ equations: part.equations, from: first!.from });
+  const diagram = useDiagram({ equations: part.equations, from: must(first).from });
   const known = useMemo(() => new Set(parameters.map(({ symbol }) => symbol)), [parameters]);
-  const read = useMemo(() => readWith(part.equations, {}, [first!.from]), [part.equations, first]);
+  const read = useMemo(() => readWith(part.equations, {}, [must(first).from]), [part.equations, first]);
   const problem = (text: string): Problem | undefined => {
     const found = attempt(() => text.trim() && checkLetters(parse(text), read, known));
     return found instanceof Problem ? found : undefined;
@@ -57,7 +67,7 @@ export default function DiagramBench({
       {solution && (
         <>
           <Expected latex={solution} />
-          <PathPanel diagram={diagram} pair={first!} />
+          <PathPanel diagram={diagram} pair={must(first)} />
         </>
       )}
     </div>

@@ -1,4 +1,4 @@
-import type { DiagramPart } from '@nailset/core';
+import { type DiagramPart, must } from '@nailset/core';
 import { Button } from '../../shared/Button';
 import { changedAt, NumberField, PointsField, RemoveButton, SelectField, without } from '../../shared/fields';
 import { freeId } from '../../shared/freeId';
@@ -44,7 +44,7 @@ export function DiagramEditor({ part, diagrams, findings, onChange }: EditorProp
             look="quiet"
             className="justify-self-start"
             onClick={() => {
-              const last = part.asked[part.asked.length - 1]!;
+              const last = must(part.asked[part.asked.length - 1]);
               const taken = part.asked.map(({ id }) => id);
               onChange({ asked: [...part.asked, { ...last, id: freeId('pair', taken) }] });
             }}

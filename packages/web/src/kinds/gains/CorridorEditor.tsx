@@ -1,4 +1,4 @@
-import { type CorridorNail, inPoints } from '@nailset/core';
+import { type CorridorNail, inPoints, must } from '@nailset/core';
 import { useState } from 'react';
 import { stepFor } from '../../plane/LocusLayers';
 import { markAt, type Place, sliderProps, useDrag } from '../../plot/useDrag';
@@ -27,7 +27,7 @@ export function CorridorEditor({
     left === undefined ? undefined : { text: left, is: undefined },
   );
   const bad = typed !== undefined && !typed.is;
-  const text = typed && (bad || same(typed.is!, corridor)) ? typed.text : corridorText(corridor);
+  const text = typed && (bad || same(must(typed.is), corridor)) ? typed.text : corridorText(corridor);
   useTellUnread('Corridor', text, bad ? 'A corridor is two lines or more: time, lowest, highest.' : undefined);
   const set = (next: Corridor) => {
     setTyped(undefined);
@@ -92,7 +92,7 @@ function frameAround(corridor: Corridor, horizon: number): Frame {
   const air = 0.15 * (high - low);
   return {
     ...{ low: low < 0 ? low - air : 0, high: high + air },
-    end: Math.max(horizon, corridor[corridor.length - 1]!.time),
+    end: Math.max(horizon, must(corridor[corridor.length - 1]).time),
   };
 }
 
@@ -202,7 +202,7 @@ function Ground({
   const right = width - edge.right;
   const stretches = (bound: Bound) =>
     corridor.slice(1).flatMap((corner, k) => {
-      const before = corridor[k]!;
+      const before = must(corridor[k]);
       const [from, to] = [before[bound], corner[bound]];
       return from === null || to === null
         ? []

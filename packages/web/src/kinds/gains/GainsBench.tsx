@@ -1,4 +1,4 @@
-import { formatNumber, isPid, type Settings, withUnit } from '@nailset/core';
+import { formatNumber, isPid, must, type Settings, withUnit } from '@nailset/core';
 import { useEffect, useMemo, useState } from 'react';
 import type { Work, WorkAction } from '../../loop/action';
 import { compensatorLatex, controllerLatex } from '../../loop/controllerText';
@@ -195,7 +195,7 @@ function Plots({
     : [];
   const { marks, band } =
     shown.measures && isOutput && isStep
-      ? measureMarks(measures, response.curves.y!, frame.tMax)
+      ? measureMarks(measures, must(response.curves.y), frame.tMax)
       : { marks: [], band: undefined };
   const design = isDesign(part);
   const effort = part.views.includes('effort');
@@ -339,7 +339,7 @@ function peakOf({ measures: { peakTime, peakValue } }: LoopResponse): Reading[] 
 function summaryOf(part: GainsOf, { measures, verdict }: LoopResponse): string {
   if (!measures.stable) return `${part.output}: the response grows without end. ${verdict.words}`;
   const rise = measures.riseTime === null ? '' : ` rise time ${withUnit(measures.riseTime, 's')},`;
-  return `${part.output} after a step: final value ${formatNumber(measures.finalValue!)},${rise} overshoot ${withUnit(
+  return `${part.output} after a step: final value ${formatNumber(must(measures.finalValue))},${rise} overshoot ${withUnit(
     measures.overshootPercent ?? 0,
     '%',
   )}, settles after ${withUnit(measures.settlingTime ?? 0, 's')}. ${verdict.words}`;

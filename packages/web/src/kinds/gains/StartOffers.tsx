@@ -3,6 +3,7 @@ import {
   convertController,
   formatNumber,
   isPid,
+  must,
   Problem,
   quantities,
   rationalFromNumber,
@@ -42,7 +43,7 @@ export function useStartOffers(part: GainsOf, responses: LoopResponses) {
     if (!open) return;
     let timer: ReturnType<typeof setTimeout>;
     const next = (k: number, before: readonly (Offer | Problem)[]) => {
-      const all = [...before, offerOf(part, responses, paces[k]!)];
+      const all = [...before, offerOf(part, responses, must(paces[k]))];
       setFound(all);
       if (k + 1 < paces.length) timer = setTimeout(() => next(k + 1, all), 0);
     };

@@ -1,4 +1,4 @@
-import { type CorridorNail, numberIn } from '@nailset/core';
+import { type CorridorNail, must, numberIn } from '@nailset/core';
 
 export type Corridor = Readonly<CorridorNail['corridor']>;
 export type Bound = 'low' | 'high';
@@ -21,7 +21,7 @@ export function cornerMoved(
   to: { readonly time: number; readonly value: number },
   rung: Rung,
 ): Corridor {
-  const corner = corridor[index]!;
+  const corner = must(corridor[index]);
   const [first, last] = [corridor[index - 1]?.time, corridor[index + 1]?.time];
   const earliest = first === undefined ? 0 : first + rung.time;
   const latest = last === undefined ? Infinity : last - rung.time;
@@ -49,7 +49,7 @@ export function cornerAdded(
   const index = next < 0 ? corridor.length : next;
   const [before, after] = [corridor[index - 1], corridor[index]];
   const between = (bound: Bound): number | null => {
-    if (!before || !after) return (before ?? after)![bound];
+    if (!before || !after) return must(before ?? after)[bound];
     if (before[bound] === null || after[bound] === null) return null;
     const share = (time - before.time) / (after.time - before.time);
     return onRung(before[bound] + share * (after[bound] - before[bound]), rung.value);

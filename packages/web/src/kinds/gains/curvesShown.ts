@@ -1,4 +1,4 @@
-import { Problem, type Settings, type Trail } from '@nailset/core';
+import { must, Problem, type Settings, type Trail } from '@nailset/core';
 import { type LoopResponse, type LoopResponses, tryResponse } from '../../loop/loopResponse';
 import type { PlotCurve } from '../../plot/curves';
 import { familyOverGain, familyOverParameter, type Shown } from './PlotTools';
@@ -44,7 +44,7 @@ export function curvesShown({
   starts: readonly PlotCurve[];
   isStep: boolean;
 }): PlotCurve[] {
-  const curveOf = ({ curves }: LoopResponse) => curves[shown.signal] ?? curves.y!;
+  const curveOf = ({ curves }: LoopResponse) => curves[shown.signal] ?? must(curves.y);
   const labelOf = (name: string, of: LoopResponse) => (isStep ? endLabel(name, of) : name);
   const first = earlier[0]?.response;
   const ghosts = shown.ghosts ? earlier.slice(1).filter(({ stop }) => !stop.pinned) : [];

@@ -2,6 +2,7 @@ import {
   formatNumber,
   type Fraction,
   fractionOf,
+  must,
   orElse,
   parse,
   pointsFromText,
@@ -170,7 +171,9 @@ function Plane({ what, points, stretches, given, locus, frame, width, height, on
   const onGrid = (px: number, py: number) => snapped(pointAt(px, py), grid, 6 / unit);
   const drag = useDrag<number>({
     take: (at) =>
-      byStretch ? undefined : markAt(at, [...points.keys()], (k) => ({ px: x(points[k]!.re), py: y(points[k]!.im) })),
+      byStretch
+        ? undefined
+        : markAt(at, [...points.keys()], (k) => ({ px: x(must(points[k]).re), py: y(must(points[k]).im) })),
     drag: (index, { px, py }) => onMark(withPointAt(points, index, onGrid(px, py))),
     press: ({ px, py }) => {
       if (!byStretch) return onMark(withPoint(points, onGrid(px, py), what !== 'locus' && what !== 'asymptotes'));

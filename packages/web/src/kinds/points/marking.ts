@@ -1,4 +1,4 @@
-import type { Stretch } from '@nailset/core';
+import { must, type Stretch } from '@nailset/core';
 
 /** What marking on the s-plane does to the points that stand there. */
 
@@ -25,7 +25,7 @@ export function withPoint(points: Points, point: Point, inPairs: boolean): Point
 
 /** With a point moved, and its mirror image with it for as long as both are off the real axis. */
 export function withPointAt(points: Points, index: number, to: Point): Points {
-  const old = points[index]!;
+  const old = must(points[index]);
   const pair = points.findIndex(({ re, im }, k) => k !== index && re === old.re && im === -old.im && im !== 0);
   return points.map((point, k) => {
     if (k === index) return to;

@@ -1,4 +1,4 @@
-import { orElse, parse, Problem, type ReductionStep, type StudentPart } from '@nailset/core';
+import { must, orElse, parse, Problem, type ReductionStep, type StudentPart } from '@nailset/core';
 import { type BlockDiagram, isSameGain, type Move, movesWith, reducedGain } from '@nailset/core/diagrams';
 import isEqual from 'fast-deep-equal';
 import { type FormEvent, useMemo, useState } from 'react';
@@ -32,8 +32,8 @@ export default function ReductionBench({
   const [ways, setWays] = useState<readonly (readonly ReductionStep[])[]>([]);
   const [pointed, setPointed] = useState<readonly string[]>();
   const at = Math.min(back ?? lines.length, lines.length);
-  const now = at === 0 ? start : lines[at - 1]!.move.after;
-  const shown = at === 0 ? start : lines[at - 1]!.shown;
+  const now = at === 0 ? start : must(lines[at - 1]).move.after;
+  const shown = at === 0 ? start : must(lines[at - 1]).shown;
   const done = reducedGain(now, part) !== null;
   const moves = useMemo(
     () => (picked.length === 0 ? [] : movesWith(now, new Set([part.to]), picked)),
@@ -189,7 +189,7 @@ function TypedStep({ move, atOnce, onMake }: { move: Move; atOnce: boolean; onMa
     event.preventDefault();
     if (!readable) return;
     try {
-      if (atOnce && !isSameGain(text, move.gain!))
+      if (atOnce && !isSameGain(text, must(move.gain)))
         return setWrong('That is not what this step gives. Look again at its signs.');
     } catch (error) {
       if (!(error instanceof Problem)) throw error;

@@ -3,6 +3,7 @@ import {
   formatNumber,
   formatPoint,
   hiddenModes,
+  must,
   type Scope,
   type SeenOf,
   systemOf,
@@ -70,7 +71,7 @@ export function TransferFunctionBench({
                     {pole.im > 0 && (
                       <span className="text-slate">
                         {' '}
-                        · damping ratio {formatNumber(pole.dampingRatio!)}, natural frequency{' '}
+                        · damping ratio {formatNumber(must(pole.dampingRatio))}, natural frequency{' '}
                         {withUnit(pole.naturalFrequency, 'rad/s')}
                       </span>
                     )}

@@ -1,4 +1,4 @@
-import type { TrendPart } from '@nailset/core';
+import { must, type TrendPart } from '@nailset/core';
 import { Button } from '../../shared/Button';
 import { DecimalField } from '../../shared/DecimalField';
 import { ExpressionField } from '../../shared/ExpressionField';
@@ -54,7 +54,7 @@ export function TrendEditor({ part, scope, findings, onChange }: EditorProps<'tr
             look="quiet"
             className="justify-self-start"
             onClick={() => {
-              const last = part.changes[part.changes.length - 1]!;
+              const last = must(part.changes[part.changes.length - 1]);
               onChange({ changes: [...part.changes, { ...last, id: freeId('change', ids(part.changes)) }] });
             }}
           >
@@ -95,7 +95,7 @@ export function TrendEditor({ part, scope, findings, onChange }: EditorProps<'tr
             look="quiet"
             className="justify-self-start"
             onClick={() => {
-              const last = part.rows[part.rows.length - 1]!;
+              const last = must(part.rows[part.rows.length - 1]);
               onChange({ rows: [...part.rows, { ...last, id: freeId('row', ids(part.rows)) }] });
             }}
           >
