@@ -7,6 +7,7 @@ import { drags } from './drags.mjs';
 import { drawing } from './drawing.mjs';
 import { withShareTaken } from './figures.mjs';
 import { nudges } from './nudges.mjs';
+import { typing } from './typing.mjs';
 
 console.log(`${cpus()[0]?.model.trim()}, ${cpus().length} cores, Node ${process.versions.node}\n`);
 await withShareTaken(core);
@@ -15,6 +16,7 @@ await withDemo(async (open, browser, url) => {
   await nudges(await open('Ilse Okafor'));
   await drawing(await open('Marit Solano'));
   await drags(await open('Marit Solano'));
+  await typing(open);
   console.log('');
   await cold(browser, url);
 });

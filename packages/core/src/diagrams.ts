@@ -21,7 +21,6 @@ export {
   type SignalPair,
   type Step,
   moveOfStep,
-  pairsOf,
   reducedGain,
   reduction,
   restricted,

@@ -20,7 +20,7 @@ import { stableGainsWithDeadTime } from '../src/locus/stableRanges';
 import type { Fraction } from '../src/rational/fraction';
 import { rational, rationalFromNumber } from '../src/rational/number';
 import { add, constant, isHurwitz, multiply } from '../src/rational/polynomial';
-import { symbolicOf } from '../src/symbolic/fraction';
+import { symbolicOf } from './symbolicOf';
 
 const tenth = (low: number, high: number) => fc.integer({ min: low * 10, max: high * 10 }).map((k) => k / 10);
 /** Loops of order 2 to 6 with real and complex poles and zeros on both sides. */

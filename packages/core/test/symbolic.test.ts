@@ -3,7 +3,7 @@ import { parse } from '../src/expression/parse';
 import { Problem } from '../src/expression/problem';
 import { readEquations, signalFlow, symbolicToLatex, symbolicToText, transferBetween } from '../src/index';
 import { evaluate } from '../src/rational/evaluate';
-import { fieldFor, inLowestTerms, isSameSymbolic, symbolicOf } from '../src/symbolic/fraction';
+import { fieldFor, inLowestTerms, isSameSymbolic } from '../src/symbolic/fraction';
 import {
   commonDivisor,
   degreeIn,
@@ -15,6 +15,7 @@ import {
   symbolPower,
   whole,
 } from '../src/symbolic/polynomial';
+import { symbolicOf } from './symbolicOf';
 
 /** A value at a point, in doubles. */
 function valueAt(p: SymbolicPolynomial, point: Record<string, number>): number {

@@ -1,5 +1,5 @@
 import { Problem } from '../expression/problem.js';
-import { type BlockDiagram, type DiagramNode, isNamed, outputsOf, sourcesOf, withSources } from './blocks.js';
+import { type BlockDiagram, type DiagramNode, isNamed, sourcesOf, withSources } from './blocks.js';
 import { simplifiedGain } from './gains.js';
 import { type Move, type MoveKind, movesOf } from './moves.js';
 
@@ -136,9 +136,4 @@ function dissolving(diagram: BlockDiagram, moves: readonly Move[], kept: Readonl
   function cost(node: DiagramNode): number {
     return users(node.id).length * sourcesOf(node).length;
   }
-}
-
-/** Every pair of an input and an output. */
-export function pairsOf(diagram: BlockDiagram, outputs: readonly string[] = []): SignalPair[] {
-  return outputsOf(diagram, outputs).flatMap((to) => diagram.inputs.map((from) => ({ from, to })));
 }

@@ -1,5 +1,4 @@
 import { limits } from '../expression/limits.js';
-import { parse } from '../expression/parse.js';
 import { Problem } from '../expression/problem.js';
 import { childrenOf, type Tree } from '../expression/tree.js';
 import { type Algebra, evaluate } from '../rational/evaluate.js';
@@ -52,15 +51,6 @@ export interface Field {
   readonly ring: Ring;
   readonly deadTimes: readonly DeadTime[];
   readonly algebra: Algebra<SymbolicFraction>;
-}
-
-/**
- * The fraction that an expression stands for, unbound names kept as symbols.
- * @throws Problem for anything that cannot be read or grows too large.
- */
-export function symbolicOf(expression: string, definitions: Definitions = new Map()): SymbolicFraction {
-  const tree = parse(expression);
-  return evaluate(tree, fieldFor([tree], definitions, limits.typedWork).algebra);
 }
 
 /** Whether two fractions of one ring are the same function, whatever their symbols stand for. */

@@ -9,7 +9,7 @@ import {
   textOfBlocks,
 } from '@nailset/core/diagrams';
 import { Dialog } from 'radix-ui';
-import { useMemo, useReducer, useState } from 'react';
+import { startTransition, useDeferredValue, useMemo, useReducer, useState } from 'react';
 import { DiagramView } from '../diagram/DiagramView';
 import type { Drawing } from '../diagram/layout';
 import { PathPanel } from '../diagram/PathPanel';
@@ -79,7 +79,9 @@ function useWorkshop(equations: Equations, onChange: (equations: Equations) => v
   const [history, dispatch] = useReducer(historyReducer<string>, equations.text, historyOf);
   const [picked, setPicked] = useState<readonly string[]>([]);
   const text = history.now;
-  const read = useMemo(() => readText(text, equations.from), [text, equations.from]);
+  // Letters are painted first; what is read from them, and the builder below, follow.
+  const typed = useDeferredValue(text);
+  const read = useMemo(() => readText(typed, equations.from), [typed, equations.from]);
   const [last, setLast] = useState<BlockDiagram | undefined>(read instanceof Problem ? undefined : read);
   if (!(read instanceof Problem) && read !== last) setLast(read);
   const diagram = read instanceof Problem ? last : read;
@@ -94,7 +96,7 @@ function useWorkshop(equations: Equations, onChange: (equations: Equations) => v
   };
   const type = (next: string) => {
     dispatch({ do: 'change', to: next, typing: 'text' });
-    if (next.trim()) keep(next);
+    if (next.trim()) startTransition(() => keep(next));
   };
   const change = (next: BlockDiagram) => {
     const changed = textOfBlocks(next);
