@@ -34,7 +34,7 @@ export default ts.config(
   {
     // Where arrays of numbers are walked through by index. Elsewhere what is always there is fetched by `must`.
     files: [
-      'packages/core/src/{rational,symbolic,diagram,system,frequency,response,locus,design,formula,loop,proof,batch}/**',
+      'packages/core/src/{rational,symbolic,diagram,system,frequency,response,locus,design,formula,sheet,loop,proof,batch}/**',
       'packages/core/src/kinds/states/check.ts',
       'packages/web/src/{plot,plane,frequency,diagram}/**',
       '**/{test,bench,e2e}/**',

@@ -34,8 +34,16 @@ async function diagram(page: Page, name: string): Promise<void> {
   await page.locator('[data-shape]').first().waitFor();
 }
 
+/** The open bench with a sheet of the harbour. */
+async function openBench(page: Page): Promise<void> {
+  await page.goto('/open');
+  await page.getByLabel('Begin with').selectOption('Winch and its controller');
+  await page.locator('[data-curve]').first().waitFor();
+}
+
 const screens: [name: string, who: string | null, open: (page: Page) => Promise<unknown>][] = [
   ['sign-in', null, (page) => page.goto('/')],
+  ['open bench', null, openBench],
   ['a new account', null, (page) => page.goto('/join?code=ABC')],
   ['the student’s home', student, (page) => page.getByRole('heading', { name: 'Harbour machinery' }).waitFor()],
   ['joining', student, (page) => page.goto('/join')],

@@ -10,6 +10,7 @@ const start = 130;
 
 const pages: readonly Page[] = [
   { address: '^/exercises/[^/]+$', module: 'bench/BenchPage.tsx', budget: 340 },
+  { address: '^/open$', module: 'open/OpenPage.tsx', budget: 380 },
   { address: '^/exercises/[^/]+/build$', module: 'builder/BuilderPage.tsx', budget: 425 },
   { address: '^/exercises/[^/]+/class$', module: 'classSheet/ClassSheetPage.tsx', budget: 350 },
   { address: '^/exercises/[^/]+/lectern$', module: 'lectern/LecternPage.tsx', budget: 400 },

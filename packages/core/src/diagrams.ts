@@ -17,14 +17,7 @@ export { checkLetters, exactQuestion, exactTransfer, readWith } from './diagram/
 export { symbolsOf } from './diagram/blocks.js';
 export { isSameGain, simplifiedGain } from './diagram/gains.js';
 export { type Move, type MoveKind, movesOf, movesWith } from './diagram/moves.js';
-export {
-  type SignalPair,
-  type Step,
-  moveOfStep,
-  reducedGain,
-  reduction,
-  restricted,
-} from './diagram/reduction.js';
+export { type SignalPair, type Step, moveOfStep, reducedGain, reduction, restricted } from './diagram/reduction.js';
 export { type Path, type PathView, pathsOf } from './diagram/paths.js';
 export {
   type Place,

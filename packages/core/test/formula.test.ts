@@ -81,7 +81,7 @@ describe('formulas', () => {
     ['G', /depends on s/],
     ['sqrt(-1)', /no value/],
     ['closed(-1/1)', /not well posed|zero/],
-    ['1,5', /missing|comma|value|meaning/],
+    ['1,5', /missing|comma|point|value|meaning/],
   ])('%s is refused', (text, message) => {
     expect(() => number(text)).toThrow(message);
   });

@@ -25,6 +25,7 @@ const OtherPerson = lazy(async () => ({ default: (await import('./page/OtherPers
 const [BenchPage, benchPage] = view(() => import('./bench/BenchPage'));
 const [BuilderPage, builderPage] = view(() => import('./builder/BuilderPage'));
 const [ClassSheetPage, classSheetPage] = view(() => import('./classSheet/ClassSheetPage'));
+const [OpenPage, openBench] = view(() => import('./open/OpenPage'));
 const [LecternPage, lecternPage] = view(() => import('./lectern/LecternPage'));
 const AccountPage = lazy(() => import('./account/AccountPage'));
 const ForgottenPage = lazy(() => import('./signIn/ForgottenPage'));
@@ -50,7 +51,8 @@ const longestWait = 5_000;
 export async function opened(queries: QueryClient): Promise<void> {
   const [, id = '', tail = ''] = /^\/exercises\/([^/]+)(?:\/(\w+))?$/.exec(location.pathname) ?? [];
   const page = id ? large[tail] : undefined;
-  const all = Promise.allSettled([page?.load(), page ? page.ask(queries, id) : askEarly(queries, undefined)]);
+  const load = location.pathname === '/open' ? openBench : page?.load;
+  const all = Promise.allSettled([load?.(), page ? page.ask(queries, id) : askEarly(queries, undefined)]);
   await Promise.race([all, new Promise((resolve) => setTimeout(resolve, longestWait))]);
 }
 
@@ -59,6 +61,7 @@ const routes = createRoutesFromElements(
   <Route errorElement={<Broken />}>
     <Route element={<Apart />}>
       <Route path="/join" element={<JoinPage />} />
+      <Route path="/open" element={<OpenPage />} />
       <Route path="/forgotten" element={<ForgottenPage />} />
       <Route path="/new-password" element={<NewPasswordPage />} />
     </Route>

@@ -156,6 +156,10 @@ export function parse(
   }
 
   function stray(token: Token): Problem {
+    // Outside of a function’s values, between two digits, it is a decimal comma.
+    if (token.kind === ',' && /\d$/.test(text.slice(0, token.at)) && /^\d/.test(text.slice(token.at + 1))) {
+      return new Problem('decimalComma', 'Decimals take a point: 1.5, not 1,5.', token.at);
+    }
     if (token.kind === ')') {
       return opened.length > 0
         ? new Problem('missingOperand', 'A value is missing before this bracket.', token.at)

@@ -215,12 +215,13 @@ function Curves({ curve, asymptote, before, data, scale, of }: DrawingProps & { 
 }
 
 /** Magnitude or phase of one response; it stays as it is while another is dragged. */
-const CurvePath = memo(function CurvePath({
+export const CurvePath = memo(function CurvePath({
   curve,
   of,
   scale: { x, db, phase },
   className,
   strokeWidth,
+  dash,
   name,
 }: {
   curve: BodeCurve;
@@ -228,6 +229,7 @@ const CurvePath = memo(function CurvePath({
   scale: BodeScale;
   className: string;
   strokeWidth: number;
+  dash?: string | undefined;
   /** Given to the response that is worked on. */
   name?: string;
 }) {
@@ -238,7 +240,7 @@ const CurvePath = memo(function CurvePath({
     const py = y(values[k]!);
     if (Math.abs(py) < 5e3) text += `${text ? 'L' : 'M'}${tenths(x(curve.omegas[k]!))} ${tenths(py)}`;
   }
-  return <path data-curve={name} d={text} className={className} strokeWidth={strokeWidth} />;
+  return <path data-curve={name} d={text} className={className} strokeWidth={strokeWidth} strokeDasharray={dash} />;
 });
 
 /** A ring on the curve that is dragged, and a slider for the keyboard. */

@@ -98,6 +98,9 @@ function AccountMenu() {
               {course} <span className="text-slate">· {role}</span>
             </DropdownMenu.Item>
           ))}
+          <DropdownMenu.Item className={itemLook} onSelect={() => void navigate('/open')}>
+            Open bench
+          </DropdownMenu.Item>
           <DropdownMenu.Item className={itemLook} onSelect={() => void navigate('/join')}>
             Join or start a course
           </DropdownMenu.Item>

@@ -195,8 +195,8 @@ function Drawing({
             <Pin key={limit.id} limit={limit} x={x} y={y} right={right} frame={frame} />
           ))}
           <Readings {...{ readings, x, y, bottom }} top={margin.top} />
-          {labelled.map(({ id, look, label }, k) => (
-            <text key={id} x={right + 8} y={labelAt[k]! + 4} className={strokes[look].text}>
+          {labelled.map(({ id, look, stroke, label }, k) => (
+            <text key={id} x={right + 8} y={labelAt[k]! + 4} className={(stroke ?? strokes[look]).text}>
               {label}
             </text>
           ))}
@@ -207,8 +207,8 @@ function Drawing({
           )}
           {curves
             .filter(({ look }) => look === 'now' || look === 'second')
-            .map(({ id, curve, look }) => (
-              <EdgeArrow key={id} curve={curve} frame={frame} x={x} top={margin.top} bottom={bottom} look={look} />
+            .map(({ id, curve, look, stroke = strokes[look] }) => (
+              <EdgeArrow key={id} curve={curve} frame={frame} x={x} top={margin.top} bottom={bottom} stroke={stroke} />
             ))}
           {probing && present && (
             <Probes {...probing} curve={present.curve} {...{ frame, x, y, right, bottom }} top={margin.top} />

@@ -2,7 +2,7 @@ import { type Curve, formatNumber } from '@nailset/core';
 import type { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { memo } from 'react';
-import { type CurveLook, type PlotCurve, strokes } from './curves';
+import { type PlotCurve, type Stroke, strokes } from './curves';
 import type { Frame } from './frame';
 import { clamp } from './frame';
 import type { Limit } from './limits';
@@ -26,11 +26,12 @@ export const CurvePath = memo(
     id,
     curve: { times, values },
     look,
+    stroke,
     x,
     y,
     onPick,
   }: PlotCurve & Geometry & { x: Scale; y: Scale; onPick: ((id: string) => void) | undefined }) {
-    const { className, width, dash } = strokes[look];
+    const { className, width, dash } = stroke ?? strokes[look];
     const path = line<number>()
       .x((k) => x(times[k]!))
       .y((k) => clamp(y(values[k]!), -1e4, 1e4));
@@ -47,7 +48,8 @@ export const CurvePath = memo(
       />
     );
   },
-  (a, b) => a.curve === b.curve && a.look === b.look && a.onPick === b.onPick && sameGeometry(a, b),
+  (a, b) =>
+    a.curve === b.curve && a.look === b.look && a.stroke === b.stroke && a.onPick === b.onPick && sameGeometry(a, b),
 );
 
 /** What drives the system: thin and dotted, steps as steps. */
@@ -225,14 +227,14 @@ export function EdgeArrow({
   x,
   top,
   bottom,
-  look,
+  stroke,
 }: {
   curve: Curve;
   frame: Frame;
   x: Scale;
   top: number;
   bottom: number;
-  look: CurveLook;
+  stroke: Stroke;
 }) {
   const outside = firstOutside(curve, frame);
   if (!outside) return null;
@@ -240,7 +242,7 @@ export function EdgeArrow({
   const tip = outside.up ? top + 2 : bottom - 2;
   const back = outside.up ? 9 : -9;
   return (
-    <g className={strokes[look].text}>
+    <g className={stroke.text}>
       <path d={`M${px} ${tip}l6 ${back}h-12z`} />
       <text x={px + 10} y={tip + (outside.up ? 10 : -3)}>
         leaves the frame

@@ -34,9 +34,12 @@ export function SignInPage({ session }: { session: Session }) {
             New here? Use a course code
           </Link>
         </div>
-        <p className="text-[13px]">
+        <p className="flex justify-between text-[13px]">
           <Link to="/forgotten" className="link">
             Forgotten password
+          </Link>
+          <Link to="/open" className="link">
+            Look at a system, without an account
           </Link>
         </p>
       </form>

@@ -1,0 +1,120 @@
+import type { Page } from 'playwright-core';
+import { phone,Stage } from './harness';
+
+/** The open bench: systems are typed, drawn and compared, by anyone. */
+
+let stage: Stage;
+let page: Page;
+beforeAll(async () => {
+  stage = await Stage.open();
+});
+afterAll(() => stage.close());
+beforeEach(async () => {
+  page = await stage.window();
+  await page.goto('/open');
+});
+afterEach(async () => {
+  await page.context().close();
+  expect(stage.complaintsSoFar()).toEqual([]);
+});
+
+const field = (name: string) => page.getByRole('textbox', { name: `${name} is` });
+const curve = (id: string) => page.locator(`[data-curve="${id}"]`).first();
+const facts = (of: string) => page.getByRole('region', { name: `Facts about ${of}` });
+const row = (of: string) => page.getByRole('row', { name: new RegExp(`^${of} `) });
+
+test('who comes from the sign-in types a fraction and sees everything about it', async () => {
+  await page.goto('/');
+  await page.getByRole('link', { name: /Look at a system/ }).click();
+  await field('G').fill('9/(s^2 + 1.2s + 9)');
+  await curve('0 0').waitFor();
+  await facts('G').getByText('0.2', { exact: true }).waitFor();
+  expect(await facts('G').innerText()).toMatch(/Stable\s+order 2 · type 0 · relative degree 2 · gain at rest 1/);
+  expect(await page.locator('[data-system=G] path').count()).toBe(2);
+  await page.locator('[data-curve="magnitude 0 0"]').waitFor();
+  await page.locator('[data-curve="nyquist 0 0"]').waitFor();
+  expect(await row('G').innerText()).toContain('52.7 %');
+});
+
+test('what cannot be read stays, says why, and leaves the rest; a decimal comma is told', async () => {
+  await field('G').fill('4/(s + 0,5)');
+  await page
+    .getByText(/decimal/i)
+    .first()
+    .waitFor();
+  await field('G').fill('4/(s + 0.5)');
+  await field('G').press('Enter');
+  await page.keyboard.type('1/(s +');
+  await page.locator('[aria-invalid=true]').waitFor();
+  await curve('0 0').waitFor();
+  expect(await field('C').inputValue()).toBe('1/(s +');
+});
+
+test('a value is nudged by keys and drawn at several values; the axes hold until they are fitted', async () => {
+  await field('G').fill('1');
+  await page.getByLabel('Name of line 1').fill('K');
+  await field('K').press('Enter');
+  await page.keyboard.type('K/(s + 2)');
+  await curve('1 0').waitFor();
+  const axis = () =>
+    page
+      .getByRole('figure', { name: /Response/ })
+      .locator('svg')
+      .textContent();
+  await page.getByRole('button', { name: 'Fit all' }).click();
+  const held = await axis();
+  await field('K').press('Shift+ArrowUp');
+  expect(await field('K').inputValue()).toBe('2');
+  await row('G').getByText('1', { exact: true }).first().waitFor();
+  expect(await axis()).toBe(held);
+  await field('K').fill('2; 0; -4');
+  await page.locator('[data-curve="1 2"]').waitFor();
+  expect(await row('G, K = −4').innerText()).toContain('−2');
+  await page.getByRole('button', { name: 'Fit all' }).click();
+  expect(await axis()).not.toBe(held);
+  await page.keyboard.press('Control+z');
+  await page.locator('[data-curve="1 2"]').waitFor({ state: 'detached' });
+});
+
+test('what was drawn is kept as a ghost, the sheet is there after a reload, and a link opens it elsewhere', async () => {
+  await page.getByLabel('Begin with').selectOption('Drive with load torque');
+  await curve('4 0').waitFor();
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await field('C').fill('6 + 3/s');
+  await page.locator('[data-curve="kept 4 0"]').waitFor();
+  await page.reload();
+  expect(await field('C').inputValue()).toBe('6 + 3/s');
+  await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
+  await page.getByRole('button', { name: 'Copy link' }).click();
+  await page.getByText('Link copied').waitFor();
+  const link = await page.evaluate<string>('navigator.clipboard.readText()');
+  const other = await stage.window(phone);
+  await other.goto(link);
+  await other.locator('[data-curve="4 0"]').waitFor();
+  expect(await other.getByLabel('Title of the sheet').inputValue()).toBe('Drive with load torque');
+  expect(await other.getByRole('textbox', { name: 'C is' }).inputValue()).toBe('6 + 3/s');
+  await other.goto('/open#sheet=cut');
+  await other.reload();
+  await other.context().close();
+});
+
+test('a link that was cut short says so, and what stood there stays', async () => {
+  await field('G').fill('1/(s + 1)');
+  await page.evaluate("location.hash = '#sheet=abcd'");
+  await page.getByRole('alert').waitFor();
+  expect(await page.getByRole('alert').innerText()).toContain('cut short');
+  expect(await field('G').inputValue()).toBe('1/(s + 1)');
+});
+
+test('an instructor makes an exercise of it', async () => {
+  const teacher = await stage.windowOf('Marit Solano');
+  await teacher.goto('/open');
+  await teacher.getByLabel('Begin with').selectOption('Winch and its controller');
+  await teacher.getByRole('button', { name: 'Make an exercise of it' }).click();
+  await teacher.waitForURL(/\/build/);
+  expect(await teacher.getByLabel('Title', { exact: true }).inputValue()).toBe('Winch and its controller');
+  await teacher.getByRole('button', { name: /Publish version 1/ }).waitFor();
+  await teacher.waitForTimeout(600);
+  expect(await teacher.getByText('Not ready to publish').count()).toBe(0);
+  await teacher.context().close();
+});

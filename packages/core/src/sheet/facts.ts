@@ -1,0 +1,73 @@
+import { attempt, Problem } from '../expression/problem.js';
+import { isStable } from '../frequency/stability.js';
+import { rationalToNumber } from '../rational/number.js';
+import { type Measures, measuresOfTransfer } from '../response/measures.js';
+import { factoredToLatex, fractionToLatex, gainZeroPoleToLatex, timeConstantToLatex } from '../system/latex.js';
+import { hiddenModes, type Pole, type System, systemOf } from '../system/system.js';
+import { type Transfer, withDeadTime } from '../system/transfer.js';
+
+/** What is always said about a system. Frequencies in rad/s, times in seconds. */
+export interface Facts {
+  readonly stable: boolean;
+  /** Without its dead time; null where dead time stands inside of sums, and poles cannot be listed. */
+  readonly system: System | null;
+  readonly deadTime: number;
+  /** Modes that cancel. */
+  readonly hidden: readonly Pole[];
+  /** How many poles, how many of them at the origin, and how many more than zeros. */
+  readonly order: number;
+  readonly type: number;
+  readonly relativeDegree: number;
+  /** Of its unit step response; null where it has none. */
+  readonly measures: Measures | null;
+}
+
+/** @throws Problem for a system whose stability cannot be decided. */
+export function factsOf(transfer: Transfer): Facts {
+  const plain = withDeadTime(transfer);
+  const measured = attempt(() => measuresOfTransfer(transfer));
+  const measures = measured instanceof Problem ? null : measured;
+  if (!plain) {
+    return {
+      ...{ stable: isStable(transfer), system: null, deadTime: 0, hidden: [], measures },
+      ...{ order: NaN, type: NaN, relativeDegree: NaN },
+    };
+  }
+  const system = systemOf(plain.fraction);
+  const hidden = hiddenModes(plain.fraction);
+  const count = (roots: readonly { readonly multiplicity: number }[]) =>
+    roots.reduce((sum, { multiplicity }) => sum + multiplicity, 0);
+  const order = count(system.poles);
+  return {
+    ...{ system, hidden, order, measures, stable: system.stable && hidden.every(({ re }) => re < 0) },
+    deadTime: rationalToNumber(plain.deadTime),
+    type: count(system.poles.filter(({ re, im }) => re === 0 && im === 0)),
+    relativeDegree: order - count(system.zeros),
+  };
+}
+
+/** The ways in which a system is written, as LaTeX, without dead time. */
+export const writtenForms = {
+  expanded: ({ fraction }: System) => fractionToLatex(fraction),
+  factored: ({ fraction }: System) => factoredToLatex(fraction),
+  'time constants': timeConstantToLatex,
+  'gain, zeros, poles': gainZeroPoleToLatex,
+} as const;
+export type WrittenForm = keyof typeof writtenForms;
+
+/**
+ * A time over which systems show what they do, rounded to 1, 1.5, 2, 3, 5 or 7 times a power of ten: until the slowest
+ * has settled, or until what grows has grown some fifty times.
+ */
+export function timeFor(all: readonly Facts[]): number {
+  const needed = all.map(({ system, deadTime, measures }) => {
+    if (measures?.settlingTime) return 1.35 * measures.settlingTime;
+    const rates = (system?.poles ?? [])
+      .map(({ re, im }) => Math.abs(re) || Math.abs(im) / 6)
+      .filter((rate) => rate > 0);
+    return deadTime + (rates.length > 0 ? 4 / Math.min(...rates) : 1);
+  });
+  const longest = Math.max(...needed, 1e-9);
+  const power = 10 ** Math.floor(Math.log10(longest));
+  return power * ([1, 1.5, 2, 3, 5, 7].find((step) => step * power >= 0.999 * longest) ?? 10);
+}

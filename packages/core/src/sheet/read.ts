@@ -1,0 +1,114 @@
+import { attempt, Problem } from '../expression/problem.js';
+import { namesIn } from '../expression/tree.js';
+import { parseFormula, systemFrom } from '../formula/evaluate.js';
+import { functions } from '../formula/functions.js';
+import { rationalToNumber } from '../rational/number.js';
+import type { Transfer } from '../system/transfer.js';
+import { constantOf } from '../system/transferAlgebra.js';
+import { sheetLimits, type SheetLine } from './sheet.js';
+
+/** A system, or one of several where it depends on a name with several values. */
+export interface Member {
+  /** As in `T = −1`; empty for a system that is one. */
+  readonly words: string;
+  readonly transfer: Transfer;
+}
+
+/** What was understood of a line. */
+export type ReadLine =
+  | { readonly kind: 'empty' }
+  | { readonly kind: 'problem'; readonly problem: Problem }
+  | { readonly kind: 'numbers'; readonly values: readonly number[] }
+  /** `over` is the name with several values that it depends on. */
+  | { readonly kind: 'system'; readonly over: string | null; readonly members: readonly Member[] };
+
+/** What a name of the lines above stands for: one system or number, or one for each value of `over`. */
+interface Known {
+  readonly over: string | null;
+  readonly of: readonly Transfer[];
+}
+
+const isName = /^\p{L}[\p{L}\p{Nd}_]*$/u;
+const reserved = new Set(['s', 'pi', 'exp']);
+
+/**
+ * Reads the lines of a sheet from the top: each may use the names above it. A line that cannot be read says why and
+ * leaves the others as they are.
+ */
+export function readLines(lines: readonly SheetLine[]): ReadLine[] {
+  const known = new Map<string, Known>();
+  const values = new Map<string, readonly number[]>();
+  return lines.map((line) => {
+    if (!line.text.trim()) return { kind: 'empty' };
+    const read = attempt(() => readLine(line, known, values));
+    return read instanceof Problem ? { kind: 'problem', problem: read } : read;
+  });
+}
+
+function readLine(
+  { name, text }: SheetLine,
+  known: Map<string, Known>,
+  values: Map<string, readonly number[]>,
+): ReadLine {
+  refuseName(name, known);
+  if (text.includes(';')) return severalValues(name, text, known, values);
+  const { over, of } = membersOf(text, known);
+  known.set(name, { over, of });
+  const constants = of.map(constantOf);
+  if (over === null && constants[0]) return { kind: 'numbers', values: [rationalToNumber(constants[0])] };
+  const at = over === null ? [] : (values.get(over) ?? []);
+  const members = of.map((transfer, k) => ({ transfer, words: over === null ? '' : `${over} = ${shown(at[k])}` }));
+  return { kind: 'system', over, members };
+}
+
+function refuseName(name: string, known: ReadonlyMap<string, Known>): void {
+  if (!isName.test(name)) throw new Problem('unknownName', 'A name is a letter, then letters, digits or _.');
+  if (reserved.has(name) || Object.hasOwn(functions, name)) {
+    throw new Problem('unknownName', `“${name}” has a meaning of its own; take another name.`);
+  }
+  if (known.has(name)) throw new Problem('unknownName', `There is a line “${name}” above; take another name.`);
+}
+
+/** Numbers one after another: `T = -1; 0; 2.5`. */
+function severalValues(
+  name: string,
+  text: string,
+  known: Map<string, Known>,
+  values: Map<string, readonly number[]>,
+): ReadLine {
+  const texts = text.split(';').filter((each) => each.trim());
+  if (texts.length > sheetLimits.members) {
+    throw new Problem('tooLong', `Up to ${sheetLimits.members} values can be drawn together.`);
+  }
+  const of = texts.map((each) => {
+    const { over, of: members } = membersOf(each, known);
+    const [first] = members;
+    if (over !== null || !first || !constantOf(first)) {
+      throw new Problem('notANumber', 'Several values are numbers, separated by semicolons.');
+    }
+    return first;
+  });
+  const numbers = of.map((each) => rationalToNumber(constantOf(each)!));
+  known.set(name, of.length > 1 ? { over: name, of } : { over: null, of });
+  values.set(name, numbers);
+  return { kind: 'numbers', values: numbers };
+}
+
+/** What a formula stands for, for each value of the one name with several that it depends on. */
+function membersOf(text: string, known: ReadonlyMap<string, Known>): Known {
+  const tree = parseFormula(text);
+  const names = new Set(namesIn(tree));
+  const several = [...new Set([...names].flatMap((name) => known.get(name)?.over ?? []))];
+  if (several.length > 1) {
+    throw new Problem('notPossible', `Only one name can have several values here, not ${several.join(' and ')}.`);
+  }
+  const over = several[0] ?? null;
+  const count = over === null ? 1 : known.get(over)!.of.length;
+  const of = Array.from({ length: count }, (_, k) => {
+    const at = [...known].map(([name, each]) => [name, each.of[each.over === null ? 0 : k]!] as const);
+    return systemFrom(tree, { names: new Map(at.filter(([name]) => names.has(name))) });
+  });
+  return { over, of };
+}
+
+const shown = (value = NaN): string => String(Number(value.toPrecision(6))).replace('-', '−');

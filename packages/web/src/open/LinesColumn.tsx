@@ -1,0 +1,244 @@
+import {
+  attempt,
+  emptySheet,
+  formatNumber,
+  type LinePanes,
+  linePanes,
+  nameToLatex,
+  parseFormula,
+  type ReadLine,
+  sheetLimits,
+  type SheetLine,
+  toLatex,
+} from '@nailset/core';
+import { type KeyboardEvent, useEffect, useId, useMemo, useRef } from 'react';
+import { addDecimal, isDecimal } from '../loop/settings';
+import { Button } from '../shared/Button';
+import { Formula } from '../shared/Formula';
+import { strokeOf } from './drawn';
+import type { SheetState } from './useSheet';
+
+/** The lines of a sheet: a name, what it stands for, and what was understood. */
+export function LinesColumn({
+  state: { sheet, change, changeLine },
+  read,
+  places,
+  chosen,
+  onChoose,
+}: {
+  state: SheetState;
+  read: readonly ReadLine[];
+  /** Which of the drawn lines each is. */
+  places: readonly (number | undefined)[];
+  chosen: number;
+  onChoose: (line: number) => void;
+}) {
+  const list = useRef<HTMLOListElement>(null);
+  // The field of a line that was just added.
+  const fresh = useRef<number>(undefined);
+  useEffect(() => {
+    if (fresh.current === undefined) return;
+    list.current?.querySelectorAll<HTMLInputElement>('[data-text]')[fresh.current]?.focus();
+    fresh.current = undefined;
+  });
+  const add = (after: number) => {
+    if (sheet.lines.length >= sheetLimits.lines) return;
+    const line: SheetLine = { name: freeName(sheet.lines), text: '', drawn: true, panes: 'all' };
+    fresh.current = after + 1;
+    change({ ...sheet, lines: sheet.lines.toSpliced(after + 1, 0, line) });
+    onChoose(after + 1);
+  };
+  const remove = (at: number) => {
+    const lines = sheet.lines.toSpliced(at, 1);
+    fresh.current = Math.max(0, at - 1);
+    change({ ...sheet, lines: lines.length > 0 ? lines : emptySheet.lines });
+    onChoose(Math.max(0, Math.min(at, lines.length - 1)));
+  };
+  return (
+    <section aria-label="Systems and numbers">
+      <ol ref={list} className="grid gap-2">
+        {sheet.lines.map((line, k) => (
+          <LineRow
+            key={k}
+            {...{ line, index: k, place: places[k], isChosen: k === chosen }}
+            read={read[k] ?? { kind: 'empty' }}
+            onChange={(to) => changeLine(k, to)}
+            onChoose={() => onChoose(k)}
+            onEnter={() => add(k)}
+            onRemove={() => remove(k)}
+          />
+        ))}
+      </ol>
+      <p className="mt-2 flex flex-wrap items-baseline gap-x-4 text-note text-slate">
+        <Button
+          look="quiet"
+          disabled={sheet.lines.length >= sheetLimits.lines}
+          onClick={() => add(sheet.lines.length - 1)}
+        >
+          Add a line
+        </Button>
+        <span>
+          As in <code>closed(C*G)</code>; several values: <code>1; 2; 4</code>
+        </span>
+      </p>
+    </section>
+  );
+}
+
+const names = ['G', 'C', 'H', 'L', 'T', 'K', 'P', 'F', 'M', 'N', 'Q', 'R'];
+
+function freeName(lines: readonly SheetLine[]): string {
+  const taken = new Set(lines.map(({ name }) => name));
+  const free = names.find((name) => !taken.has(name));
+  if (free) return free;
+  for (let k = 1; ; k++) if (!taken.has(`G${k}`)) return `G${k}`;
+}
+
+const paneWords: Record<LinePanes, string> = { all: 'every pane', time: 'time and poles', frequency: 'frequency' };
+
+function LineRow({
+  line: { name, text, drawn, panes },
+  index,
+  place,
+  read,
+  isChosen,
+  onChange,
+  onChoose,
+  onEnter,
+  onRemove,
+}: {
+  line: SheetLine;
+  index: number;
+  place: number | undefined;
+  read: ReadLine;
+  isChosen: boolean;
+  onChange: (line: Partial<SheetLine>) => void;
+  onChoose: () => void;
+  onEnter: () => void;
+  onRemove: () => void;
+}) {
+  const id = useId();
+  const isSystem = read.kind === 'system';
+  const keys = (event: KeyboardEvent) => {
+    const nudged = nudgedBy(text, event);
+    if (nudged !== undefined) onChange({ text: nudged });
+    else if (event.key === 'Enter') onEnter();
+    else return;
+    event.preventDefault();
+  };
+  return (
+    <li className={`border-l-2 pl-2 ${isChosen ? 'border-petrol' : 'border-transparent'}`} onFocus={onChoose}>
+      <div className="flex items-center gap-1.5">
+        <button
+          type="button"
+          aria-pressed={isSystem && drawn}
+          aria-label={`Draw ${name}`}
+          disabled={!isSystem}
+          className="grid h-8 w-7 shrink-0 place-items-center rounded-[3px] hover:bg-wash disabled:opacity-40"
+          onClick={() => onChange({ drawn: !drawn })}
+        >
+          {isSystem && <Swatch place={drawn ? place : undefined} />}
+        </button>
+        <input
+          aria-label={`Name of line ${index + 1}`}
+          className="input w-[62px] px-1.5 font-mono text-[14px]"
+          maxLength={sheetLimits.name}
+          spellCheck={false}
+          autoCapitalize="off"
+          value={name}
+          onChange={(event) => onChange({ name: event.target.value.trim() })}
+        />
+        <span className="text-slate">=</span>
+        <input
+          data-text
+          aria-label={`${name || 'Line'} is`}
+          aria-invalid={read.kind === 'problem'}
+          aria-describedby={id}
+          className="input min-w-0 flex-1 px-2 font-mono text-[14px]"
+          maxLength={sheetLimits.text}
+          spellCheck={false}
+          autoComplete="off"
+          autoCapitalize="off"
+          placeholder={index === 0 ? '4/(s^2 + 1.2s + 4)' : ''}
+          value={text}
+          onKeyDown={keys}
+          onChange={(event) => onChange({ text: event.target.value })}
+        />
+        <button
+          type="button"
+          aria-label={`Remove ${name || 'the line'}`}
+          className="px-1 text-slate hover:text-brick"
+          onClick={onRemove}
+        >
+          ×
+        </button>
+      </div>
+      <div id={id} aria-live="polite" className="pl-9 text-note empty:hidden">
+        <Understood name={name} text={text} read={read} />
+        {isChosen && isSystem && drawn && (
+          <label className="ml-3 text-slate">
+            in{' '}
+            <select
+              aria-label={`Panes of ${name}`}
+              className="bg-transparent text-petrol"
+              value={panes}
+              onChange={(event) => onChange({ panes: event.target.value as LinePanes })}
+            >
+              {linePanes.map((each) => (
+                <option key={each} value={each}>
+                  {paneWords[each]}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+      </div>
+    </li>
+  );
+}
+
+/** The stroke of a line in every pane; a ring where it is not drawn. */
+function Swatch({ place }: { place: number | undefined }) {
+  if (place === undefined) return <span className="size-3 rounded-full border border-slate" />;
+  const { className, dash } = strokeOf(place, 0, false);
+  return (
+    <svg width="22" height="10" aria-hidden="true">
+      <path d="M0 5H22" className={className} strokeWidth="3" strokeDasharray={dash} />
+    </svg>
+  );
+}
+
+const longestShown = 240;
+
+/** How the line was read, or why it was not. */
+function Understood({ name, text, read }: { name: string; text: string; read: ReadLine }) {
+  const latex = useMemo(() => {
+    const found = attempt(() => toLatex(parseFormula(text)));
+    return typeof found === 'string' ? found : '';
+  }, [text]);
+  switch (read.kind) {
+    case 'empty':
+      return null;
+    case 'problem':
+      return <span className="text-brick">{read.problem.message}</span>;
+    case 'numbers':
+      return read.values.length === 1 && !isDecimal(text) ? `= ${formatNumber(read.values[0] ?? NaN)}` : null;
+    case 'system':
+      if (!latex || latex.length > longestShown) return null;
+      return (
+        <Formula
+          latex={`${nameToLatex(name)}=\\displaystyle ${latex}`}
+          className="inline-block max-w-full overflow-x-auto overflow-y-hidden py-1 text-[14px] text-ink"
+        />
+      );
+  }
+}
+
+/** A number one step up or down, ten with Shift: a step is a tenth of its leading digit. */
+function nudgedBy(text: string, { key, shiftKey }: KeyboardEvent): string | undefined {
+  const way = key === 'ArrowUp' ? 1 : key === 'ArrowDown' ? -1 : 0;
+  if (way === 0 || !isDecimal(text)) return undefined;
+  const value = Math.abs(Number(text.replace(',', '.').replace('−', '-'))) || 1;
+  const step = 10 ** (Math.floor(Math.log10(value)) - 1);
+  return addDecimal(text, way * step * (shiftKey ? 10 : 1));
+}

@@ -1,0 +1,106 @@
+import { formatNumber } from '@nailset/core';
+import { useMemo } from 'react';
+import type { BodeCurve } from '../frequency/BodeAxes';
+import { nyquistFrame } from '../frequency/NyquistPlot';
+import { type PlaneScale, planeScale, stepFor } from '../plane/LocusLayers';
+import { ZoomButtons } from '../plane/ZoomButtons';
+import { tenths } from '../plot/frame';
+import { PlotFrame } from '../plot/PlotFrame';
+import { useSize } from '../plot/useSize';
+import { levelsOf, spanOf } from './frequencies';
+import type { PaneProps } from './panes';
+import { useHeld } from './useHeld';
+
+/** G(jω) of every system and its mirror image, with the unit circle and −1. */
+export function NyquistPane({ drawn, chosen, kept, fits, className }: PaneProps) {
+  const [place, { width, height }] = useSize<HTMLDivElement>();
+  const [frame, setFrame, fit] = useHeld(drawn.length > 0, fits, () => nyquistFrame);
+  const scale = useMemo(() => planeScale(frame, width, height), [frame, width, height]);
+  // Wider than what Bode shows, so that the ends reach zero or the edge.
+  const [from, to] = spanOf(drawn);
+  const span = [from / 10, to * 10] as const;
+  const all = drawn.flatMap((each) => {
+    const curve = levelsOf(each.transfer, span);
+    return curve ? [{ each, curve }] : [];
+  });
+  const ghosts = kept.flatMap(({ id, transfer }) => ({ id, curve: levelsOf(transfer, span) }));
+  const { x, y, unit } = scale;
+  const mark = stepFor(2 * frame.reach, 5);
+  return (
+    <PlotFrame
+      title="Nyquist"
+      onFit={fit}
+      className={className}
+      table={() => ({
+        heads: ['system', 'ω, rad/s', 'real part', 'imaginary part'],
+        rows: all.flatMap(({ each, curve }) =>
+          pointsOf(curve).flatMap(({ re, im }, k) =>
+            k % 24 === 0 ? [[each.label, curve.omegas[k] ?? null, re, im]] : [],
+          ),
+        ),
+      })}
+      tools={
+        <ZoomButtons onZoom={(factor) => setFrame({ re: frame.re * factor, im: 0, reach: frame.reach * factor })} />
+      }
+    >
+      <div ref={place} className={`relative [contain:strict] bg-sheet ${className}`}>
+        {width > 0 && (
+          <svg
+            width={width}
+            height={height}
+            role="img"
+            aria-label={`Nyquist plot of ${all.map(({ each }) => each.label).join(', ') || 'nothing'}, with −1 marked.`}
+            className="block overflow-hidden text-[11px]"
+          >
+            <path d={`M0 ${y(0)}H${width}M${x(0)} 0V${height}`} className="stroke-ink" />
+            {[-2, -1, 1, 2]
+              .filter((k) => k * mark !== -1)
+              .map((k) => (
+                <text key={k} x={x(k * mark)} y={y(0) + 14} textAnchor="middle" className="fill-slate">
+                  {formatNumber(k * mark)}
+                </text>
+              ))}
+            <circle cx={x(0)} cy={y(0)} r={unit} className="fill-none stroke-slate" strokeDasharray="3 3" />
+            {ghosts.map(
+              ({ id, curve }) =>
+                curve && (
+                  <path key={id} d={pathOf(curve, scale)} className="fill-none stroke-ghost" strokeWidth="1.3" />
+                ),
+            )}
+            {all.map(({ each: { id, stroke }, curve }) => {
+              const path = pathOf(curve, scale);
+              return (
+                <g key={id} className={`fill-none ${stroke.className}`} strokeDasharray={stroke.dash}>
+                  <path d={path} transform={`matrix(1 0 0 -1 0 ${2 * y(0)})`} opacity="0.4" strokeWidth="1.3" />
+                  <path d={path} data-curve={`nyquist ${id}`} strokeWidth={id === chosen?.id ? 2.6 : 1.8} />
+                </g>
+              );
+            })}
+            <path d={`M${x(-1) - 5} ${y(0)}h10m-5 -5v10`} className="stroke-brick" strokeWidth="2.2" />
+            <text x={x(-1)} y={y(0) - 9} textAnchor="middle" className="fill-brick">
+              −1
+            </text>
+          </svg>
+        )}
+      </div>
+    </PlotFrame>
+  );
+}
+
+const pointsOf = ({ magnitudesDb, phasesDegrees }: BodeCurve) =>
+  Array.from(magnitudesDb, (db, k) => {
+    const [size, angle] = [10 ** (db / 20), ((phasesDegrees[k] ?? 0) * Math.PI) / 180];
+    return { re: size * Math.cos(angle), im: size * Math.sin(angle) };
+  });
+
+function pathOf(curve: BodeCurve, { x, y }: PlaneScale): string {
+  let path = '';
+  let isDrawing = false;
+  for (const { re, im } of pointsOf(curve)) {
+    const [px, py] = [x(re), y(im)];
+    const seen = Math.abs(px) < 4e3 && Math.abs(py) < 4e3;
+    if (seen) path += `${isDrawing ? 'L' : 'M'}${tenths(px)} ${tenths(py)}`;
+    isDrawing = seen;
+  }
+  return path;
+}

@@ -1,0 +1,12 @@
+import type { Drawn } from './drawn';
+
+/** What every pane is given: the systems drawn, which of them is chosen, and earlier ones that were kept. */
+export interface PaneProps {
+  readonly drawn: readonly Drawn[];
+  readonly chosen: Drawn | undefined;
+  /** As they were when “Keep” was pressed. */
+  readonly kept: readonly Drawn[];
+  /** Counted up by “Fit all”: every pane fits its axes then. */
+  readonly fits: number;
+  readonly className: string;
+}
