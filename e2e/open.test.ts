@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core';
-import { phone,Stage } from './harness';
+import { phone, Stage } from './harness';
 
 /** The open bench: systems are typed, drawn and compared, by anyone. */
 
