@@ -7,6 +7,7 @@ import { drags } from './drags.mjs';
 import { drawing } from './drawing.mjs';
 import { withShareTaken } from './figures.mjs';
 import { nudges } from './nudges.mjs';
+import { openBench } from './open.mjs';
 import { typing } from './typing.mjs';
 
 console.log(`${cpus()[0]?.model.trim()}, ${cpus().length} cores, Node ${process.versions.node}\n`);
@@ -17,6 +18,7 @@ await withDemo(async (open, browser, url) => {
   await drawing(await open('Marit Solano'));
   await drags(await open('Marit Solano'));
   await typing(open);
+  await openBench(browser, url);
   console.log('');
   await cold(browser, url);
 });

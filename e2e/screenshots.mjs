@@ -61,6 +61,10 @@ async function nudged(page) {
   await page.locator('h1').click();
 }
 
+await picture('open-bench', null, async (page) => {
+  await page.getByRole('link', { name: /Look at a system/ }).click();
+  await page.getByLabel('Begin with').selectOption('Winch and its controller');
+});
 await picture('sign-in', null, async () => undefined);
 await picture('shelf', 'Marit Solano', async (page) => page.waitForTimeout(300));
 await picture('builder', 'Marit Solano', link('Crane trolley'));
@@ -78,17 +82,6 @@ await picture('transfer-function', 'Ilse Okafor', link('Lighthouse lamp'));
 await picture('prediction', 'Kofi Lindqvist', async (page) => {
   await link('Two lamp tables')(page);
   await page.getByText('Table A').first().waitFor();
-});
-await picture('curve-match', 'Ilse Okafor', async (page) => {
-  await link('Tide-gauge')(page);
-  for (const [knob, text] of [
-    ['K', '0.84'],
-    ['T', '3.4'],
-    ['L', '1.5'],
-  ]) {
-    await page.waitForTimeout(1100);
-    await page.getByRole('textbox', { name: `${knob}, typed` }).fill(String(text));
-  }
 });
 await picture('loop-with-limits', 'Ilse Okafor', async (page) => {
   await link('Lock gate')(page);
