@@ -98,12 +98,44 @@ test('what was drawn is kept as a ghost, the sheet is there after a reload, and 
   await other.context().close();
 });
 
+test('two tabs keep a sheet each', async () => {
+  const other = await page.context().newPage();
+  await other.goto('/open');
+  await field('G').fill('1/(s + 1)');
+  await curve('0 0').waitFor();
+  await other.getByRole('textbox', { name: 'G is' }).fill('2/(s + 2)');
+  await other.locator('[data-curve="0 0"]').waitFor();
+  await page.reload();
+  expect(await field('G').inputValue()).toBe('1/(s + 1)');
+  const third = await page.context().newPage();
+  await third.goto('/open');
+  expect(await third.getByRole('textbox', { name: 'G is' }).inputValue()).toBe('1/(s + 1)');
+});
+
 test('a link that was cut short says so, and what stood there stays', async () => {
   await field('G').fill('1/(s + 1)');
   await page.evaluate("location.hash = '#sheet=abcd'");
   await page.getByRole('alert').waitFor();
   expect(await page.getByRole('alert').innerText()).toContain('cut short');
   expect(await field('G').inputValue()).toBe('1/(s + 1)');
+});
+
+test('a controller is put in front by one choice, the input is set, and its numbers are read as people type them', async () => {
+  await page.getByLabel('Add several lines').selectOption('second order: K, ζ, ωn');
+  await page.getByLabel('Add several lines').selectOption('PID in front of it, loop closed');
+  await curve('9 0').waitFor();
+  await page.getByLabel('Size of the input').fill('2,5');
+  await page.getByLabel('When it sets in, in seconds').fill('1');
+  await page.getByRole('figure', { name: 'Response to a step of 2.5' }).waitFor();
+  await page.getByLabel('Size of the input').fill('two');
+  await page.getByText('no such number').waitFor();
+  expect(await page.getByLabel('Size of the input').inputValue()).toBe('two');
+  const before = await curve('9 0').getAttribute('d');
+  await field('Kp').press('ArrowUp');
+  expect(await field('Kp').inputValue()).toBe('2.1');
+  await page.waitForFunction(
+    `document.querySelector('[data-curve="9 0"]').getAttribute('d') !== ${JSON.stringify(before)}`,
+  );
 });
 
 test('an instructor makes an exercise of it', async () => {

@@ -69,7 +69,7 @@ export { quantities } from './quantity/index.js';
 export { type Scope, numberFrom, parseFormula, systemFrom } from './formula/evaluate.js';
 export { functions } from './formula/functions.js';
 export { type Facts, factsOf, timeFor, type WrittenForm, writtenForms } from './sheet/facts.js';
-export { type Member, type ReadLine, readLines } from './sheet/read.js';
+export { type Member, type ReadLine, readLines, withCoefficients } from './sheet/read.js';
 export * from './sheet/sheet.js';
 export { holds, readCondition } from './formula/condition.js';
 export { InputSignal, NamedSystem, Parameter, Picture, Series, SystemForm } from './exercise/given.js';

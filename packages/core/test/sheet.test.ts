@@ -53,6 +53,19 @@ describe('lines of a sheet', () => {
     expect(said(read[2]!)).toContain('G');
   });
 
+  test.each(['[4]/[1, 1.2, 4]', '[4]/[1 1.2 4]', '[0, 4]/[1, 1.2, 2+2]', 'k/[1, 1.2, k]'])(
+    'coefficients are highest power first: %s',
+    (text) => {
+      const [member] = membersOf(readLast('k = 4', `G = ${text}`));
+      expect(factsOf(member!.transfer).system).toEqual(of('4/(s^2 + 1.2*s + 4)').system);
+    },
+  );
+
+  test('brackets that hold no list stay brackets, and a list with a gap says so', () => {
+    expect(membersOf(readLast('G = 1/[s + 2]')).map(poles)).toEqual([[-2]]);
+    expect(said(readLast('G = 1/[1,,2]'))).toContain('missing in [1,,2]');
+  });
+
   test('numbers are worked out from systems', () => {
     const read = readLast('G = 9/(s^2 + 6*s + 9)', 'k = gainAtRest(G) + 1');
     expect(read).toEqual({ kind: 'numbers', values: [2] });
@@ -110,6 +123,8 @@ describe('a sheet from a file or a link', () => {
     ['a long text', { ...good, lines: [{ name: 'G', text: '1'.repeat(2001) }] }],
     ['an unknown input', { ...good, input: 'noise' }],
     ['a time that is none', { ...good, time: -1 }],
+    ['a size that is none', { ...good, size: '1' }],
+    ['a beginning before zero', { ...good, at: -2 }],
     ['a title that is none', { ...good, title: 3 }],
   ])('%s is refused', (_, value) => {
     expect(() => sheetFrom(value)).toThrow(Problem);

@@ -96,7 +96,7 @@ function severalValues(
 
 /** What a formula stands for, for each value of the one name with several that it depends on. */
 function membersOf(text: string, known: ReadonlyMap<string, Known>): Known {
-  const tree = parseFormula(text);
+  const tree = parseFormula(withCoefficients(text));
   const names = new Set(namesIn(tree));
   const several = [...new Set([...names].flatMap((name) => known.get(name)?.over ?? []))];
   if (several.length > 1) {
@@ -110,5 +110,23 @@ function membersOf(text: string, known: ReadonlyMap<string, Known>): Known {
   });
   return { over, of };
 }
+
+/**
+ * A text in which polynomials given by their coefficients, highest power first, as in `[1, 1.2, 4]` or `[1 1.2 4]`, are
+ * written out in s. @throws Problem `missingOperand` for a list with a gap.
+ */
+export function withCoefficients(text: string): string {
+  return text.replace(/\[([^[\]]*)\]/g, (whole, inside: string) => {
+    const entries = inside.includes(',') ? inside.split(',') : inside.trim().split(/\s+/);
+    const isList = inside.includes(',') || (entries.length > 1 && entries.every((entry) => entry && isDecimal(entry)));
+    if (!isList) return whole;
+    if (entries.some((entry) => !entry.trim())) {
+      throw new Problem('missingOperand', `A coefficient is missing in ${whole}.`);
+    }
+    return `(${entries.map((entry, k) => `(${entry})*s^${entries.length - 1 - k}`).join('+')})`;
+  });
+}
+
+const isDecimal = (text: string): boolean => Number.isFinite(Number(text));
 
 const shown = (value = NaN): string => String(Number(value.toPrecision(6))).replace('-', '−');

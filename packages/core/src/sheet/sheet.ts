@@ -6,6 +6,9 @@ export interface Sheet {
   readonly title: string;
   readonly lines: readonly SheetLine[];
   readonly input: SheetInput;
+  /** Of the input: its height, slope, area or curvature, and when it sets in, in seconds. */
+  readonly size: number;
+  readonly at: number;
   /** Time shown, in seconds; null for as long as the systems take. */
   readonly time: number | null;
   readonly panes: readonly SheetPane[];
@@ -34,7 +37,7 @@ export type SheetPane = (typeof sheetPanes)[number];
 export const sheetLimits = { lines: 20, name: 12, text: 2000, title: 80, members: 8 } as const;
 
 export const emptySheet: Sheet = {
-  ...{ format: 1, title: '', input: 'step', time: null },
+  ...{ format: 1, title: '', input: 'step', size: 1, at: 0, time: null },
   lines: [{ name: 'G', text: '', drawn: true, panes: 'all' }],
   panes: ['response', 'plane', 'bode', 'nyquist', 'measures'],
 };
@@ -47,14 +50,16 @@ export function sheetFrom(value: unknown): Sheet {
     throw new Problem('exercise', message);
   };
   if (!isObject(value) || value['format'] !== 1) return refuse('This is no bench sheet of a format that is known.');
-  const { title = '', lines, input = 'step', time = null, panes } = value;
+  const { title = '', lines, input = 'step', size = 1, at = 0, time = null, panes } = value;
   const { title: longest, lines: most } = sheetLimits;
   if (typeof title !== 'string' || title.length > longest) return refuse(`Its title is no text of up to ${longest}.`);
   if (!Array.isArray(lines) || lines.length < 1 || lines.length > most) return refuse(`It has no 1 to ${most} lines.`);
   if (!sheetInputs.some((each) => each === input)) return refuse('Its input is none of those that are known.');
   if (time !== null && !(typeof time === 'number' && time > 0 && time <= 1e9)) return refuse('Its time is none.');
+  if (typeof size !== 'number' || !(Math.abs(size) <= 1e9)) return refuse('Its input has no size.');
+  if (typeof at !== 'number' || !(at >= 0 && at <= 1e9)) return refuse('Its input sets in at no time.');
   return {
-    ...{ format: 1, title, time, input: input as SheetInput },
+    ...{ format: 1, title, time, input: input as SheetInput, size, at },
     lines: lines.map((line: unknown, k) => lineFrom(line, k + 1)),
     panes: Array.isArray(panes) ? sheetPanes.filter((pane) => panes.includes(pane)) : emptySheet.panes,
   };

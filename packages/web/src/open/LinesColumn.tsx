@@ -10,12 +10,14 @@ import {
   sheetLimits,
   type SheetLine,
   toLatex,
+  withCoefficients,
 } from '@nailset/core';
 import { type KeyboardEvent, useEffect, useId, useMemo, useRef } from 'react';
 import { addDecimal, isDecimal } from '../loop/settings';
 import { Button } from '../shared/Button';
 import { Formula } from '../shared/Formula';
 import { strokeOf } from './drawn';
+import { hasRoom, isAboutSystem, linesOf, type Start, starts } from './starts';
 import type { SheetState } from './useSheet';
 
 /** The lines of a sheet: a name, what it stands for, and what was understood. */
@@ -24,6 +26,7 @@ export function LinesColumn({
   read,
   places,
   chosen,
+  about,
   onChoose,
 }: {
   state: SheetState;
@@ -31,6 +34,8 @@ export function LinesColumn({
   /** Which of the drawn lines each is. */
   places: readonly (number | undefined)[];
   chosen: number;
+  /** The system that is chosen. */
+  about: string | undefined;
   onChoose: (line: number) => void;
 }) {
   const list = useRef<HTMLOListElement>(null);
@@ -77,11 +82,47 @@ export function LinesColumn({
         >
           Add a line
         </Button>
-        <span>
+        <StartMenu state={{ sheet, change }} about={about} onAdded={onChoose} />
+        <span className="basis-full">
           As in <code>closed(C*G)</code>; several values: <code>1; 2; 4</code>
         </span>
       </p>
     </section>
+  );
+}
+
+/** Several lines at once: a system by its numbers, or something done with the chosen one. */
+function StartMenu({
+  state: { sheet, change },
+  about,
+  onAdded,
+}: {
+  state: Pick<SheetState, 'sheet' | 'change'>;
+  about: string | undefined;
+  onAdded: (line: number) => void;
+}) {
+  const add = (words: string) => {
+    const start = starts.find((each) => each.words === words);
+    if (!start) return;
+    const before = sheet.lines.filter(({ text }) => text.trim());
+    const taken = before.map(({ name }) => name);
+    const lines = [...before, ...linesOf(start, taken, about ?? '')];
+    change({ ...sheet, lines });
+    onAdded(lines.length - 1);
+  };
+  const isOffered = (start: Start) => hasRoom(start, sheet.lines) && (!isAboutSystem(start) || about !== undefined);
+  return (
+    <select
+      aria-label="Add several lines"
+      className="w-[112px] bg-transparent text-petrol"
+      value=""
+      onChange={(event) => add(event.target.value)}
+    >
+      <option value="">Add lines for …</option>
+      {starts.filter(isOffered).map(({ words }) => (
+        <option key={words}>{words}</option>
+      ))}
+    </select>
   );
 }
 
@@ -213,7 +254,7 @@ const longestShown = 240;
 /** How the line was read, or why it was not. */
 function Understood({ name, text, read }: { name: string; text: string; read: ReadLine }) {
   const latex = useMemo(() => {
-    const found = attempt(() => toLatex(parseFormula(text)));
+    const found = attempt(() => toLatex(parseFormula(withCoefficients(text))));
     return typeof found === 'string' ? found : '';
   }, [text]);
   switch (read.kind) {

@@ -11,6 +11,9 @@ import { levelsOf, spanOf } from './frequencies';
 import type { PaneProps } from './panes';
 import { useHeld } from './useHeld';
 
+/** Enough for a round curve where it turns. */
+const points = 720;
+
 /** G(jω) of every system and its mirror image, with the unit circle and −1. */
 export function NyquistPane({ drawn, chosen, kept, fits, className }: PaneProps) {
   const [place, { width, height }] = useSize<HTMLDivElement>();
@@ -20,10 +23,10 @@ export function NyquistPane({ drawn, chosen, kept, fits, className }: PaneProps)
   const [from, to] = spanOf(drawn);
   const span = [from / 10, to * 10] as const;
   const all = drawn.flatMap((each) => {
-    const curve = levelsOf(each.transfer, span);
+    const curve = levelsOf(each.transfer, span, points);
     return curve ? [{ each, curve }] : [];
   });
-  const ghosts = kept.flatMap(({ id, transfer }) => ({ id, curve: levelsOf(transfer, span) }));
+  const ghosts = kept.flatMap(({ id, transfer }) => ({ id, curve: levelsOf(transfer, span, points) }));
   const { x, y, unit } = scale;
   const mark = stepFor(2 * frame.reach, 5);
   return (
@@ -35,7 +38,7 @@ export function NyquistPane({ drawn, chosen, kept, fits, className }: PaneProps)
         heads: ['system', 'ω, rad/s', 'real part', 'imaginary part'],
         rows: all.flatMap(({ each, curve }) =>
           pointsOf(curve).flatMap(({ re, im }, k) =>
-            k % 24 === 0 ? [[each.label, curve.omegas[k] ?? null, re, im]] : [],
+            k % 60 === 0 ? [[each.label, curve.omegas[k] ?? null, re, im]] : [],
           ),
         ),
       })}

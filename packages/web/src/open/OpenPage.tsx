@@ -1,5 +1,6 @@
 import {
   attempt,
+  formatNumber,
   type LinePanes,
   must,
   Problem,
@@ -29,11 +30,11 @@ import { FactsPanel } from './FactsPanel';
 import { LinesColumn } from './LinesColumn';
 import { linkOf } from './link';
 import { MeasuresPane } from './MeasuresPane';
+import { NumberIn } from './NumberIn';
 import { NyquistPane } from './NyquistPane';
 import type { PaneProps } from './panes';
 import { PlanePane, Toggle } from './PlanePane';
 import { ResponsePane } from './ResponsePane';
-import { TimeField } from './TimeField';
 import { useHeld } from './useHeld';
 import { type SheetState, useSheet } from './useSheet';
 
@@ -82,6 +83,7 @@ export default function OpenPage() {
             {...{ state, read }}
             chosen={chosen?.line ?? line}
             places={placesOf(settled, read)}
+            about={chosen && sheet.lines[chosen.line]?.name}
             onChoose={(next) => {
               setLine(next);
               setMember('');
@@ -107,7 +109,7 @@ export default function OpenPage() {
           {drawn.length === 0 ? (
             <Beginning state={state} />
           ) : (
-            <Panes {...{ sheet: settled, drawn, chosen, kept, fits }} until={sheet.time ?? time} />
+            <Panes {...{ sheet: settled, drawn, chosen, kept, fits }} until={sheet.time ?? time + sheet.at} />
           )}
         </div>
       </main>
@@ -133,7 +135,7 @@ function Panes({
   return (
     <>
       <div className={`grid gap-x-5 gap-y-2.5 ${shown.length > 1 ? 'md:grid-cols-2' : ''}`}>
-        {shown.includes('response') && <ResponsePane {...over('time')} input={sheet.input} until={until} />}
+        {shown.includes('response') && <ResponsePane {...over('time')} driven={sheet} until={until} />}
         {shown.includes('plane') && <PlanePane {...over('time')} />}
         {shown.includes('bode') && <BodePane {...over('frequency')} />}
         {shown.includes('nyquist') && <NyquistPane {...over('frequency')} />}
@@ -165,7 +167,6 @@ function Tools({
   return (
     <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 text-[13px]">
       <label>
-        Unit{' '}
         <select
           aria-label="Input"
           className="bg-transparent text-petrol"
@@ -177,7 +178,30 @@ function Tools({
           ))}
         </select>
       </label>
-      <TimeField time={sheet.time} auto={time} onChange={(next) => change({ ...sheet, time: next }, 'time')} />
+      <NumberIn
+        words="of"
+        label="Size of the input"
+        value={sheet.size}
+        isFine={(size) => size !== 0 && Math.abs(size) <= 1e9}
+        onChange={(size) => change({ ...sheet, size: size ?? 1 }, 'size')}
+      />
+      <NumberIn
+        words="at"
+        unit="s"
+        label="When it sets in, in seconds"
+        value={sheet.at}
+        isFine={(at) => at >= 0 && at <= 1e9}
+        onChange={(at) => change({ ...sheet, at: at ?? 0 }, 'at')}
+      />
+      <NumberIn
+        words="for"
+        unit="s"
+        label="Time shown, in seconds"
+        value={sheet.time}
+        empty={formatNumber(time + sheet.at)}
+        isFine={(next) => next > 0 && next <= 1e9}
+        onChange={(next) => change({ ...sheet, time: next }, 'time')}
+      />
       <span role="group" aria-label="Panes" className="flex flex-wrap gap-x-3">
         {sheetPanes.map((pane) => (
           <Toggle key={pane} on={sheet.panes.includes(pane)} words={paneNames[pane]} onChange={() => toggle(pane)} />

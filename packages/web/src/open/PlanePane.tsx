@@ -30,6 +30,9 @@ export function PlanePane({ drawn, chosen, kept, fits, className }: PaneProps) {
   const points = all.flatMap(({ poles, zeros, hidden }) => [...poles, ...zeros, ...hidden]);
   const [frame, setFrame, fit] = useHeld(points.length > 0, fits, () => frameAround(points));
   const scale = useMemo(() => planeScale(frame, width, height), [frame, width, height]);
+  const { x, y } = scale;
+  const isOut = ({ re, im }: Root) => x(re) < 0 || x(re) > width || y(im) < 0 || y(im) > height;
+  const outside = width > 0 ? points.filter((point) => point.im >= 0 && isOut(point)).length : 0;
   const locus = useLocus(withLocus ? chosen : undefined, frame);
   const words = all
     .map(
@@ -39,12 +42,13 @@ export function PlanePane({ drawn, chosen, kept, fits, className }: PaneProps) {
     .join('; ');
   return (
     <PlotFrame
-      title="Poles and zeros"
+      title="s-plane"
       onFit={fit}
       className={className}
       table={() => ({ heads: ['system', '', 'real part', 'imaginary part'], rows: all.flatMap(rowsOf) })}
       tools={
         <>
+          {outside > 0 && <span>{outside} farther out</span>}
           {locus instanceof Problem && <span>{locus.message}</span>}
           <Toggle on={withLocus} onChange={setWithLocus} words="Locus" />
           <Toggle on={withGrid} onChange={setWithGrid} words="ζ, ωn" />

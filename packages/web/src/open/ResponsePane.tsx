@@ -7,7 +7,7 @@ import {
   type InputSignal,
   motionOf,
   Problem,
-  type SheetInput,
+  type Sheet,
   type Transfer,
 } from '@nailset/core';
 import { useMemo } from 'react';
@@ -19,25 +19,24 @@ import type { Drawn } from './drawn';
 import type { PaneProps } from './panes';
 import { useHeld } from './useHeld';
 
-const signals: Record<SheetInput, InputSignal> = {
-  step: { kind: 'levels', from: 0, to: 1, at: 0 },
-  ramp: { kind: 'ramp', amplitude: 1, at: 0 },
-  impulse: { kind: 'impulse', amplitude: 1, at: 0 },
-  parabola: { kind: 'parabola', amplitude: 1, at: 0 },
-};
+type Driven = Pick<Sheet, 'input' | 'size' | 'at'>;
+
+/** What drives the systems. */
+const signalOf = ({ input, size, at }: Driven): InputSignal =>
+  input === 'step' ? { kind: 'levels', from: 0, to: size, at } : { kind: input, amplitude: size, at };
 
 /** Curves that were worked out before, by system, input and time. */
 const known = new WeakMap<Transfer, Map<string, Curve | null>>();
 
 /** The response of a system; null for one that has none to this input, as of a derivative to a step. */
-export function responseOf(transfer: Transfer, input: SheetInput, until: number): Curve | null {
-  const key = `${input} ${until}`;
+export function responseOf(transfer: Transfer, driven: Driven, until: number): Curve | null {
+  const key = `${driven.input} ${driven.size} ${driven.at} ${until}`;
   const curves = known.get(transfer) ?? new Map<string, Curve | null>();
   known.set(transfer, curves);
   const found = curves.get(key);
   if (found !== undefined) return found;
   const curve = attempt(() => {
-    const motion = motionOf(transfer, signals[input], []);
+    const motion = motionOf(transfer, signalOf(driven), []);
     const rough = curveOf(motion, until, 0.01);
     const size = Math.max(...rough.values.map(Math.abs));
     return curveOf(motion, until, 0.002 * (size > 0 && size < 1e5 ? size : 1));
@@ -55,39 +54,41 @@ export function ResponsePane({
   kept,
   fits,
   className,
-  input,
+  driven,
   until,
-}: PaneProps & { input: SheetInput; until: number }) {
+}: PaneProps & { driven: Driven; until: number }) {
   const probing = useProbing();
   const curvesOf = (systems: readonly Drawn[], ghost: boolean): PlotCurve[] =>
     systems.flatMap(({ id, label, transfer, stroke }): PlotCurve[] => {
-      const curve = responseOf(transfer, input, until);
+      const curve = responseOf(transfer, driven, until);
       if (!curve) return [];
       if (ghost) return [{ id: `kept ${id}`, curve, look: 'ghost', name: `${label}, kept` }];
-      const look = id === chosen?.id ? 'now' : 'second';
+      const look = id === chosen?.id ? 'now' : 'held';
       return [{ id, curve, look, stroke: id === chosen?.id ? bold(stroke) : stroke, label }];
     });
   const curves = [...curvesOf(kept, true), ...curvesOf(drawn, false)];
+  const { input, size, at } = driven;
   const reference = useMemo((): Curve => {
-    const { times, values } = inputLine(signals[input], [], until);
+    const { times, values } = inputLine(signalOf({ input, size, at }), [], until);
     return { times: Float64Array.from(times), values: Float64Array.from(values) };
-  }, [input, until]);
+  }, [input, size, at, until]);
   const make = () =>
     frameFor(
       until,
       curves.map(({ curve }) => curve),
-      input === 'step' ? [0, 1] : [0],
+      input === 'step' ? [0, size] : [0],
     );
-  const [frame, , fit] = useHeld(curves.length > 0, fits, make);
-  // Another time or input is another plot.
+  const [frame, , fit] = useHeld(curves.length > 0, `${fits} ${input} ${size} ${at}`, make);
+  // Another time is another plot; so is another input.
   const shown = frame.tMax === until ? frame : { ...frame, tMax: until };
   const ends = curves
     .filter(({ label }) => label)
     .map(({ label, curve }) => `${label} ${formatNumber(curve.values.at(-1) ?? NaN)}`);
+  const words = `${size === 1 ? 'a unit' : 'a'} ${input}${size === 1 ? '' : ` of ${formatNumber(size)}`}`;
   const silent = drawn.length - curves.filter(({ label }) => label).length;
   return (
     <ResponsePlot
-      title={`Response to a unit ${input}`}
+      title={`Response to ${words}`}
       frame={shown}
       curves={curves}
       reference={reference}
@@ -95,7 +96,7 @@ export function ResponsePane({
       probing={probing}
       onFit={fit}
       tools={silent > 0 && <span>{silent === 1 ? 'one has' : `${silent} have`} no such response</span>}
-      summary={`Responses to a unit ${input} after ${formatNumber(until)} s: ${ends.join(', ') || 'none'}.`}
+      summary={`Responses to ${words} after ${formatNumber(until)} s: ${ends.join(', ') || 'none'}.`}
       className={className}
     />
   );

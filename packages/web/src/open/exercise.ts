@@ -1,29 +1,69 @@
-import { type ExerciseDocument, type ReadLine, type Sheet } from '@nailset/core';
+import {
+  type ExerciseDocument,
+  must,
+  type NumberPart,
+  parseFormula,
+  type ReadLine,
+  type Sheet,
+  toLatex,
+  withCoefficients,
+  withDeadTime,
+} from '@nailset/core';
 import { newExercise, newPart } from '../builder/newExercise';
+import { factsFor } from './drawn';
+
+type System = Extract<ReadLine, { kind: 'system' }>;
 
 /**
  * An exercise with what is on a sheet: its systems and numbers as given, several values as numbers that students draw
- * from, and a question about the chosen system’s step response.
+ * from, and a question about the step response of the chosen system.
  */
 export function exerciseOf(sheet: Sheet, read: readonly ReadLine[], chosen: string): ExerciseDocument {
-  const lines = sheet.lines.map((line, k) => ({ ...line, read: read[k] }));
-  const systems = lines.filter((line) => line.read?.kind === 'system');
+  const lines = sheet.lines.flatMap((line, k) => ({ ...line, read: must(read[k]) }));
+  const systems = lines.flatMap(({ name, text, read: found }) =>
+    found.kind === 'system' ? [{ name, text: withCoefficients(text), read: found }] : [],
+  );
   const asked = systems.find(({ name }) => name === chosen) ?? systems.at(-1);
-  const title = sheet.title.trim() || 'From the open bench';
   return {
     ...newExercise(),
-    title,
-    statement: systems.map(({ name }) => `$$${name}(s) = {{${name}}}$$`).join('\n\n'),
+    title: sheet.title.trim() || 'From the open bench',
+    statement: systems.map((system) => `$$${system.name}(s) = ${shown(system)}$$`).join('\n\n'),
     parameters: lines.flatMap(({ name, read: found }) => {
-      if (found?.kind !== 'numbers') return [];
-      const [value = 0] = found.values;
+      if (found.kind !== 'numbers') return [];
+      const values = [...found.values];
       const draw =
-        found.values.length > 1
-          ? { kind: 'list' as const, values: [...found.values] }
-          : { kind: 'fixed' as const, value };
+        values.length > 1 ? { kind: 'list' as const, values } : { kind: 'fixed' as const, value: must(values[0]) };
       return [{ symbol: name, meaning: '', unit: '', draw }];
     }),
     systems: systems.map(({ name, text }) => ({ name, meaning: '', form: { kind: 'expression' as const, text } })),
-    parts: asked ? [newPart('number', [], { system: asked.name })] : newExercise().parts,
+    parts: asked ? [questionAbout(asked.name, asked.read)] : newExercise().parts,
   };
+}
+
+/** With the numbers of each student; as it was typed where dead time stands inside of sums. */
+function shown({ name, text, read }: { name: string; text: string; read: System }): string {
+  const isPlain = read.members.every(({ transfer }) => withDeadTime(transfer) !== null);
+  return isPlain ? `{{${name}}}` : toLatex(parseFormula(text));
+}
+
+/** Something that every member has: an overshoot, a settling time, a peak, or else how many poles are unstable. */
+function questionAbout(name: string, { members }: System): NumberPart {
+  const part = newPart('number', [], { system: name });
+  const fresh = must(part.kind === 'number' ? part : undefined);
+  const measures = members.map((member) => {
+    const facts = factsFor(member);
+    return 'measures' in facts ? facts.measures : null;
+  });
+  if (measures.every((each) => each?.overshootPercent)) return fresh;
+  const ask = (title: string, prompt: string, formula: string, unit: string) => ({
+    ...{ ...fresh, title, prompt, unit },
+    formula: `${formula}(${name})`,
+  });
+  if (measures.every((each) => each?.settlingTime)) {
+    return ask('Settling', 'When does the response stay within 2 % of its final value?', 'settlingTime', 's');
+  }
+  if (measures.every((each) => each?.peakValue)) {
+    return ask('Peak', 'How high does the response to a unit step go?', 'peakValue', '');
+  }
+  return ask('Stability', 'How many poles lie in the right half-plane?', 'unstablePoles', '');
 }

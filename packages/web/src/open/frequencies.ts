@@ -2,7 +2,6 @@ import { attempt, magnitudeAndPhase, plotFrequencies, Problem, type Transfer } f
 import type { BodeCurve } from '../frequency/BodeAxes';
 import type { Drawn } from './drawn';
 
-const points = 240;
 const known = new WeakMap<Transfer, Map<string, BodeCurve | null>>();
 
 /** Frequencies in rad/s over which all of the systems do something. */
@@ -17,8 +16,8 @@ export function spanOf(drawn: readonly Drawn[]): readonly [from: number, to: num
 }
 
 /** Level and phase over a span; null for a system that has none. */
-export function levelsOf(transfer: Transfer, [from, to]: readonly [number, number]): BodeCurve | null {
-  const key = `${from} ${to}`;
+export function levelsOf(transfer: Transfer, [from, to]: readonly [number, number], points = 240): BodeCurve | null {
+  const key = `${from} ${to} ${points}`;
   const curves = known.get(transfer) ?? new Map<string, BodeCurve | null>();
   known.set(transfer, curves);
   const found = curves.get(key);

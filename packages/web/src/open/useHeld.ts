@@ -6,7 +6,7 @@ import { useState } from 'react';
  */
 export function useHeld<Axes>(
   isShown: boolean,
-  fits: number,
+  fits: number | string,
   make: () => Axes,
 ): [Axes, (axes: Axes) => void, () => void] {
   const [held, setHeld] = useState(() => ({ axes: make(), isShown, fits }));

@@ -1,7 +1,7 @@
 import { attempt, emptySheet, Problem, type Sheet, sheetFrom, type SheetLine } from '@nailset/core';
 import { useCallback, useEffect, useReducer, useState } from 'react';
 import { historyOf, historyReducer } from '../shared/history';
-import { keepHere, keptHere } from '../shared/keptHere';
+import { keepHere, keepInTab, keptHere, keptInTab } from '../shared/keptHere';
 import { sheetOfAddress } from './link';
 
 const key = 'nailset open bench';
@@ -9,9 +9,10 @@ const key = 'nailset open bench';
 /** In ms: typing that rests this long is a step of its own. */
 const rest = 1500;
 
+/** What this tab showed last, or else what any tab did: two open benches do not overwrite each other. */
 function keptSheet(): Sheet {
-  const kept = attempt(() => sheetFrom(keptHere(key)));
-  return kept instanceof Problem ? emptySheet : kept;
+  const kept = [keptInTab(key), keptHere(key)].map((value) => attempt(() => sheetFrom(value)));
+  return kept.find((each): each is Sheet => !(each instanceof Problem)) ?? emptySheet;
 }
 
 /**
@@ -23,6 +24,7 @@ export function useSheet() {
   const [trouble, setTrouble] = useState('');
   const sheet = history.now;
   useEffect(() => {
+    keepInTab(key, sheet);
     keepHere(key, sheet);
     const timer = setTimeout(() => dispatch({ do: 'pause' }), rest);
     return () => clearTimeout(timer);

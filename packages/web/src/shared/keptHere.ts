@@ -10,10 +10,16 @@ export const keepHere = (key: string, value: unknown): void =>
 export const forgetHere = (key: string): void => attempt(() => localStorage.removeItem(key));
 
 /** What is kept under a key, whatever it is; undefined for nothing and for what is no JSON. */
-export function keptHere(key: string): unknown {
-  const text = attempt(() => localStorage.getItem(key));
-  return text ? attempt(() => JSON.parse(text) as unknown) : undefined;
-}
+export const keptHere = (key: string): unknown => parsed(attempt(() => localStorage.getItem(key)));
+
+/** The same for one tab, through its reloads. */
+export const keepInTab = (key: string, value: unknown): void =>
+  void attempt(() => sessionStorage.setItem(key, JSON.stringify(value)));
+
+export const keptInTab = (key: string): unknown => parsed(attempt(() => sessionStorage.getItem(key)));
+
+const parsed = (text: string | null | undefined): unknown =>
+  text ? attempt(() => JSON.parse(text) as unknown) : undefined;
 
 const keys = (personId: string): string[] =>
   attempt(() => Object.keys(localStorage).filter((key) => key.startsWith(`${prefix} ${personId} `))) ?? [];

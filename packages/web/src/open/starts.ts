@@ -1,0 +1,76 @@
+import { sheetLimits, type SheetLine } from '@nailset/core';
+
+/** What can be added to a sheet at once: numbers to be nudged, and what they make. `@` is the chosen system. */
+export interface Start {
+  readonly words: string;
+  readonly lines: readonly (readonly [name: string, text: string, drawn?: boolean])[];
+}
+
+export const starts: readonly Start[] = [
+  {
+    words: 'second order: K, ζ, ωn',
+    lines: [
+      ['K', '1'],
+      ['zeta', '0.4'],
+      ['wn', '3'],
+      ['G', 'K*wn^2/(s^2 + 2*zeta*wn*s + wn^2)'],
+    ],
+  },
+  {
+    words: 'first order with dead time: K, τ, T',
+    lines: [
+      ['K', '2'],
+      ['tau', '5'],
+      ['Td', '0.5'],
+      ['G', 'K*exp(-Td*s)/(tau*s + 1)'],
+    ],
+  },
+  { words: 'coefficients, highest power first', lines: [['G', '[4]/[1, 1.2, 4]']] },
+  { words: 'gain, zeros and poles, a pair as (s − σ)² + ω²', lines: [['G', '3*(s + 2)/((s + 1)*((s + 1)^2 + 2^2))']] },
+  {
+    words: 'PID in front of it, loop closed',
+    lines: [
+      ['Kp', '2'],
+      ['Ki', '1'],
+      ['Kd', '0.2'],
+      ['C', 'Kp + Ki/s + Kd*s', false],
+      ['L', 'C*@', false],
+      ['T', 'closed(L)'],
+    ],
+  },
+  {
+    words: 'lead or lag in front of it, loop closed',
+    lines: [
+      ['K', '4'],
+      ['z', '2'],
+      ['p', '10'],
+      ['C', 'K*(s + z)/(s + p)', false],
+      ['L', 'C*@', false],
+      ['T', 'closed(L)'],
+    ],
+  },
+  { words: 'loop closed round it', lines: [['T', 'closed(@)']] },
+  { words: 'error of the loop with it', lines: [['E', '1/(1 + @)']] },
+];
+
+/** The lines of a start, with names that are free, about a system of the sheet. */
+export function linesOf(start: Start, taken: readonly string[], about: string): SheetLine[] {
+  const names = new Set(taken);
+  const renamed = new Map<string, string>();
+  for (const [name] of start.lines) {
+    let free = name;
+    for (let k = 1; names.has(free); k++) free = `${name}${k}`;
+    names.add(free);
+    renamed.set(name, free);
+  }
+  return start.lines.map(([name, text, drawn = true]) => ({
+    ...{ name: renamed.get(name) ?? name, drawn, panes: 'all' as const },
+    text: text.replace(/@|[A-Za-z]+/g, (word) => (word === '@' ? about : (renamed.get(word) ?? word))),
+  }));
+}
+
+/** Whether it is about a system that must be there. */
+export const isAboutSystem = ({ lines }: Start): boolean => lines.some(([, text]) => text.includes('@'));
+
+export const hasRoom = (start: Start, lines: readonly SheetLine[]): boolean =>
+  lines.length + start.lines.length <= sheetLimits.lines;
