@@ -51,7 +51,7 @@ const fromSources = {
 };
 
 export default {
-  testTimeout: 60_000,
+  testTimeout: 150_000,
   projects: [
     project('core', 'packages/core/test', { ...fromSources, setupFiles: ['<rootDir>/packages/core/test/setup.ts'] }),
     project('web', 'packages/web/test', {

@@ -43,7 +43,7 @@ export class Stage {
   async window(viewport = desk): Promise<Page> {
     const context = await this.browser.newContext({ viewport, baseURL: this.server.url, locale: 'en-GB' });
     const page = await context.newPage();
-    page.setDefaultTimeout(15_000);
+    page.setDefaultTimeout(30_000);
     page.on('console', (message) => {
       if (message.type() === 'error' || message.type() === 'warning') this.complaints.push(message.text());
     });

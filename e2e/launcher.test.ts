@@ -18,8 +18,14 @@ chmodSync(data, 0o755);
 const port = 4391;
 const started: ChildProcess[] = [];
 
+// What a test that failed left running would be in the way of the next.
+afterEach(async () => {
+  const running = started.splice(0).filter(({ exitCode, signalCode }) => exitCode === null && signalCode === null);
+  for (const child of running) child.kill('SIGTERM');
+  await Promise.all(running.map((child) => new Promise((resolve) => child.once('close', resolve))));
+});
+
 afterAll(() => {
-  for (const child of started) child.kill('SIGTERM');
   rmSync(data, { recursive: true, force: true });
 });
 
@@ -87,10 +93,10 @@ test('a database that is killed comes back by itself', async () => {
   const run = start(/Ctrl-C stops/, ['--no-demo']);
   expect(await run.said).not.toContain('harbour-lights');
   process.kill(postmaster(), 'SIGKILL');
-  for (let tries = 0; tries < 100 && !run.heard.output.includes('stopped unexpectedly'); tries++) await pause(100);
+  for (let tries = 0; tries < 300 && !run.heard.output.includes('stopped unexpectedly'); tries++) await pause(100);
   expect(run.heard.output).toContain('The database stopped unexpectedly; it is being started again.');
   let up = false;
-  for (let tries = 0; tries < 150 && !up; tries++) {
+  for (let tries = 0; tries < 600 && !up; tries++) {
     await pause(100);
     up = await isUp();
   }
@@ -125,10 +131,10 @@ test('a server that dies is started again; one that its launcher left behind is 
         .trim(),
     );
   process.kill(serverOf(run.child), 'SIGKILL');
-  for (let tries = 0; tries < 100 && !run.heard.output.includes('is started again'); tries++) await pause(100);
+  for (let tries = 0; tries < 300 && !run.heard.output.includes('is started again'); tries++) await pause(100);
   expect(run.heard.output).toContain('The server stopped unexpectedly; it is started again in 1 s.');
   let up = false;
-  for (let tries = 0; tries < 150 && !up; tries++) {
+  for (let tries = 0; tries < 600 && !up; tries++) {
     await pause(100);
     up = await isUp();
   }

@@ -14,7 +14,7 @@ const columns: readonly { head: string; unit: string; of: (measures: Measures) =
 export function MeasuresPane({ drawn, chosen }: Pick<PaneProps, 'drawn' | 'chosen'>) {
   const own = chosen?.facts.measures;
   return (
-    <section aria-label="Measures of the step response" className="overflow-x-auto">
+    <section aria-label="Measures of the step response" tabIndex={0} className="overflow-x-auto">
       <table className="w-full text-right text-[13px]">
         <thead className="text-slate">
           <tr>
