@@ -55,7 +55,12 @@ async function timeLetters(count) {
     document.execCommand('insertText', false, String(1 + (k % 8)));
     // Poles stay where they are; the other three panes must have moved.
     do await painted();
-    while (curves().slice(0, 3).some((d, j) => d === before[j]) && performance.now() - from < 2000);
+    while (
+      curves()
+        .slice(0, 3)
+        .some((d, j) => d === before[j]) &&
+      performance.now() - from < 2000
+    );
     shown.push(performance.now() - from);
   }
   return { bare, shown };
