@@ -98,6 +98,18 @@ test('what was drawn is kept as a ghost, the sheet is there after a reload, and 
   await other.context().close();
 });
 
+test('another sheet comes with axes of its own', async () => {
+  await page.getByLabel('Begin with').selectOption('Winch and its controller');
+  await page.locator('[data-curve="5 0"]').waitFor();
+  await page.getByLabel('Begin with').selectOption('Lock gate with dead time');
+  await page
+    .getByRole('img', { name: /after 30 s/ })
+    .or(page.getByRole('group', { name: /after 30 s/ }))
+    .waitFor();
+  const axis = page.getByRole('figure', { name: /Response/ }).locator('svg');
+  expect(await axis.textContent()).toContain('30 s');
+});
+
 test('two tabs keep a sheet each', async () => {
   const other = await page.context().newPage();
   await other.goto('/open');

@@ -52,7 +52,7 @@ export default function OpenPage() {
   const { sheet } = state;
   useTitle(sheet.title || 'Open bench');
   // Letters are painted first.
-  const settled = useDeferredValue(sheet);
+  const { sheet: settled, opened } = useDeferredValue(state.shown);
   const read = useMemo(() => readLines(settled.lines), [settled.lines]);
   const drawn = useMemo(() => drawnOf(settled, read), [settled, read]);
   const [line, setLine] = useState(() => Math.max(0, sheet.lines.length - 1));
@@ -60,7 +60,8 @@ export default function OpenPage() {
   const ofLine = drawn.filter((each) => each.line === line);
   const chosen = ofLine.find(({ id }) => id === member) ?? ofLine[0] ?? drawn.at(-1);
   const [kept, setKept] = useState<readonly Drawn[]>([]);
-  const [fits, setFits] = useState(0);
+  const [asked, setAsked] = useState(0);
+  const fits = `${opened} ${asked}`;
   const [time] = useHeld(drawn.length > 0, fits, () =>
     timeFor(drawn.filter(({ panes }) => panes !== 'frequency').map(({ facts }) => facts)),
   );
@@ -104,7 +105,7 @@ export default function OpenPage() {
             time={time}
             hasKept={kept.length > 0}
             onKeep={() => setKept(kept.length > 0 ? [] : drawn)}
-            onFit={() => setFits(fits + 1)}
+            onFit={() => setAsked(asked + 1)}
           />
           {drawn.length === 0 ? (
             <Beginning state={state} />
@@ -233,7 +234,7 @@ function TitleLine({ state: { sheet, change } }: { state: SheetState }) {
 }
 
 /** Where nothing is drawn yet: systems of the harbour to begin with. */
-function Beginning({ state: { change } }: { state: SheetState }) {
+function Beginning({ state: { open } }: { state: SheetState }) {
   return (
     <div className="m-auto max-w-md py-16 text-center">
       <p className="font-serif text-lg">Type a system on the left, and look at it.</p>
@@ -241,7 +242,7 @@ function Beginning({ state: { change } }: { state: SheetState }) {
       <ul className="mt-2 grid gap-1">
         {examples.map((sheet) => (
           <li key={sheet.title}>
-            <Button look="quiet" onClick={() => change(sheet)}>
+            <Button look="quiet" onClick={() => open(sheet)}>
               {sheet.title}
             </Button>
           </li>
@@ -253,7 +254,7 @@ function Beginning({ state: { change } }: { state: SheetState }) {
 
 /** The ways into the sheet and out of it. */
 function Actions({ state, chosen }: { state: SheetState; chosen: Drawn | undefined }) {
-  const { sheet, change, step, canUndo, canRedo, setTrouble } = state;
+  const { sheet, step, canUndo, canRedo, setTrouble } = state;
   const [told, setTold] = useState('');
   const isSignedIn = Boolean(useSession().data?.person);
   const teaching = useMemberships().find(({ role }) => role === 'instructor');
@@ -267,11 +268,11 @@ function Actions({ state, chosen }: { state: SheetState; chosen: Drawn | undefin
       },
     );
   };
-  const open = async (file: File) => {
+  const take = async (file: File) => {
     const text = await file.text();
     const found = attempt(() => sheetFrom(orNothing(() => JSON.parse(text) as unknown)));
     if (found instanceof Problem) setTrouble(`“${file.name}” was not opened. ${found.message}`);
-    else change(found);
+    else state.open(found);
   };
   return (
     <>
@@ -286,7 +287,7 @@ function Actions({ state, chosen }: { state: SheetState; chosen: Drawn | undefin
         aria-label="Begin with"
         className="w-[104px] bg-transparent text-petrol"
         value=""
-        onChange={(event) => change(must(examples.find(({ title }) => title === event.target.value)))}
+        onChange={(event) => state.open(must(examples.find(({ title }) => title === event.target.value)))}
       >
         <option value="">Begin with …</option>
         {examples.map(({ title }) => (
@@ -308,7 +309,7 @@ function Actions({ state, chosen }: { state: SheetState; chosen: Drawn | undefin
       >
         Save as file
       </button>
-      <FileButton words="Open a file" accept=".json,application/json" onFile={(file) => void open(file)} />
+      <FileButton words="Open a file" accept=".json,application/json" onFile={(file) => void take(file)} />
       {teaching && <MakeExercise courseId={teaching.courseId} sheet={sheet} chosen={chosen} />}
       {!isSignedIn && (
         <Link to="/" className="link">

@@ -6,7 +6,7 @@ export interface PaneProps {
   readonly chosen: Drawn | undefined;
   /** As they were when “Keep” was pressed. */
   readonly kept: readonly Drawn[];
-  /** Counted up by “Fit all”: every pane fits its axes then. */
-  readonly fits: number;
+  /** Another one with “Fit all” and with another sheet: every pane fits its axes then. */
+  readonly fits: string;
   readonly className: string;
 }

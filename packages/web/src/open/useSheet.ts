@@ -1,5 +1,5 @@
 import { attempt, emptySheet, Problem, type Sheet, sheetFrom, type SheetLine } from '@nailset/core';
-import { useCallback, useEffect, useReducer, useState } from 'react';
+import { useCallback, useEffect, useMemo, useReducer, useState } from 'react';
 import { historyOf, historyReducer } from '../shared/history';
 import { keepHere, keepInTab, keptHere, keptInTab } from '../shared/keptHere';
 import { sheetOfAddress } from './link';
@@ -22,6 +22,7 @@ function keptSheet(): Sheet {
 export function useSheet() {
   const [history, dispatch] = useReducer(historyReducer<Sheet>, undefined, () => historyOf(keptSheet()));
   const [trouble, setTrouble] = useState('');
+  const [opened, setOpened] = useState(0);
   const sheet = history.now;
   useEffect(() => {
     keepInTab(key, sheet);
@@ -29,10 +30,15 @@ export function useSheet() {
     const timer = setTimeout(() => dispatch({ do: 'pause' }), rest);
     return () => clearTimeout(timer);
   }, [sheet]);
+  const open = useCallback((to: Sheet) => {
+    setTrouble('');
+    setOpened((count) => count + 1);
+    dispatch({ do: 'change', to });
+  }, []);
   useEffect(() => {
     const take = () =>
       void sheetOfAddress(location.hash)
-        .then((found) => found && dispatch({ do: 'change', to: found }))
+        .then((found) => found && open(found))
         .catch((error: unknown) =>
           setTrouble(
             error instanceof Problem
@@ -44,7 +50,7 @@ export function useSheet() {
     if (location.hash) take();
     window.addEventListener('hashchange', take);
     return () => window.removeEventListener('hashchange', take);
-  }, []);
+  }, [open]);
   const change = useCallback((to: Sheet, typing?: string) => {
     setTrouble('');
     dispatch({ do: 'change', to, typing });
@@ -55,7 +61,9 @@ export function useSheet() {
       'drawn' in line || 'panes' in line ? undefined : `${index} ${Object.keys(line).join()}`,
     );
   return {
-    ...{ sheet, change, changeLine, trouble, setTrouble },
+    ...{ sheet, change, changeLine, open, trouble, setTrouble },
+    /** The sheet with how many were opened before it: each is another one, with axes of its own. */
+    shown: useMemo(() => ({ sheet, opened }), [sheet, opened]),
     step: useCallback((way: 'undo' | 'redo') => dispatch({ do: way }), []),
     ...{ canUndo: history.past.length > 0, canRedo: history.future.length > 0 },
   };
