@@ -272,7 +272,7 @@ function Rules({
             min={0.1}
             max={8760}
             value={document.late.hours}
-            onChange={(hours) => edit((old) => ({ ...old, late: { ...must(old.late), hours } }))}
+            onChange={(hours) => edit((old) => ({ ...old, late: old.late && { ...old.late, hours } }))}
           />
           <NumberField
             label="and then keeping"
@@ -280,7 +280,7 @@ function Rules({
             min={0}
             max={100}
             value={document.late.keepPercent}
-            onChange={(keepPercent) => edit((old) => ({ ...old, late: { ...must(old.late), keepPercent } }))}
+            onChange={(keepPercent) => edit((old) => ({ ...old, late: old.late && { ...old.late, keepPercent } }))}
           />
         </>
       )}
