@@ -37,7 +37,7 @@ export default ts.config(
       'packages/core/src/{rational,symbolic,diagram,system,frequency,response,locus,design,formula,sheet,loop,proof,batch}/**',
       'packages/core/src/kinds/states/check.ts',
       'packages/web/src/{plot,plane,frequency,diagram}/**',
-      '**/{test,bench,e2e}/**',
+      '**/{test,bench,e2e,build}/**',
     ],
     rules: { '@typescript-eslint/no-non-null-assertion': 'off' },
   },
