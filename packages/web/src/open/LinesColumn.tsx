@@ -5,7 +5,9 @@ import {
   type LinePanes,
   linePanes,
   nameToLatex,
+  numberIn,
   parseFormula,
+  Problem,
   type ReadLine,
   sheetLimits,
   type SheetLine,
@@ -16,7 +18,7 @@ import { type KeyboardEvent, useEffect, useId, useMemo, useRef } from 'react';
 import { addDecimal, isDecimal } from '../loop/settings';
 import { Button } from '../shared/Button';
 import { Formula } from '../shared/Formula';
-import { strokeOf } from './drawn';
+import { factsFor, strokeOf } from './drawn';
 import { hasRoom, isAboutSystem, linesOf, type Start, starts } from './starts';
 import type { SheetState } from './useSheet';
 
@@ -264,7 +266,9 @@ function Understood({ name, text, read }: { name: string; text: string; read: Re
       return <span className="text-brick">{read.problem.message}</span>;
     case 'numbers':
       return read.values.length === 1 && !isDecimal(text) ? `= ${formatNumber(read.values[0] ?? NaN)}` : null;
-    case 'system':
+    case 'system': {
+      const trouble = read.members.map(factsFor).find((facts) => facts instanceof Problem);
+      if (trouble instanceof Problem) return <span className="text-brick">It is not drawn. {trouble.message}</span>;
       if (!latex || latex.length > longestShown) return null;
       return (
         <Formula
@@ -272,6 +276,7 @@ function Understood({ name, text, read }: { name: string; text: string; read: Re
           className="inline-block max-w-full overflow-x-auto overflow-y-hidden py-1 text-[14px] text-ink"
         />
       );
+    }
   }
 }
 
@@ -279,7 +284,7 @@ function Understood({ name, text, read }: { name: string; text: string; read: Re
 function nudgedBy(text: string, { key, shiftKey }: KeyboardEvent): string | undefined {
   const way = key === 'ArrowUp' ? 1 : key === 'ArrowDown' ? -1 : 0;
   if (way === 0 || !isDecimal(text)) return undefined;
-  const value = Math.abs(Number(text.replace(',', '.').replace('−', '-'))) || 1;
+  const value = Math.abs(numberIn(text)) || 1;
   const step = 10 ** (Math.floor(Math.log10(value)) - 1);
   return addDecimal(text, way * step * (shiftKey ? 10 : 1));
 }

@@ -59,7 +59,9 @@ export default function OpenPage() {
   const [member, setMember] = useState('');
   const ofLine = drawn.filter((each) => each.line === line);
   const chosen = ofLine.find(({ id }) => id === member) ?? ofLine[0] ?? drawn.at(-1);
-  const [kept, setKept] = useState<readonly Drawn[]>([]);
+  // Of the sheet that they were kept on; another one has none.
+  const [left, setLeft] = useState<{ on: number; drawn: readonly Drawn[] }>({ on: 0, drawn: [] });
+  const kept = left.on === opened ? left.drawn : [];
   const [asked, setAsked] = useState(0);
   const fits = `${opened} ${asked}`;
   const [time] = useHeld(drawn.length > 0, fits, () =>
@@ -104,7 +106,7 @@ export default function OpenPage() {
             state={state}
             time={time}
             hasKept={kept.length > 0}
-            onKeep={() => setKept(kept.length > 0 ? [] : drawn)}
+            onKeep={() => setLeft({ on: opened, drawn: kept.length > 0 ? [] : drawn })}
             onFit={() => setAsked(asked + 1)}
           />
           {drawn.length === 0 ? (
