@@ -264,10 +264,8 @@ function Actions({ state, chosen }: { state: SheetState; chosen: Drawn | undefin
     const link = await linkOf(sheet);
     await navigator.clipboard.writeText(link).then(
       () => setTold('Link copied'),
-      () => {
-        location.hash = new URL(link).hash;
-        setTold('The link stands in the address');
-      },
+      // Where the browser does not let the page copy, people can.
+      () => void window.prompt('Copy this link:', link),
     );
   };
   const take = async (file: File) => {
