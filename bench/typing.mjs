@@ -54,7 +54,7 @@ async function nudge(page) {
 /** A corner of a model over measured points. @param {import('playwright-core').Page} page */
 async function corner(page) {
   await page.getByRole('link', { name: 'Crane boom' }).click();
-  await page.getByRole('button', { name: /^Add / }).first().click();
+  await page.getByRole('button', { name: 'Add a pole', exact: true }).click();
   await page.locator('[data-corner]').first().waitFor();
   await timed(page, 'a corner of a Bode plot', 80, () => nudgeKeys('[data-corner]'));
 }

@@ -1,4 +1,7 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { answer } from '../src/batch/answer';
+import { problemCodes } from '../src/expression/problem';
 
 interface Point {
   re: number;
@@ -295,4 +298,10 @@ describe('asks that take more than a system', () => {
       equivalent: true,
     });
   });
+});
+
+it('tells programs in the docs what each code of a refusal means', () => {
+  const page = readFileSync(join(__dirname, '../../../docs/compute.md'), 'utf8');
+  const documented = [...page.matchAll(/^\| `(\w+)` +\| (.*?) +\|$/gm)].map(([, code, means]) => [code, means]);
+  expect(documented).toEqual(Object.entries(problemCodes));
 });

@@ -4,13 +4,13 @@ import type { InputName } from '../loop/controlLoop.js';
 import { quantities } from '../quantity/index.js';
 import type { Subject } from '../quantity/subject.js';
 import type { Motion } from '../response/motion.js';
+import { closeShare } from './close.js';
 import { outsideBy } from './corridor.js';
 import type { VerdictItem } from './verdict.js';
 import { formatNumber, withUnit } from './words.js';
 
 /** Measures are good to 1e-6; an answer that lies on the limit within that holds. */
 const rounding = 1e-6;
-const closeShare = 0.01;
 
 /** A loop as nails look at it. */
 export interface Measured {

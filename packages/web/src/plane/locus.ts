@@ -3,6 +3,7 @@ import {
   branchesOf,
   type Fraction,
   isPid,
+  isStepOfOutput,
   type LoopModel,
   lowestTerms,
   Problem,
@@ -77,7 +78,7 @@ export function regionOf(nails: GainsOf['nails']): PoleRegion {
   let decay: number | null = null;
   const larger = (old: number | null, value: number): number => (old === null ? value : Math.max(old, value));
   for (const nail of nails) {
-    if (!('quantity' in nail) || (nail.signal ?? 'y') !== 'y' || (nail.input ?? 'r') !== 'r') continue;
+    if (!isStepOfOutput(nail)) continue;
     const { quantity, relation, limit } = nail;
     const atMost = relation === 'atMost';
     if (quantity === 'overshootPercent' && atMost && limit > 0 && limit < 100) {

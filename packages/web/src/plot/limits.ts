@@ -2,6 +2,7 @@ import {
   type CorridorNail,
   formatNumber,
   type InputSignal,
+  isStepOfOutput,
   type Measures,
   type Nail,
   quantities,
@@ -50,7 +51,7 @@ export function limitsOf(
   return nails.flatMap((nail): Limit[] => {
     const met = items.find((item) => item.id === nail.id)?.met ?? false;
     if ('corridor' in nail) return corridorLimits(nail, met, tMax);
-    if (nail.relation !== 'atMost' || (nail.signal ?? 'y') !== 'y' || (nail.input ?? 'r') !== 'r') return [];
+    if (!isStepOfOutput(nail) || nail.relation !== 'atMost') return [];
     const { unit } = quantities[nail.quantity];
     const short = (name: string): string => `${name} ≤ ${withUnit(nail.limit, unit)}`;
     const common = { id: nail.id, met };

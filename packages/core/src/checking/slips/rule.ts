@@ -1,5 +1,5 @@
 import { must } from '../../expression/must.js';
-import type { MeasureNail, Nail } from '../../kinds/gains/part.js';
+import { isStepOfOutput, type Nail } from '../../kinds/gains/part.js';
 import type { ControlLoop } from '../../loop/controlLoop.js';
 import type { QuantityName } from '../../quantity/names.js';
 import { dominantPair, secondOrderRules } from '../../system/secondOrderRules.js';
@@ -27,10 +27,6 @@ export function secondOrderPromise(quantity: QuantityName, loop: ControlLoop): n
       return null;
   }
 }
-
-/** Whether the rules speak of a nail: a measure of the output after a step of the reference. */
-const isStepOfOutput = (nail: Nail): nail is MeasureNail =>
-  'quantity' in nail && (nail.signal ?? 'y') === 'y' && (nail.input ?? 'r') === 'r';
 
 /** Whether the rules predict that a nail holds; null where they do not speak of it. */
 export function isPromised(nail: Nail, loop: ControlLoop): boolean | null {

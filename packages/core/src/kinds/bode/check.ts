@@ -1,3 +1,4 @@
+import { closeShare } from '../../checking/close.js';
 import type { Model } from '../../checking/model.js';
 import { namedNumbers } from '../../checking/namedNumbers.js';
 import { verdictOf } from '../../checking/verdictOf.js';
@@ -62,7 +63,7 @@ export function bodeVerdict(
     const met = measured <= limit * (1 + 1e-6);
     const start = `${label} off by ${withUnit(measured, unit)}, limit ${withUnit(limit, unit)}`;
     const words = met ? `${start}.` : `${start}: ${formatNumber(measured - limit)} too much.`;
-    const close = Math.abs(measured - limit) <= 0.01 * limit;
+    const close = Math.abs(measured - limit) <= closeShare * limit;
     const relation = 'atMost' as const;
     return { id, label, unit, measured, limit, relation, met, close, points: met ? outOf : 0, outOf, words };
   };

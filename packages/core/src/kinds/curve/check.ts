@@ -1,3 +1,4 @@
+import { closeShare } from '../../checking/close.js';
 import { namedNumbers } from '../../checking/namedNumbers.js';
 import { verdictOf } from '../../checking/verdictOf.js';
 import { formatNumber } from '../../checking/words.js';
@@ -59,7 +60,7 @@ export function curveVerdict(part: Pick<CurvePart, 'id' | 'points' | 'misfitPerc
   const { misfitPercent: limit, points: outOf } = part;
   const finite = Number.isFinite(measured);
   const met = finite && measured <= limit * (1 + 1e-6);
-  const close = finite && Math.abs(measured - limit) <= 0.01 * limit;
+  const close = finite && Math.abs(measured - limit) <= closeShare * limit;
   const start = `Misfit ${formatNumber(measured)} %, limit ${formatNumber(limit)} %`;
   const words = met ? `${start}: the model follows.` : `${start}: ${formatNumber(measured - limit)} points too much.`;
   const item = {

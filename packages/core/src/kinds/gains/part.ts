@@ -20,6 +20,10 @@ export const MeasureNail = Type.Object(
 );
 export type MeasureNail = Static<typeof MeasureNail>;
 
+/** Whether a nail is about the output after a step of the reference, which the second-order rules and the drawn curve show. */
+export const isStepOfOutput = (nail: Nail): nail is MeasureNail =>
+  'quantity' in nail && (nail.signal ?? 'y') === 'y' && (nail.input ?? 'r') === 'r';
+
 export const CorridorNail = Type.Object(
   {
     id,

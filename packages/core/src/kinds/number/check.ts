@@ -1,3 +1,4 @@
+import { closeShare } from '../../checking/close.js';
 import { type Model, modelOf } from '../../checking/model.js';
 import { numberFromText } from '../../checking/numberText.js';
 import type { Verdict } from '../../checking/verdict.js';
@@ -79,7 +80,7 @@ export const checking: Checking<'number'> = {
     const off = distanceIn(unit, measured, expected);
     // What is exact may be rounded in its last bits.
     const met = off <= allowed * (1 + 1e-9) + 1e-12 * Math.abs(expected);
-    const close = Math.abs(off - allowed) <= 0.01 * Math.abs(expected) && off > 0.5 * allowed;
+    const close = Math.abs(off - allowed) <= closeShare * Math.abs(expected) && off > 0.5 * allowed;
     const within =
       absoluteTolerance(part) === undefined
         ? `within ${formatNumber(part.tolerancePercent)} %`
