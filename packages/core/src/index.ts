@@ -69,7 +69,36 @@ export { quantities } from './quantity/index.js';
 export { type Scope, numberFrom, parseFormula, systemFrom } from './formula/evaluate.js';
 export { functions } from './formula/functions.js';
 export { type Facts, factsOf, timeFor, type WrittenForm, writtenForms } from './sheet/facts.js';
-export { type Member, type ReadLine, readLines, withCoefficients } from './sheet/read.js';
+export {
+  type Design,
+  leadDesign,
+  matchedDesign,
+  type Specifications,
+  tunedDesign,
+} from './working/fromSpecifications.js';
+export {
+  placement,
+  similarStates,
+  type StateFacts,
+  stateFacts,
+  stateForm,
+  statesLatex,
+  statesText,
+  systemStates,
+} from './working/states.js';
+export { type WorkingStep } from './working/step.js';
+export {
+  type Around,
+  driveLine,
+  drivenMotion,
+  isOverFrequency,
+  isOverTime,
+  partMotion,
+  togetherMotion,
+} from './sheet/driven.js';
+export type { Plant } from './sheet/plant.js';
+export { type Member, numbersOf, type ReadLine, readLines, withCoefficients } from './sheet/read.js';
+export { readSignal } from './sheet/signal.js';
 export * from './sheet/sheet.js';
 export { holds, readCondition } from './formula/condition.js';
 export { InputSignal, NamedSystem, Parameter, Picture, Series, SystemForm } from './exercise/given.js';
@@ -120,6 +149,11 @@ export { hiddenWords } from './checking/words.js';
 export { RecognisedSlip, Verdict, VerdictItem } from './checking/verdict.js';
 export { nailLabel } from './checking/nails.js';
 export { type Model, modelOf } from './checking/model.js';
+export { fitFraction, fitFrequency, fitStep } from './design/fit.js';
+export type { StructureName } from './design/structures.js';
+export { type Matrix, matrixFromNumbers } from './rational/matrix.js';
+export { matricesOf, type StateSpace } from './system/stateSpace.js';
+export { checkNails } from './checking/nails.js';
 export { checkLoop, nailsOf } from './kinds/gains/check.js';
 export { bodeVerdict, numbersOfTerms, settingsOfTerms } from './kinds/bode/check.js';
 export { type TermModel, modelOfTerms, responseOfTerms, straightLines } from './frequency/terms.js';

@@ -121,10 +121,10 @@ describe('a sheet from a file or a link', () => {
     ['too many lines', { ...good, lines: Array.from({ length: 21 }, () => good.lines[0]) }],
     ['a line without text', { ...good, lines: [{ name: 'G' }] }],
     ['a long text', { ...good, lines: [{ name: 'G', text: '1'.repeat(2001) }] }],
-    ['an unknown input', { ...good, input: 'noise' }],
+    ['an unknown input', { ...good, drives: [{ kind: 'noise' }] }],
     ['a time that is none', { ...good, time: -1 }],
-    ['a size that is none', { ...good, size: '1' }],
-    ['a beginning before zero', { ...good, at: -2 }],
+    ['a size that is none', { ...good, drives: [{ kind: 'ramp', size: '1' }] }],
+    ['a beginning before zero', { ...good, drives: [{ kind: 'ramp', at: -2 }] }],
     ['a title that is none', { ...good, title: 3 }],
   ])('%s is refused', (_, value) => {
     expect(() => sheetFrom(value)).toThrow(Problem);

@@ -1,4 +1,5 @@
 import { limits } from '../expression/limits.js';
+import { must } from '../expression/must.js';
 import { parse } from '../expression/parse.js';
 import { Problem } from '../expression/problem.js';
 import { namesIn, type Tree } from '../expression/tree.js';
@@ -23,7 +24,7 @@ export interface Diagram {
 
 /**
  * Reads signal equations such as `y = G*(u + d)` or, for states, `s*x = -a*x + b*u` and `x'' = -x + u`. The signal is
- * the last name on the left. A name that is only ever added, or multiplied last, is an input; any other name that has
+ * the last name on the left; of a sum on the left, as in `m*x'' + b*x' + k*x = F`, that of its highest derivative. A name that is only ever added, or multiplied last, is an input; any other name that has
  * no equation and no binding stays a symbol.
  * @param inputs names that are inputs whatever the equations suggest
  * @throws Problem with the position within its equation; the message names the equation.
@@ -89,12 +90,56 @@ function readEquation(text: string): Equation {
   if (more.length > 0) {
     throw new Problem('equation', 'There is more than one equals sign.', left!.length + right.length + 1);
   }
-  const leftTree = parse(left!, { derivatives: true });
-  const signal = lastName(leftTree);
-  if (!signal) throw new Problem('equation', 'On the left stands a signal, as in y = … or s*x = ….', leftTree.at);
+  const whole = parse(left!, { derivatives: true });
   // Blanks instead of the left side, so that positions count from the start of the equation.
   const rightTree = parse(' '.repeat(left!.length + 1) + right, { derivatives: true });
-  return { signal, left: leftTree, right: rightTree };
+  const { leading, others } = ledByHighest(whole);
+  const signal = lastName(leading);
+  if (!signal) throw new Problem('equation', 'On the left stands a signal, as in y = … or s*x = ….', whole.at);
+  return {
+    signal,
+    left: leading,
+    right: others.reduce<Tree>(
+      (sum, { sign, tree }) => ({ kind: sign > 0 ? 'difference' : 'sum', left: sum, right: tree, at: tree.at }),
+      rightTree,
+    ),
+  };
+}
+
+/** The left side of a differential equation, as in `m*x'' + b*x' + k*x`: its highest derivative, and what goes to the right. */
+function ledByHighest(left: Tree): { leading: Tree; others: { sign: 1 | -1; tree: Tree }[] } {
+  const terms = termsOf(left, 1);
+  const orders = terms.map(({ tree }) => derivativesIn(tree));
+  const first = orders.indexOf(Math.max(...orders));
+  const { sign, tree } = must(terms[first]);
+  return {
+    leading: sign > 0 ? tree : { kind: 'negative', of: tree, at: tree.at },
+    others: terms.toSpliced(first, 1),
+  };
+}
+
+function termsOf(tree: Tree, sign: 1 | -1): { sign: 1 | -1; tree: Tree }[] {
+  if (tree.kind !== 'sum' && tree.kind !== 'difference') return [{ sign, tree }];
+  const second = tree.kind === 'sum' ? sign : (-sign as 1 | -1);
+  return [...termsOf(tree.left, sign), ...termsOf(tree.right, second)];
+}
+
+/** How often s multiplies a term, written as primes or as powers. */
+function derivativesIn(tree: Tree): number {
+  switch (tree.kind) {
+    case 'name':
+      return tree.name === 's' ? 1 : 0;
+    case 'power':
+      return derivativesIn(tree.base) * (tree.exponent.kind === 'number' ? Number(tree.exponent.text) : 1);
+    case 'product':
+      return derivativesIn(tree.left) + derivativesIn(tree.right);
+    case 'quotient':
+      return derivativesIn(tree.left) - derivativesIn(tree.right);
+    case 'negative':
+      return derivativesIn(tree.of);
+    default:
+      return 0;
+  }
 }
 
 function lastName(tree: Tree): string | null {

@@ -1,10 +1,14 @@
+import { mentions } from '../diagram/exact.js';
+import { must } from '../expression/must.js';
 import { attempt, Problem } from '../expression/problem.js';
 import { namesIn } from '../expression/tree.js';
-import { parseFormula, systemFrom } from '../formula/evaluate.js';
+import { parseFormula, type Scope, systemFrom } from '../formula/evaluate.js';
 import { functions } from '../formula/functions.js';
 import { rationalToNumber } from '../rational/number.js';
+import type { StateSpace } from '../system/stateSpace.js';
 import type { Transfer } from '../system/transfer.js';
 import { constantOf } from '../system/transferAlgebra.js';
+import { isPlant, type Plant, plantOf } from './plant.js';
 import { sheetLimits, type SheetLine } from './sheet.js';
 
 /** A system, or one of several where it depends on a name with several values. */
@@ -12,6 +16,10 @@ export interface Member {
   /** As in `T = −1`; empty for a system that is one. */
   readonly words: string;
   readonly transfer: Transfer;
+  /** Of a system with inputs of its own that are driven together: what each of them does alone. */
+  readonly parts?: readonly { readonly input: string; readonly transfer: Transfer }[];
+  /** Where it was given by its states. */
+  readonly states?: StateSpace;
 }
 
 /** What was understood of a line. */
@@ -20,7 +28,13 @@ export type ReadLine =
   | { readonly kind: 'problem'; readonly problem: Problem }
   | { readonly kind: 'numbers'; readonly values: readonly number[] }
   /** `over` is the name with several values that it depends on. */
-  | { readonly kind: 'system'; readonly over: string | null; readonly members: readonly Member[] };
+  | {
+      readonly kind: 'system';
+      readonly over: string | null;
+      readonly members: readonly Member[];
+      /** Of a line in equations or states: what can be driven and looked at, and what is. */
+      readonly plant?: Plant & { readonly from: string; readonly probes: readonly string[] };
+    };
 
 /** What a name of the lines above stands for: one system or number, or one for each value of `over`. */
 interface Known {
@@ -28,8 +42,17 @@ interface Known {
   readonly of: readonly Transfer[];
 }
 
+/** The numbers of a sheet by name, for functions of time; of several values the first. */
+export const numbersOf = (lines: readonly SheetLine[], read: readonly ReadLine[]): Map<string, number> =>
+  new Map(
+    lines.flatMap(({ name }, k) => {
+      const found = read[k];
+      return found?.kind === 'numbers' && found.values[0] !== undefined ? [[name, found.values[0]] as const] : [];
+    }),
+  );
+
 const isName = /^\p{L}[\p{L}\p{Nd}_]*$/u;
-const reserved = new Set(['s', 'pi', 'exp']);
+const reserved = new Set(['s', 't', 'pi', 'exp', 'states', 'step']);
 
 /**
  * Reads the lines of a sheet from the top: each may use the names above it. A line that cannot be read says why and
@@ -45,12 +68,10 @@ export function readLines(lines: readonly SheetLine[]): ReadLine[] {
   });
 }
 
-function readLine(
-  { name, text }: SheetLine,
-  known: Map<string, Known>,
-  values: Map<string, readonly number[]>,
-): ReadLine {
+function readLine(line: SheetLine, known: Map<string, Known>, values: Map<string, readonly number[]>): ReadLine {
+  const { name, text } = line;
   refuseName(name, known);
+  if (isPlant(text)) return readPlant(line, known, values);
   if (text.includes(';')) return severalValues(name, text, known, values);
   const { over, of } = membersOf(text, known);
   known.set(name, { over, of });
@@ -59,6 +80,40 @@ function readLine(
   const at = over === null ? [] : (values.get(over) ?? []);
   const members = of.map((transfer, k) => ({ transfer, words: over === null ? '' : `${over} = ${shown(at[k])}` }));
   return { kind: 'system', over, members };
+}
+
+/** Equations or states: a member for each signal that is looked at, and for each value of the name with several. */
+function readPlant(
+  { name, text, from: asked, probes: wanted = [] }: SheetLine,
+  known: Map<string, Known>,
+  values: Map<string, readonly number[]>,
+): ReadLine {
+  const { over, scopes } = scopesFor((each) => mentions(text, each), known);
+  const plants = scopes.map((scope) => plantOf(text, scope));
+  const plant = must(plants[0]);
+  const from = asked !== undefined && (asked === '' || plant.inputs.includes(asked)) ? asked : must(plant.inputs[0]);
+  const found = wanted.filter((probe) => plant.signals.includes(probe));
+  const probes = found.length > 0 ? found : plant.usual;
+  const at = over === null ? [] : (values.get(over) ?? []);
+  const members = plants.flatMap((each, k) =>
+    probes.map((probe): Member => {
+      const words = [over === null ? '' : `${over} = ${shown(at[k])}`, probes.length > 1 ? probe : ''];
+      const parts = each.inputs.map((input) => ({ input, transfer: each.between(input, probe) }));
+      const states = each.statesTo(probe);
+      return {
+        words: words.filter(Boolean).join(', '),
+        transfer: must(parts.find(({ input }) => input === from) ?? parts[0]).transfer,
+        ...(from === '' && parts.length > 1 ? { parts } : {}),
+        ...(states ? { states } : {}),
+      };
+    }),
+  );
+  if (members.length > sheetLimits.members) {
+    throw new Problem('tooLong', `Up to ${sheetLimits.members} responses of a line are drawn; look at fewer signals.`);
+  }
+  const first = members.filter((_, k) => k % probes.length === 0).map(({ transfer }) => transfer);
+  known.set(name, { over, of: first });
+  return { kind: 'system', over, members, plant: { ...plant, from, probes } };
 }
 
 function refuseName(name: string, known: ReadonlyMap<string, Known>): void {
@@ -88,7 +143,7 @@ function severalValues(
     }
     return first;
   });
-  const numbers = of.map((each) => rationalToNumber(constantOf(each)!));
+  const numbers = of.map((each) => rationalToNumber(must(constantOf(each))));
   known.set(name, of.length > 1 ? { over: name, of } : { over: null, of });
   values.set(name, numbers);
   return { kind: 'numbers', values: numbers };
@@ -98,17 +153,26 @@ function severalValues(
 function membersOf(text: string, known: ReadonlyMap<string, Known>): Known {
   const tree = parseFormula(withCoefficients(text));
   const names = new Set(namesIn(tree));
-  const several = [...new Set([...names].flatMap((name) => known.get(name)?.over ?? []))];
+  const { over, scopes } = scopesFor((name) => names.has(name), known);
+  return { over, of: scopes.map((scope) => systemFrom(tree, scope)) };
+}
+
+/** What the used names stand for, for each value of the one with several. */
+function scopesFor(
+  isUsed: (name: string) => boolean,
+  known: ReadonlyMap<string, Known>,
+): { over: string | null; scopes: Scope[] } {
+  const used = [...known].filter(([name]) => isUsed(name));
+  const several = [...new Set(used.flatMap(([, { over }]) => over ?? []))];
   if (several.length > 1) {
     throw new Problem('notPossible', `Only one name can have several values here, not ${several.join(' and ')}.`);
   }
   const over = several[0] ?? null;
-  const count = over === null ? 1 : known.get(over)!.of.length;
-  const of = Array.from({ length: count }, (_, k) => {
-    const at = [...known].map(([name, each]) => [name, each.of[each.over === null ? 0 : k]!] as const);
-    return systemFrom(tree, { names: new Map(at.filter(([name]) => names.has(name))) });
-  });
-  return { over, of };
+  const count = over === null ? 1 : must(known.get(over)).of.length;
+  const scopes = Array.from({ length: count }, (_, k) => ({
+    names: new Map(used.map(([name, each]) => [name, must(each.of[each.over === null ? 0 : k])])),
+  }));
+  return { over, scopes };
 }
 
 /**

@@ -1,8 +1,9 @@
 import { attempt, formatNumber, marginsOf, Problem } from '@nailset/core';
-import { useId, useMemo, useState } from 'react';
+import { useId, useMemo, useRef, useState } from 'react';
 import {
   BodeAxes,
   type BodeCurve,
+  type BodeFrame,
   bodeFrame,
   type BodeScale,
   bodeScale,
@@ -12,12 +13,16 @@ import {
 import { CurvePath } from '../frequency/BodePlot';
 import { marginMarks } from '../frequency/frequencyData';
 import { PlotFrame } from '../plot/PlotFrame';
-import { useDrag } from '../plot/useDrag';
+import { placeOn } from '../plot/pointer';
+import { markAt, sliderProps, useDrag } from '../plot/useDrag';
 import { useSize } from '../plot/useSize';
+import { bothOf, useZoom } from '../plot/useZoom';
+import { ZoomBox } from '../plot/ZoomBox';
+import { AxesMenu, type Axis } from './AxesMenu';
 import type { Drawn } from './drawn';
 import { levelsOf, spanOf } from './frequencies';
-import type { PaneProps } from './panes';
-import { Toggle } from './PlanePane';
+import type { FrequencyData, FrequencyProps, FrequencyReadings } from './paneProps';
+import { Toggle } from './Toggle';
 import { useHeld } from './useHeld';
 
 const halves = ['magnitude', 'phase'] as const;
@@ -34,15 +39,17 @@ const shownOf = (drawn: readonly Drawn[], span: readonly [number, number]): Show
   });
 
 /** Magnitude above phase of every system, the margins of the chosen one, and the frequency that is pointed at. */
-export function BodePane({ drawn, chosen, kept, fits, className }: PaneProps) {
+export default function BodePane({ drawn, chosen, kept, fits, className, tools, readings, data }: FrequencyProps) {
   const [place, { width, height }] = useSize<HTMLDivElement>();
   const [units, setUnits] = useState({ ratio: false, hertz: false });
   const [withMargins, setWithMargins] = useState(false);
   const [at, setAt] = useState<number>();
-  const [{ span, frame }, , fit] = useHeld(drawn.length > 0, fits, () => {
+  const held = useHeld(drawn.length > 0, fits, () => {
     const span = spanOf(drawn);
-    return { span, frame: frameOf(shownOf(drawn, span), span) };
+    return frameOf(shownOf(drawn, span), span);
   });
+  const frame = held.axes;
+  const span = [frame.from, frame.to] as const;
   const all = shownOf(drawn, span);
   const present = all.find(({ each }) => each.id === chosen?.id);
   const scale = useMemo(() => bodeScale(frame, units, width, height), [frame, units, width, height]);
@@ -50,7 +57,7 @@ export function BodePane({ drawn, chosen, kept, fits, className }: PaneProps) {
   return (
     <PlotFrame
       title="Bode"
-      onFit={fit}
+      onFit={held.fit}
       className={className}
       table={() => ({
         heads: ['ω, rad/s', ...all.flatMap(({ each }) => [`${each.label}, dB`, `${each.label}, °`])],
@@ -63,19 +70,26 @@ export function BodePane({ drawn, chosen, kept, fits, className }: PaneProps) {
         <>
           {at !== undefined && present && <span className="text-copper">{readingAt(present, at)}</span>}
           <Toggle on={withMargins} onChange={setWithMargins} words="Margins" />
-          <button type="button" className="link" onClick={() => setUnits({ ...units, ratio: !units.ratio })}>
-            {units.ratio ? 'ratio' : 'dB'}
-          </button>
-          <button type="button" className="link" onClick={() => setUnits({ ...units, hertz: !units.hertz })}>
-            {units.hertz ? 'Hz' : 'rad/s'}
-          </button>
+          <AxesMenu axes={axesOf(frame)} onChange={(axis, ends) => held.set(withAxis(frame, axis, ends))}>
+            <p className="flex gap-4">
+              <button type="button" className="link" onClick={() => setUnits({ ...units, ratio: !units.ratio })}>
+                {units.ratio ? 'in dB' : 'as a ratio'}
+              </button>
+              <button type="button" className="link" onClick={() => setUnits({ ...units, hertz: !units.hertz })}>
+                {units.hertz ? 'in rad/s' : 'in Hz'}
+              </button>
+            </p>
+          </AxesMenu>
+          {tools}
         </>
       }
     >
       <div ref={place} className={`relative [contain:strict] ${className}`}>
         {width > 0 && (
           <Drawing
-            {...{ all, scale, frame, units, at, withMargins, present }}
+            {...{ all, scale, frame, units, at, withMargins, present, readings, data }}
+            onView={held.set}
+            onBack={held.back}
             kept={shownOf(kept, span)}
             summary={`Frequency response, ${words.join('; ') || 'none'}.`}
             onAt={setAt}
@@ -96,8 +110,12 @@ function Drawing({
   present,
   withMargins,
   summary,
+  readings,
+  data,
   onAt,
-}: {
+  onView,
+  onBack,
+}: Pick<FrequencyProps, 'readings' | 'data'> & {
   all: readonly Shown[];
   kept: readonly Shown[];
   scale: BodeScale;
@@ -108,25 +126,58 @@ function Drawing({
   withMargins: boolean;
   summary: string;
   onAt: (omega: number | undefined) => void;
+  onView: (frame: BodeFrame) => void;
+  onBack: () => void;
 }) {
   const clip = useId();
-  const { width, height, left, right, top, half, lower, bottom, x } = scale;
-  const hover = useDrag<never>({
-    take: () => undefined,
-    drag: () => undefined,
-    hover: ({ px }) => {
-      const omega = x.invert(px);
-      onAt(omega >= frame.from && omega <= frame.to ? omega : undefined);
+  const picture = useRef<SVGSVGElement>(null);
+  const { width, height, left, right, top, half, lower, bottom, x, db, phase } = scale;
+  const inside = (px: number): number | undefined => {
+    const omega = x.invert(px);
+    return omega >= frame.from && omega <= frame.to ? omega : undefined;
+  };
+  const drag = useDrag<number>({
+    take: (at) => markAt(at, readings.omegas, (omega) => ({ px: x(omega), py: at.py })),
+    drag: (omega, { px }) => {
+      const next = inside(px) ?? omega;
+      readings.move(omega, next);
+      return next;
     },
+    hover: ({ px }) => onAt(inside(px)),
   });
+  const zoom = useZoom(
+    picture,
+    { left, right: width - right, top, bottom },
+    {
+      onView: (part) => {
+        const [from, to] = [x.invert(part.left), x.invert(part.right)];
+        // A box in one half leaves the axis of the other.
+        const [low, high] = [Math.min(part.bottom, top + half), Math.max(part.top, lower)];
+        onView({
+          ...{ ...frame, from: Math.max(1e-12, from), to: Math.min(1e12, to) },
+          ...(part.top < top + half ? { dbLow: db.invert(low), dbHigh: db.invert(part.top) } : {}),
+          ...(part.bottom > lower ? { phaseLow: phase.invert(part.bottom), phaseHigh: phase.invert(high) } : {}),
+        });
+      },
+      onBack,
+    },
+    width > 0,
+  );
   return (
     <svg
       width={width}
       height={height}
-      role="img"
+      ref={picture}
+      role="group"
       aria-label={summary}
-      className="block text-[11px] select-none"
-      {...hover}
+      className="block touch-pan-y cursor-crosshair text-[11px] select-none"
+      {...bothOf(zoom.handlers, drag)}
+      onClick={(event) => {
+        const at = placeOn(event.currentTarget, event);
+        const omega = inside(at.px);
+        const isOne = markAt(at, readings.omegas, (each) => ({ px: x(each), py: at.py })) !== undefined;
+        if (omega !== undefined && !isOne) readings.add(omega);
+      }}
       onPointerLeave={() => onAt(undefined)}
     >
       <defs>
@@ -147,6 +198,9 @@ function Drawing({
           {kept.map(({ each, curve }) => (
             <CurvePath key={`kept ${each.id}`} {...{ curve, of, scale }} className="stroke-ghost" strokeWidth={1.3} />
           ))}
+          {data.map((points) => (
+            <DataDots key={points.name} points={points} of={of} scale={scale} />
+          ))}
           {all.map(({ each: { id, stroke }, curve }) => (
             <CurvePath
               key={id}
@@ -160,6 +214,8 @@ function Drawing({
         </g>
       ))}
       {withMargins && present && <Margins present={present} scale={scale} ratio={units.ratio} />}
+      <ZoomBox box={zoom.box} />
+      {present && <BodeReadings {...{ readings, present, scale, frame, ratio: units.ratio }} />}
       {at !== undefined && <line x1={x(at)} x2={x(at)} y1={top} y2={bottom} className="stroke-copper/60" />}
     </svg>
   );
@@ -171,6 +227,84 @@ function Margins({ present, scale, ratio }: { present: Shown; scale: BodeScale; 
   const margins = useMemo(() => attempt(() => marginsOf(transfer)), [transfer]);
   if (margins instanceof Problem) return null;
   return <MarginMarks marks={marginMarks(margins, ratio)} curve={present.curve} scale={scale} stable />;
+}
+
+/** Measured points. */
+function DataDots({ points, of, scale }: { points: FrequencyData; of: (typeof halves)[number]; scale: BodeScale }) {
+  const [values, y] = of === 'magnitude' ? [points.magnitudesDb, scale.db] : [points.phasesDegrees ?? [], scale.phase];
+  return (
+    <g data-dots={points.name} className="fill-ink/70">
+      {Array.from(values, (value, k) => (
+        <circle key={k} cx={scale.x(points.omegas[k] ?? NaN)} cy={y(value)} r="2.2" />
+      ))}
+    </g>
+  );
+}
+
+/** Frequencies that someone set, with level and phase of the chosen system. */
+function BodeReadings({
+  readings,
+  present: { each, curve },
+  scale,
+  frame,
+  ratio,
+}: {
+  readings: FrequencyReadings;
+  present: Shown;
+  scale: BodeScale;
+  frame: BodeFrame;
+  ratio: boolean;
+}) {
+  const { x, db, phase, top, bottom, width, right } = scale;
+  return readings.omegas
+    .filter((omega) => omega >= frame.from && omega <= frame.to)
+    .map((omega) => {
+      const level = levelAt(curve, omega);
+      const degrees = levelAt({ ...curve, magnitudesDb: curve.phasesDegrees }, omega);
+      const size = ratio ? formatNumber(10 ** (level / 20)) : `${formatNumber(level)} dB`;
+      const leftward = x(omega) > width - right - 70;
+      const text = { x: x(omega) + (leftward ? -7 : 7), textAnchor: leftward ? ('end' as const) : ('start' as const) };
+      return (
+        <g
+          key={omega}
+          data-reading={each.label}
+          className="cursor-ew-resize fill-plum outline-none [&:focus-visible>circle]:stroke-ink"
+          {...sliderProps({
+            ...{ label: 'Reading at a frequency', value: omega },
+            words: `${each.label} at ${formatNumber(omega)} rad/s: ${size}, ${formatNumber(degrees)}°`,
+            onStep: ({ right: steps, up }) =>
+              readings.move(omega, omega * (frame.to / frame.from) ** ((steps + up) / 200)),
+            onRemove: () => readings.remove(omega),
+          })}
+        >
+          <line x1={x(omega)} x2={x(omega)} y1={top} y2={bottom} className="stroke-plum/50" strokeDasharray="3 2" />
+          <circle cx={x(omega)} cy={db(level)} r="3.4" strokeWidth="2" className="stroke-sheet" />
+          <circle cx={x(omega)} cy={phase(degrees)} r="3.4" strokeWidth="2" className="stroke-sheet" />
+          <g strokeWidth="3" className="stroke-sheet/85 [paint-order:stroke]">
+            <text {...text} y={top + 12}>
+              {formatNumber(omega)} rad/s
+            </text>
+            <text {...text} y={db(level) - 7}>
+              {size}
+            </text>
+            <text {...text} y={phase(degrees) - 7}>
+              {formatNumber(degrees)}°
+            </text>
+          </g>
+        </g>
+      );
+    });
+}
+
+const axesOf = ({ from, to, dbLow, dbHigh, phaseLow, phaseHigh }: BodeFrame): Axis[] => [
+  { name: 'frequency', unit: 'rad/s', from, to, above: 1e-12 },
+  { name: 'magnitude', unit: 'dB', from: dbLow, to: dbHigh },
+  { name: 'phase', unit: '°', from: phaseLow, to: phaseHigh },
+];
+
+function withAxis(frame: BodeFrame, axis: number, { from, to }: { from: number; to: number }): BodeFrame {
+  if (axis === 0) return { ...frame, from, to };
+  return axis === 1 ? { ...frame, dbLow: from, dbHigh: to } : { ...frame, phaseLow: from, phaseHigh: to };
 }
 
 /** A frame in which every curve fits. */

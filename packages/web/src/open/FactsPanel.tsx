@@ -1,28 +1,73 @@
 import {
+  attempt,
   formatNumber,
   formatPoint,
   formatPoints,
   hiddenWords,
+  must,
   type Pole,
+  Problem,
+  type ReadLine,
   type System,
+  systemStates,
   withUnit,
   type WrittenForm,
   writtenForms,
 } from '@nailset/core';
-import { useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { Formula } from '../shared/Formula';
+import { conversions } from './convert';
 import type { Drawn } from './drawn';
 
+const StatesPanel = lazy(() => import('./StatesPanel'));
+const PlantDrawing = lazy(() => import('./PlantDrawing'));
+
 /** What is always said about the chosen system. */
-export function FactsPanel({ system: { label, facts } }: { system: Drawn }) {
+export function FactsPanel({
+  system: { label, facts, states },
+  read,
+  onConvert,
+  onLine,
+  onDesign,
+}: {
+  system: Drawn;
+  /** What was understood of its line. */
+  read: ReadLine | undefined;
+  /** Writes its line otherwise. */
+  onConvert: (written: readonly (readonly [string, string])[]) => void;
+  /** Adds a line. */
+  onLine: (text: string) => void;
+  onDesign: () => void;
+}) {
   const { system, deadTime, hidden, order, type, relativeDegree } = facts;
+  const plant = read?.kind === 'system' ? read.plant : undefined;
+  const own = useMemo(() => {
+    if (states) return states;
+    const found = system && deadTime === 0 ? attempt(() => systemStates(system)) : undefined;
+    return found instanceof Problem ? undefined : found;
+  }, [states, system, deadTime]);
   return (
     <section aria-label={`Facts about ${label}`} className="border-t border-rule pt-3">
-      <h2 className="mb-0.5 font-semibold">{label}</h2>
+      <h2 className="mb-0.5 flex items-baseline justify-between font-semibold">
+        {label}
+        <button type="button" className="link text-[13px] font-normal" onClick={onDesign}>
+          Design a controller
+        </button>
+      </h2>
       <p className={facts.stable ? 'text-moss' : 'text-brick'}>
         <b className="font-medium">{facts.stable ? 'Stable' : 'Not stable'}</b>
         <span className="text-slate">{whyUnstable(facts)}</span>
       </p>
+      {plant?.kind === 'equations' && (
+        <Suspense>
+          <PlantDrawing
+            label={label}
+            equations={plant.text}
+            from={plant.from || plant.inputs[0] || ''}
+            to={plant.probes}
+          />
+        </Suspense>
+      )}
       {system ? (
         <>
           <p className="text-[13px] text-slate">
@@ -37,7 +82,12 @@ export function FactsPanel({ system: { label, facts } }: { system: Drawn }) {
               <span className="text-slate">zeros</span> {formatPoints(system.zeros)}
             </p>
           )}
-          <Written system={system} deadTime={deadTime} />
+          <Written facts={facts} system={system} deadTime={deadTime} onConvert={onConvert} />
+          {own && own.a.length > 0 && (
+            <Suspense>
+              <StatesPanel key={label} states={own} isGiven={states !== undefined} onLine={onLine} />
+            </Suspense>
+          )}
         </>
       ) : (
         <p className="text-[13px] text-slate">Dead time stands inside of sums: there are poles without end.</p>
@@ -88,42 +138,96 @@ function DampingTable({ poles }: { poles: readonly Pole[] }) {
   );
 }
 
-/** Typeset in one of its forms, to be copied as LaTeX. */
-function Written({ system, deadTime }: { system: System; deadTime: number }) {
+const copyForms = ['LaTeX', 'MathML', 'text'] as const;
+
+/** Typeset in one of its forms, to be copied, and to be what its line says. */
+function Written({
+  facts,
+  system,
+  deadTime,
+  onConvert,
+}: {
+  facts: Drawn['facts'];
+  system: System;
+  deadTime: number;
+  onConvert: (written: readonly (readonly [string, string])[]) => void;
+}) {
   const [form, setForm] = useState<WrittenForm>('expanded');
-  const [copied, setCopied] = useState('');
+  const [said, setSaid] = useState<{ words: string; isBad?: boolean }>({ words: '' });
   const latex = writtenForms[form](system) + (deadTime > 0 ? `\\,e^{-${Number(deadTime.toPrecision(6))}\\,s}` : '');
-  const copy = () =>
-    navigator.clipboard.writeText(latex).then(
-      () => setCopied('Copied'),
-      () => setCopied('The browser does not let the page copy.'),
+  const copy = async (as: string) => {
+    const { default: katex } = await import('katex');
+    const text = {
+      LaTeX: () => latex,
+      MathML: () =>
+        katex.renderToString(latex, { output: 'mathml', displayMode: true }).replace(/^<span[^>]*>|<\/span>$/g, ''),
+      text: () => must(conversions['gain, zeros and poles']?.(facts)[0])[1],
+    }[as as (typeof copyForms)[number]]();
+    await navigator.clipboard.writeText(text).then(
+      () => setSaid({ words: 'Copied' }),
+      () => setSaid({ words: 'The browser does not let the page copy.', isBad: true }),
     );
+  };
+  const convert = (to: string) => {
+    const written = attempt(() => must(conversions[to])(facts));
+    if (written instanceof Problem) setSaid({ words: `Not converted. ${written.message}`, isBad: true });
+    else {
+      setSaid({ words: '' });
+      onConvert(written);
+    }
+  };
   return (
     <div className="mt-2">
-      <div className="flex items-baseline gap-3 text-[13px]">
+      <div className="flex flex-wrap items-baseline gap-x-3 text-[13px]">
         <select
           aria-label="Written as"
           className="bg-transparent text-petrol"
           value={form}
           onChange={(event) => {
             setForm(event.target.value as WrittenForm);
-            setCopied('');
+            setSaid({ words: '' });
           }}
         >
           {Object.keys(writtenForms).map((name) => (
             <option key={name}>{name}</option>
           ))}
         </select>
-        <button type="button" className="link" onClick={() => void copy()}>
-          Copy LaTeX
-        </button>
-        <span role="status" className="text-slate">
-          {copied}
+        <Once label="Copy the system" words="Copy as …" options={copyForms} onPick={(as) => void copy(as)} />
+        <Once label="Convert the line" words="Convert to …" options={Object.keys(conversions)} onPick={convert} />
+        <span role="status" className={said.isBad ? 'text-brick' : 'text-slate'}>
+          {said.words}
         </span>
       </div>
       <div className="overflow-x-auto overflow-y-hidden py-1.5">
         <Formula latex={`\\displaystyle ${latex}`} />
       </div>
     </div>
+  );
+}
+
+/** A choice that does something and is open again afterwards. */
+function Once({
+  label,
+  words,
+  options,
+  onPick,
+}: {
+  label: string;
+  words: string;
+  options: readonly string[];
+  onPick: (option: string) => void;
+}) {
+  return (
+    <select
+      aria-label={label}
+      className="w-[98px] bg-transparent text-petrol"
+      value=""
+      onChange={(event) => onPick(event.target.value)}
+    >
+      <option value="">{words}</option>
+      {options.map((option) => (
+        <option key={option}>{option}</option>
+      ))}
+    </select>
   );
 }

@@ -19,6 +19,8 @@ import { addDecimal, isDecimal } from '../loop/settings';
 import { Button } from '../shared/Button';
 import { Formula } from '../shared/Formula';
 import { factsFor, strokeOf } from './drawn';
+import { freeName } from './names';
+import { PlantFields } from './PlantFields';
 import { hasRoom, isAboutSystem, linesOf, type Start, starts } from './starts';
 import type { SheetState } from './useSheet';
 
@@ -45,7 +47,7 @@ export function LinesColumn({
   const fresh = useRef<number>(undefined);
   useEffect(() => {
     if (fresh.current === undefined) return;
-    list.current?.querySelectorAll<HTMLInputElement>('[data-text]')[fresh.current]?.focus();
+    list.current?.querySelectorAll<HTMLTextAreaElement>('[data-text]')[fresh.current]?.focus();
     fresh.current = undefined;
   });
   const add = (after: number) => {
@@ -86,7 +88,7 @@ export function LinesColumn({
         </Button>
         <StartMenu state={{ sheet, change }} about={about} onAdded={onChoose} />
         <span className="basis-full">
-          As in <code>closed(C*G)</code>; several values: <code>1; 2; 4</code>
+          As in <code>closed(C*G)</code>; values: <code>1; 2; 4</code>; equations: <code>m*x'' + k*x = F</code>
         </span>
       </p>
     </section>
@@ -128,15 +130,6 @@ function StartMenu({
   );
 }
 
-const names = ['G', 'C', 'H', 'L', 'T', 'K', 'P', 'F', 'M', 'N', 'Q', 'R'];
-
-function freeName(lines: readonly SheetLine[]): string {
-  const taken = new Set(lines.map(({ name }) => name));
-  const free = names.find((name) => !taken.has(name));
-  if (free) return free;
-  for (let k = 1; ; k++) if (!taken.has(`G${k}`)) return `G${k}`;
-}
-
 const paneWords: Record<LinePanes, string> = { all: 'every pane', time: 'time and poles', frequency: 'frequency' };
 
 function LineRow({
@@ -165,7 +158,7 @@ function LineRow({
   const keys = (event: KeyboardEvent) => {
     const nudged = nudgedBy(text, event);
     if (nudged !== undefined) onChange({ text: nudged });
-    else if (event.key === 'Enter') onEnter();
+    else if (event.key === 'Enter' && !event.shiftKey) onEnter();
     else return;
     event.preventDefault();
   };
@@ -192,12 +185,13 @@ function LineRow({
           onChange={(event) => onChange({ name: event.target.value.trim() })}
         />
         <span className="text-slate">=</span>
-        <input
+        <textarea
           data-text
+          rows={Math.min(8, text.split('\n').length)}
           aria-label={`${name || 'Line'} is`}
           aria-invalid={read.kind === 'problem'}
           aria-describedby={id}
-          className="input min-w-0 flex-1 px-2 font-mono text-[14px]"
+          className="input min-h-[34px] min-w-0 flex-1 resize-none [field-sizing:content] px-2 py-[5px] font-mono text-[14px]"
           maxLength={sheetLimits.text}
           spellCheck={false}
           autoComplete="off"
@@ -218,6 +212,7 @@ function LineRow({
       </div>
       <div id={id} aria-live="polite" className="pl-9 text-note empty:hidden">
         <Understood name={name} text={text} read={read} />
+        {isSystem && read.plant && <PlantFields name={name} plant={read.plant} onChange={onChange} />}
         {isChosen && isSystem && drawn && (
           <label className="ml-3 text-slate">
             in{' '}

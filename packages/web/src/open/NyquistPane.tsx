@@ -1,23 +1,28 @@
 import { formatNumber } from '@nailset/core';
-import { useMemo } from 'react';
+import { useMemo, useRef } from 'react';
 import type { BodeCurve } from '../frequency/BodeAxes';
 import { nyquistFrame } from '../frequency/NyquistPlot';
 import { type PlaneScale, planeScale, stepFor } from '../plane/LocusLayers';
+import { planeView } from '../plane/view';
 import { ZoomButtons } from '../plane/ZoomButtons';
 import { tenths } from '../plot/frame';
 import { PlotFrame } from '../plot/PlotFrame';
 import { useSize } from '../plot/useSize';
+import { useZoom } from '../plot/useZoom';
+import { ZoomBox } from '../plot/ZoomBox';
+import type { Drawn } from './drawn';
 import { levelsOf, spanOf } from './frequencies';
-import type { PaneProps } from './panes';
+import type { FrequencyProps } from './paneProps';
 import { useHeld } from './useHeld';
 
 /** Enough for a round curve where it turns. */
 const points = 720;
 
 /** G(jω) of every system and its mirror image, with the unit circle and −1. */
-export function NyquistPane({ drawn, chosen, kept, fits, className }: PaneProps) {
+export default function NyquistPane({ drawn, chosen, kept, fits, className, tools, readings }: FrequencyProps) {
   const [place, { width, height }] = useSize<HTMLDivElement>();
-  const [frame, setFrame, fit] = useHeld(drawn.length > 0, fits, () => nyquistFrame);
+  const held = useHeld(drawn.length > 0, fits, () => nyquistFrame);
+  const frame = held.axes;
   const scale = useMemo(() => planeScale(frame, width, height), [frame, width, height]);
   // Wider than what Bode shows, so that the ends reach zero or the edge.
   const [from, to] = spanOf(drawn);
@@ -29,10 +34,18 @@ export function NyquistPane({ drawn, chosen, kept, fits, className }: PaneProps)
   const ghosts = kept.flatMap(({ id, transfer }) => ({ id, curve: levelsOf(transfer, span, points) }));
   const { x, y, unit } = scale;
   const mark = stepFor(2 * frame.reach, 5);
+  const picture = useRef<SVGSVGElement>(null);
+  const zoom = useZoom(
+    picture,
+    { left: 0, right: width, top: 0, bottom: height },
+    { onView: (part) => held.set(planeView(scale, part)), onBack: held.back },
+    width > 0,
+  );
+  const present = all.find(({ each }) => each.id === chosen?.id);
   return (
     <PlotFrame
       title="Nyquist"
-      onFit={fit}
+      onFit={held.fit}
       className={className}
       table={() => ({
         heads: ['system', 'ω, rad/s', 'real part', 'imaginary part'],
@@ -43,7 +56,12 @@ export function NyquistPane({ drawn, chosen, kept, fits, className }: PaneProps)
         ),
       })}
       tools={
-        <ZoomButtons onZoom={(factor) => setFrame({ re: frame.re * factor, im: 0, reach: frame.reach * factor })} />
+        <>
+          <ZoomButtons
+            onZoom={(factor) => held.set({ re: frame.re * factor, im: frame.im * factor, reach: frame.reach * factor })}
+          />
+          {tools}
+        </>
       }
     >
       <div ref={place} className={`relative [contain:strict] bg-sheet ${className}`}>
@@ -51,9 +69,11 @@ export function NyquistPane({ drawn, chosen, kept, fits, className }: PaneProps)
           <svg
             width={width}
             height={height}
-            role="img"
+            ref={picture}
+            role="group"
+            {...zoom.handlers}
             aria-label={`Nyquist plot of ${all.map(({ each }) => each.label).join(', ') || 'nothing'}, with −1 marked.`}
-            className="block overflow-hidden text-[11px]"
+            className="block touch-pan-y overflow-hidden text-[11px]"
           >
             <path d={`M0 ${y(0)}H${width}M${x(0)} 0V${height}`} className="stroke-ink" />
             {[-2, -1, 1, 2]
@@ -80,6 +100,8 @@ export function NyquistPane({ drawn, chosen, kept, fits, className }: PaneProps)
               );
             })}
             <path d={`M${x(-1) - 5} ${y(0)}h10m-5 -5v10`} className="stroke-brick" strokeWidth="2.2" />
+            {present && <NyquistReadings {...{ readings, present, scale }} />}
+            <ZoomBox box={zoom.box} />
             <text x={x(-1)} y={y(0) - 9} textAnchor="middle" className="fill-brick">
               −1
             </text>
@@ -88,6 +110,33 @@ export function NyquistPane({ drawn, chosen, kept, fits, className }: PaneProps)
       </div>
     </PlotFrame>
   );
+}
+
+/** The frequencies that were set on Bode, where the chosen system has them here. */
+function NyquistReadings({
+  readings,
+  present: { each },
+  scale: { x, y },
+}: Pick<FrequencyProps, 'readings'> & { present: { each: Drawn }; scale: PlaneScale }) {
+  return readings.omegas.map((omega) => {
+    const curve = levelsOf(each.transfer, [omega, omega * 1.0001], 2);
+    const [point] = curve ? pointsOf(curve) : [];
+    return (
+      point && (
+        <g key={omega} data-reading={each.label} className="fill-plum">
+          <circle cx={x(point.re)} cy={y(point.im)} r="3.4" strokeWidth="2" className="stroke-sheet" />
+          <text
+            x={x(point.re) + 7}
+            y={y(point.im) + 14}
+            strokeWidth="3"
+            className="stroke-sheet/85 [paint-order:stroke]"
+          >
+            {formatNumber(omega)} rad/s
+          </text>
+        </g>
+      )
+    );
+  });
 }
 
 const pointsOf = ({ magnitudesDb, phasesDegrees }: BodeCurve) =>

@@ -1,50 +1,37 @@
 import {
-  attempt,
   formatNumber,
-  type LinePanes,
   must,
-  Problem,
+  numbersOf,
   readLines,
-  type Sheet,
-  sheetFrom,
-  type SheetInput,
-  sheetInputs,
   sheetLimits,
+  type SheetLine,
   type SheetPane,
   sheetPanes,
   timeFor,
 } from '@nailset/core';
-import { useDeferredValue, useEffect, useEffectEvent, useMemo, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
-import { useMemberships, useNewExercise, useSession } from '../api/queries';
+import { lazy, Suspense, useDeferredValue, useEffect, useEffectEvent, useMemo, useState } from 'react';
 import { Header } from '../page/Header';
 import { Button } from '../shared/Button';
-import { FileButton } from '../shared/FileButton';
-import { download } from '../shared/files';
 import { undoKey } from '../shared/history';
 import { useTitle } from '../shared/useTitle';
-import { BodePane } from './BodePane';
+import { converted } from './convert';
+import { DataPanel } from './DataPanel';
 import { type Drawn, drawnOf, placesOf } from './drawn';
+import { DriveFields } from './DriveFields';
+import { lastStart } from './drives';
 import { examples } from './examples';
 import { FactsPanel } from './FactsPanel';
 import { LinesColumn } from './LinesColumn';
-import { linkOf } from './link';
-import { MeasuresPane } from './MeasuresPane';
+import { freeName } from './names';
 import { NumberIn } from './NumberIn';
-import { NyquistPane } from './NyquistPane';
-import type { PaneProps } from './panes';
-import { PlanePane, Toggle } from './PlanePane';
-import { ResponsePane } from './ResponsePane';
+import { paneNames, Panes, plots } from './Panes';
+import { Toggle } from './Toggle';
+import { SheetActions } from './SheetActions';
+import { designLines } from './starts';
 import { useHeld } from './useHeld';
 import { type SheetState, useSheet } from './useSheet';
 
-const paneNames: Record<SheetPane, string> = {
-  response: 'Response',
-  plane: 'Poles',
-  bode: 'Bode',
-  nyquist: 'Nyquist',
-  measures: 'Measures',
-};
+const DesignDialog = lazy(() => import('./DesignDialog'));
 
 /** Looking at systems, without an exercise and without an account: typed, drawn, compared. */
 export default function OpenPage() {
@@ -63,15 +50,30 @@ export default function OpenPage() {
   const [left, setLeft] = useState<{ on: number; drawn: readonly Drawn[] }>({ on: 0, drawn: [] });
   const kept = left.on === opened ? left.drawn : [];
   const [asked, setAsked] = useState(0);
-  const fits = `${opened} ${asked}`;
-  const [time] = useHeld(drawn.length > 0, fits, () =>
+  // Numbers that change leave the axes as they are; systems that come, go or become others are fitted.
+  const fits = `${opened} ${asked} ${drawn.map(structureOf).join()}`;
+  const { axes: time } = useHeld(drawn.length > 0, fits, () =>
     timeFor(drawn.filter(({ panes }) => panes !== 'frequency').map(({ facts }) => facts)),
   );
-  useStepKeys(state);
+  const around = useMemo(
+    () => ({ data: settled.data, initial: settled.initial, numbers: numbersOf(settled.lines, read) }),
+    [settled, read],
+  );
+  const [large, setLarge] = useState<SheetPane>();
+  const [designing, setDesigning] = useState(false);
+  const addLines = (lines: readonly Pick<SheetLine, 'name' | 'text'>[]) => {
+    const before = sheet.lines.filter(({ text }) => text.trim());
+    const all = [...before, ...lines.map((each): SheetLine => ({ drawn: true, panes: 'all', ...each }))];
+    if (all.length > sheetLimits.lines) return state.setTrouble(`A sheet has up to ${sheetLimits.lines} lines.`);
+    state.change({ ...sheet, lines: all });
+    setLine(all.length - 1);
+    setMember('');
+  };
+  usePageKeys(state, settled.panes, large, setLarge);
   return (
     <div className="flex min-h-dvh flex-col xl:h-dvh">
       <Header crumbs={[{ text: 'Open bench' }]}>
-        <Actions state={state} chosen={chosen} />
+        <SheetActions state={state} chosen={chosen} />
       </Header>
       <main className="grid min-h-0 flex-1 xl:grid-cols-[400px_minmax(0,1fr)] xl:grid-rows-[minmax(0,1fr)]">
         <h1 className="sr-only">Open bench</h1>
@@ -99,12 +101,35 @@ export default function OpenPage() {
               ))}
             </div>
           )}
-          {chosen && <FactsPanel system={chosen} />}
+          {chosen && (
+            <FactsPanel
+              system={chosen}
+              read={read[chosen.line]}
+              onConvert={(written) => state.change({ ...sheet, lines: converted(sheet.lines, chosen.line, written) })}
+              onLine={(text) => addLines([{ name: freeName(sheet.lines, 'S'), text }])}
+              onDesign={() => setDesigning(true)}
+            />
+          )}
+          {designing && chosen && (
+            <Suspense>
+              <DesignDialog
+                system={chosen}
+                onClose={() => setDesigning(false)}
+                onUse={(design) => {
+                  setDesigning(false);
+                  addLines(designLines(design, sheet.lines, must(sheet.lines[chosen.line]).name));
+                }}
+              />
+            </Suspense>
+          )}
+          <DataPanel state={state} />
         </div>
         <div className="flex min-w-0 flex-col gap-2 px-4 py-2.5 xl:overflow-y-auto">
           <Tools
             state={state}
             time={time}
+            inputs={chosen?.parts?.map(({ input }) => input) ?? []}
+            numbers={around.numbers}
             hasKept={kept.length > 0}
             onKeep={() => setLeft({ on: opened, drawn: kept.length > 0 ? [] : drawn })}
             onFit={() => setAsked(asked + 1)}
@@ -112,7 +137,12 @@ export default function OpenPage() {
           {drawn.length === 0 ? (
             <Beginning state={state} />
           ) : (
-            <Panes {...{ sheet: settled, drawn, chosen, kept, fits }} until={sheet.time ?? time + sheet.at} />
+            <Panes
+              {...{ sheet: settled, drawn, chosen, kept, fits, around, large }}
+              onLarge={setLarge}
+              onNails={(nails) => state.change({ ...sheet, nails }, 'nails')}
+              until={settled.time ?? time + lastStart(settled.drives)}
+            />
           )}
         </div>
       </main>
@@ -120,44 +150,23 @@ export default function OpenPage() {
   );
 }
 
-function Panes({
-  sheet,
-  until,
-  ...systems
-}: Omit<PaneProps, 'className'> & {
-  sheet: Sheet;
-  until: number;
-}) {
-  const shown = sheet.panes.filter((pane) => pane !== 'measures');
-  const rows = sheet.panes.includes('measures') ? 'xl:h-[calc(41vh-92px)]' : 'xl:h-[calc(50vh-92px)]';
-  const className = `${shown.length > 2 ? rows : shown.length > 1 ? 'xl:h-[calc(66vh-92px)]' : 'xl:h-[calc(78vh-92px)]'} h-[290px] min-h-[170px]`;
-  const over = (panes: LinePanes): PaneProps => {
-    const isIn = (each: Drawn) => each.panes === 'all' || each.panes === panes;
-    return { ...systems, drawn: systems.drawn.filter(isIn), kept: systems.kept.filter(isIn), className };
-  };
-  return (
-    <>
-      <div className={`grid gap-x-5 gap-y-2.5 ${shown.length > 1 ? 'md:grid-cols-2' : ''}`}>
-        {shown.includes('response') && <ResponsePane {...over('time')} driven={sheet} until={until} />}
-        {shown.includes('plane') && <PlanePane {...over('time')} />}
-        {shown.includes('bode') && <BodePane {...over('frequency')} />}
-        {shown.includes('nyquist') && <NyquistPane {...over('frequency')} />}
-      </div>
-      {sheet.panes.includes('measures') && <MeasuresPane {...over('time')} />}
-    </>
-  );
-}
+const structureOf = ({ id, facts: { system } }: Drawn): string =>
+  `${id} ${system?.poles.length ?? 0} ${system?.zeros.length ?? 0}`;
 
 /** What drives the systems, for how long, and which panes there are. */
 function Tools({
   state: { sheet, change },
   time,
+  inputs,
+  numbers,
   hasKept,
   onKeep,
   onFit,
 }: {
   state: SheetState;
   time: number;
+  inputs: readonly string[];
+  numbers: ReadonlyMap<string, number>;
   hasKept: boolean;
   onKeep: () => void;
   onFit: () => void;
@@ -169,39 +178,13 @@ function Tools({
     });
   return (
     <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 text-[13px]">
-      <label>
-        <select
-          aria-label="Input"
-          className="bg-transparent text-petrol"
-          value={sheet.input}
-          onChange={(event) => change({ ...sheet, input: event.target.value as SheetInput })}
-        >
-          {sheetInputs.map((input) => (
-            <option key={input}>{input}</option>
-          ))}
-        </select>
-      </label>
-      <NumberIn
-        words="of"
-        label="Size of the input"
-        value={sheet.size}
-        isFine={(size) => size !== 0 && Math.abs(size) <= 1e9}
-        onChange={(size) => change({ ...sheet, size: size ?? 1 }, 'size')}
-      />
-      <NumberIn
-        words="at"
-        unit="s"
-        label="When it sets in, in seconds"
-        value={sheet.at}
-        isFine={(at) => at >= 0 && at <= 1e9}
-        onChange={(at) => change({ ...sheet, at: at ?? 0 }, 'at')}
-      />
+      <DriveFields state={{ sheet, change }} inputs={inputs} numbers={numbers} />
       <NumberIn
         words="for"
         unit="s"
         label="Time shown, in seconds"
         value={sheet.time}
-        empty={formatNumber(time + sheet.at)}
+        empty={formatNumber(time + lastStart(sheet.drives))}
         isFine={(next) => next > 0 && next <= 1e9}
         onChange={(next) => change({ ...sheet, time: next }, 'time')}
       />
@@ -254,107 +237,27 @@ function Beginning({ state: { open } }: { state: SheetState }) {
   );
 }
 
-/** The ways into the sheet and out of it. */
-function Actions({ state, chosen }: { state: SheetState; chosen: Drawn | undefined }) {
-  const { sheet, step, canUndo, canRedo, setTrouble } = state;
-  const [told, setTold] = useState('');
-  const isSignedIn = Boolean(useSession().data?.person);
-  const teaching = useMemberships().find(({ role }) => role === 'instructor');
-  const copyLink = async () => {
-    const link = await linkOf(sheet);
-    await navigator.clipboard.writeText(link).then(
-      () => setTold('Link copied'),
-      // Where the browser does not let the page copy, people can.
-      () => void window.prompt('Copy this link:', link),
-    );
-  };
-  const take = async (file: File) => {
-    const text = await file.text();
-    const found = attempt(() => sheetFrom(orNothing(() => JSON.parse(text) as unknown)));
-    if (found instanceof Problem) setTrouble(`“${file.name}” was not opened. ${found.message}`);
-    else state.open(found);
-  };
-  return (
-    <>
-      <span role="status">{told}</span>
-      <button type="button" className="link" disabled={!canUndo} onClick={() => step('undo')}>
-        Undo
-      </button>
-      <button type="button" className="link" disabled={!canRedo} onClick={() => step('redo')}>
-        Redo
-      </button>
-      <select
-        aria-label="Begin with"
-        className="w-[104px] bg-transparent text-petrol"
-        value=""
-        onChange={(event) => state.open(must(examples.find(({ title }) => title === event.target.value)))}
-      >
-        <option value="">Begin with …</option>
-        {examples.map(({ title }) => (
-          <option key={title}>{title}</option>
-        ))}
-      </select>
-      <button type="button" className="link" onClick={() => void copyLink()}>
-        Copy link
-      </button>
-      <button
-        type="button"
-        className="link"
-        onClick={() =>
-          download(
-            new Blob([JSON.stringify(sheet, null, 2)], { type: 'application/json' }),
-            `${sheet.title.trim() || 'sheet'}.json`,
-          )
-        }
-      >
-        Save as file
-      </button>
-      <FileButton words="Open a file" accept=".json,application/json" onFile={(file) => void take(file)} />
-      {teaching && <MakeExercise courseId={teaching.courseId} sheet={sheet} chosen={chosen} />}
-      {!isSignedIn && (
-        <Link to="/" className="link">
-          Sign in
-        </Link>
-      )}
-    </>
-  );
-}
-
-const orNothing = (work: () => unknown): unknown => {
-  try {
-    return work();
-  } catch {
-    return undefined;
-  }
-};
-
-/** The builder with what is on the sheet. */
-function MakeExercise({ courseId, sheet, chosen }: { courseId: string; sheet: Sheet; chosen: Drawn | undefined }) {
-  const create = useNewExercise(courseId);
-  const navigate = useNavigate();
-  const make = async () => {
-    const { exerciseOf } = await import('./exercise');
-    const name = chosen ? (sheet.lines[chosen.line]?.name ?? '') : '';
-    const { id } = await create.mutateAsync(exerciseOf(sheet, readLines(sheet.lines), name));
-    await navigate(`/exercises/${id}/build`);
-  };
-  return (
-    <>
-      {create.error && <span className="text-brick">{create.error.message}</span>}
-      <Button look="strong" disabled={!chosen || create.isPending} onClick={() => void make()}>
-        Make an exercise of it
-      </Button>
-    </>
-  );
-}
-
-/** Undo and redo by keys, also in the fields: each keeps what its line says. */
-function useStepKeys({ step }: SheetState): void {
+/**
+ * Undo and redo by keys, also in the fields, as each keeps what its line says; a pane's number enlarges it, Escape and
+ * the number again bring the others back.
+ */
+function usePageKeys(
+  { step }: SheetState,
+  panes: readonly SheetPane[],
+  large: SheetPane | undefined,
+  setLarge: (pane: SheetPane | undefined) => void,
+): void {
   const onKey = useEffectEvent((event: globalThis.KeyboardEvent) => {
+    if (event.defaultPrevented) return;
     const way = undoKey(event);
-    if (!way || event.defaultPrevented) return;
-    event.preventDefault();
-    step(way);
+    if (way) {
+      event.preventDefault();
+      return step(way);
+    }
+    if (event.ctrlKey || event.metaKey || event.altKey || isField(event.target)) return;
+    const pane = plots[Number(event.key) - 1];
+    if (event.key === 'Escape' && large) setLarge(undefined);
+    else if (pane && (panes.includes(pane) || pane === large)) setLarge(pane === large ? undefined : pane);
   });
   useEffect(() => {
     const listen = (event: globalThis.KeyboardEvent) => onKey(event);
@@ -362,3 +265,6 @@ function useStepKeys({ step }: SheetState): void {
     return () => window.removeEventListener('keydown', listen);
   }, []);
 }
+
+const isField = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && target.closest('input, textarea, select, [role=dialog]') !== null;

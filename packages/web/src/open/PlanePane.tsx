@@ -1,12 +1,40 @@
-import { attempt, formatPoints, type Pole, Problem, type Root } from '@nailset/core';
-import { useMemo, useState } from 'react';
+import {
+  attempt,
+  type Branch,
+  formatNumber,
+  formatPoint,
+  formatPoints,
+  must,
+  nearestOnBranches,
+  type Pole,
+  Problem,
+  type Root,
+} from '@nailset/core';
+import { useMemo, useRef, useState } from 'react';
+import { LayerMenu } from '../plane/LayerMenu';
 import { frameAround, type Locus, locusOf, type PlaneFrame } from '../plane/locus';
-import { BranchPaths, DampingGrid, PlaneAxes, type PlaneScale, planeScale } from '../plane/LocusLayers';
+import {
+  BranchPaths,
+  DampingGrid,
+  type Layers,
+  PlaneAxes,
+  type PlaneScale,
+  planeScale,
+  SpecialMarks,
+} from '../plane/LocusLayers';
+import { onBranch } from '../plane/readings';
+import { planeView } from '../plane/view';
 import { ZoomButtons } from '../plane/ZoomButtons';
 import { PlotFrame } from '../plot/PlotFrame';
+import { placeOn } from '../plot/pointer';
+import { isNear, markAt, type Place, sliderProps, useDrag } from '../plot/useDrag';
 import { useSize } from '../plot/useSize';
+import { bothOf, useZoom } from '../plot/useZoom';
+import { ZoomBox } from '../plot/ZoomBox';
 import type { Drawn } from './drawn';
-import type { PaneProps } from './panes';
+import { NumberIn } from './NumberIn';
+import { Toggle } from './Toggle';
+import type { PaneProps } from './paneProps';
 import { useHeld } from './useHeld';
 
 interface Marks {
@@ -21,19 +49,66 @@ const marksOf = ({ facts: { system, hidden } }: Drawn): Marks => ({
   hidden,
 });
 
+const firstLayers: Layers = {
+  ...{ axis: true, asymptotes: true, breaks: true, crossings: true, angles: false, grid: false, region: false },
+};
+
+interface SetReading {
+  readonly gain: number;
+  readonly branch: number;
+}
+
 /** Poles and zeros of every system, and the root locus of the chosen one over a gain in its loop. */
-export function PlanePane({ drawn, chosen, kept, fits, className }: PaneProps) {
+export default function PlanePane({ drawn, chosen, kept, fits, className, tools }: PaneProps) {
   const [place, { width, height }] = useSize<HTMLDivElement>();
   const [withLocus, setWithLocus] = useState(false);
-  const [withGrid, setWithGrid] = useState(false);
+  const [layers, setLayers] = useState(firstLayers);
+  const [most, setMost] = useState<number | null>(null);
+  const [readings, setReadings] = useState<{ on: Drawn | undefined; set: readonly SetReading[] }>({
+    ...{ on: undefined, set: [] },
+  });
   const all = drawn.map((each) => ({ each, ...marksOf(each) }));
   const points = all.flatMap(({ poles, zeros, hidden }) => [...poles, ...zeros, ...hidden]);
-  const [frame, setFrame, fit] = useHeld(points.length > 0, fits, () => frameAround(points));
+  const held = useHeld(points.length > 0, fits, () => frameAround(points));
+  const frame = held.axes;
   const scale = useMemo(() => planeScale(frame, width, height), [frame, width, height]);
   const { x, y } = scale;
   const isOut = ({ re, im }: Root) => x(re) < 0 || x(re) > width || y(im) < 0 || y(im) > height;
   const outside = width > 0 ? points.filter((point) => point.im >= 0 && isOut(point)).length : 0;
-  const locus = useLocus(withLocus ? chosen : undefined, frame);
+  const locus = useLocus(withLocus ? chosen : undefined, frame, most);
+  const drawnLocus = locus instanceof Problem ? undefined : locus;
+  const set = readings.on === chosen ? readings.set : [];
+  const picture = useRef<SVGSVGElement>(null);
+  const zoom = useZoom(
+    picture,
+    { left: 0, right: width, top: 0, bottom: height },
+    { onView: (part) => held.set(planeView(scale, part)), onBack: held.back },
+    width > 0,
+  );
+  const pointAt = ({ px, py }: Place) => ({
+    re: frame.re + (px - width / 2) / scale.unit,
+    im: frame.im - (py - height / 2) / scale.unit,
+  });
+  const onBranches = (at: Place) => {
+    const found = drawnLocus && nearestOnBranches(drawnLocus.branches, pointAt(at));
+    return found && isNear(at, { px: x(found.re), py: y(found.im) }) ? found : undefined;
+  };
+  const drag = useDrag<number>({
+    take: (at) => {
+      const placed = set.map(({ gain, branch }, index) => {
+        const point = onBranch(must(drawnLocus?.branches[branch]), gain);
+        return { index, px: x(point.re), py: y(point.im) };
+      });
+      return markAt(at, placed, (mark) => mark)?.index;
+    },
+    drag: (index, at) => {
+      const branch = set[index]?.branch;
+      const own = branch === undefined ? undefined : drawnLocus?.branches[branch];
+      const found = own && nearestOnBranches([own], pointAt(at));
+      if (found)
+        setReadings({ on: chosen, set: set.map((old, k) => (k === index ? { ...old, gain: found.gain } : old)) });
+    },
+  });
   const words = all
     .map(
       ({ each, poles, zeros }) =>
@@ -42,8 +117,8 @@ export function PlanePane({ drawn, chosen, kept, fits, className }: PaneProps) {
     .join('; ');
   return (
     <PlotFrame
-      title="s-plane"
-      onFit={fit}
+      title={drawnLocus ? `Root locus of ${chosen?.label}` : 's-plane'}
+      onFit={held.fit}
       className={className}
       table={() => ({ heads: ['system', '', 'real part', 'imaginary part'], rows: all.flatMap(rowsOf) })}
       tools={
@@ -51,23 +126,49 @@ export function PlanePane({ drawn, chosen, kept, fits, className }: PaneProps) {
           {outside > 0 && <span>{outside} farther out</span>}
           {locus instanceof Problem && <span>{locus.message}</span>}
           <Toggle on={withLocus} onChange={setWithLocus} words="Locus" />
-          <Toggle on={withGrid} onChange={setWithGrid} words="ζ, ωn" />
-          <ZoomButtons onZoom={(factor) => setFrame({ re: frame.re * factor, im: 0, reach: frame.reach * factor })} />
+          {drawnLocus ? (
+            <>
+              <NumberIn
+                words="K up to"
+                label="Largest gain of the locus"
+                value={most}
+                empty="∞"
+                isFine={(next) => next > 0}
+                onChange={setMost}
+              />
+              <LayerMenu layers={layers} hasRegion={false} onChange={setLayers} />
+            </>
+          ) : (
+            <Toggle on={layers.grid} onChange={(grid) => setLayers({ ...layers, grid })} words="ζ, ωn" />
+          )}
+          <ZoomButtons
+            onZoom={(factor) => held.set({ re: frame.re * factor, im: frame.im * factor, reach: frame.reach * factor })}
+          />
+          {tools}
         </>
       }
     >
       <div ref={place} className={`relative [contain:strict] bg-sheet ${className}`}>
         {width > 0 && (
           <svg
+            ref={picture}
             width={width}
             height={height}
-            role="img"
+            role="group"
             aria-label={`s-plane. ${words}.`}
-            className="block overflow-hidden text-[11px]"
+            className={`block touch-pan-y overflow-hidden text-[11px] select-none ${drawnLocus ? 'cursor-crosshair' : ''}`}
+            {...bothOf(zoom.handlers, drag)}
+            onClick={(event) => {
+              const at = placeOn(event.currentTarget, event);
+              const found = onBranches(at);
+              const isOne = set.some(({ gain, branch }) => found?.branch === branch && found.gain === gain);
+              if (found && !isOne && set.length < mostReadings) setReadings({ on: chosen, set: [...set, found] });
+            }}
           >
             <PlaneAxes scale={scale} />
-            {withGrid && <DampingGrid scale={scale} />}
-            {locus && !(locus instanceof Problem) && <BranchPaths branches={locus.branches} scale={scale} />}
+            {layers.grid && <DampingGrid scale={scale} />}
+            {drawnLocus && <BranchPaths branches={drawnLocus.branches} scale={scale} />}
+            {drawnLocus && most === null && <SpecialMarks {...{ locus: drawnLocus, layers, scale }} />}
             {kept.map((each) => (
               <SystemMarks key={`kept ${each.id}`} marks={marksOf(each)} scale={scale} className="stroke-ghost" />
             ))}
@@ -76,10 +177,70 @@ export function PlanePane({ drawn, chosen, kept, fits, className }: PaneProps) {
                 <SystemMarks marks={marks} scale={scale} className={each.stroke.className} />
               </g>
             ))}
+            {drawnLocus &&
+              set.map((reading, k) => (
+                <GainReading
+                  key={k}
+                  {...{ reading, scale }}
+                  branches={drawnLocus.branches}
+                  onGain={(gain) =>
+                    setReadings({ on: chosen, set: set.map((old, n) => (n === k ? { ...old, gain } : old)) })
+                  }
+                  onRemove={() => setReadings({ on: chosen, set: set.toSpliced(k, 1) })}
+                />
+              ))}
+            <ZoomBox box={zoom.box} />
           </svg>
         )}
       </div>
     </PlotFrame>
+  );
+}
+
+const mostReadings = 12;
+
+/** Where the poles of the loop are for a gain: a diamond that is moved along its branch, small ones on the others. */
+function GainReading({
+  reading: { gain, branch },
+  branches,
+  scale,
+  onGain,
+  onRemove,
+}: {
+  reading: SetReading;
+  branches: Locus['branches'];
+  scale: PlaneScale;
+  onGain: (gain: number) => void;
+  onRemove: () => void;
+}) {
+  const { x, y } = scale;
+  const own = branches[branch];
+  if (!own) return null;
+  const { re, im } = onBranch(own, gain);
+  const size = Math.hypot(re, im);
+  const zeta = size === 0 ? 0 : -re / size;
+  const short = `K ${formatNumber(gain)}, ζ ${formatNumber(zeta)}`;
+  return (
+    <g
+      data-reading={gain}
+      className="cursor-pointer fill-plum outline-none [&:focus-visible>path]:stroke-ink"
+      {...sliderProps({
+        ...{ label: 'Gain on the locus', value: gain },
+        words: `${short}, pole ${formatPoint({ re, im })}, ωn ${formatNumber(size)} rad/s`,
+        onStep: ({ right, up }) => onGain((gain || 1e-3) * 1.02 ** (right + up)),
+        onRemove,
+      })}
+    >
+      <title>{`pole ${formatPoint({ re, im })}, ωn ${formatNumber(size)} rad/s`}</title>
+      {branches.map((each, k) => {
+        const at = onBranch(each, gain);
+        return k !== branch && <circle key={k} cx={x(at.re)} cy={y(at.im)} r="3" />;
+      })}
+      <path d={`M${x(re) - 5.5} ${y(im)}l5.5 -5.5l5.5 5.5l-5.5 5.5z`} className="stroke-sheet" strokeWidth="1.8" />
+      <text x={x(re) + 9} y={y(im) + 4} strokeWidth="3" className="stroke-sheet/85 [paint-order:stroke]">
+        {short}
+      </text>
+    </g>
   );
 }
 
@@ -89,13 +250,24 @@ const rowsOf = ({ each, poles, zeros, hidden }: Marks & { each: Drawn }) => [
   ...hidden.map(({ re, im }) => [each.label, 'hidden mode', re, im]),
 ];
 
-function useLocus(of: Drawn | undefined, frame: PlaneFrame): Locus | Problem | undefined {
+function useLocus(of: Drawn | undefined, frame: PlaneFrame, most: number | null): Locus | Problem | undefined {
   return useMemo(() => {
     const { system, deadTime } = of?.facts ?? { system: null, deadTime: 0 };
     if (!of) return undefined;
     if (!system || deadTime > 0) return new Problem('deadTime', 'No locus with dead time.');
-    return attempt(() => locusOf(system.fraction, frame));
-  }, [of, frame]);
+    const locus = attempt(() => locusOf(system.fraction, frame));
+    if (locus instanceof Problem || most === null) return locus;
+    return { ...locus, branches: locus.branches.map((branch) => upTo(branch, most)) };
+  }, [of, frame, most]);
+}
+
+/** A branch that ends where the gain does. */
+function upTo(branch: Branch, most: number): Branch {
+  const count = branch.gains.findIndex((gain) => gain > most);
+  if (count < 0) return branch;
+  const { re, im } = onBranch(branch, most);
+  const ended = (values: Float64Array, last: number) => Float64Array.from([...values.slice(0, count), last]);
+  return { gains: ended(branch.gains, most), re: ended(branch.re, re), im: ended(branch.im, im) };
 }
 
 /** Crosses and circles; a mode that cancels is a cross in a dashed ring. */
@@ -123,18 +295,5 @@ function SystemMarks({ marks, scale: { x, y }, className }: { marks: Marks; scal
         </g>
       ))}
     </g>
-  );
-}
-
-export function Toggle({ on, words, onChange }: { on: boolean; words: string; onChange: (on: boolean) => void }) {
-  return (
-    <button
-      type="button"
-      aria-pressed={on}
-      className={`link ${on ? 'font-medium text-ink decoration-ink' : ''}`}
-      onClick={() => onChange(!on)}
-    >
-      {words}
-    </button>
   );
 }

@@ -1,112 +1,201 @@
-import {
-  attempt,
-  type Curve,
-  curveOf,
-  formatNumber,
-  inputLine,
-  type InputSignal,
-  motionOf,
-  Problem,
-  type Sheet,
-  type Transfer,
-} from '@nailset/core';
-import { useMemo } from 'react';
+import { type Around, type Curve, formatNumber, isOverTime, Problem, type SheetDrive } from '@nailset/core';
+import { useMemo, useState } from 'react';
 import { useProbing } from '../loop/useProbing';
 import type { PlotCurve } from '../plot/curves';
-import { frameFor } from '../plot/frame';
+import { type Frame, frameFor } from '../plot/frame';
+import type { Limit } from '../plot/limits';
 import { ResponsePlot } from '../plot/ResponsePlot';
+import { AxesMenu } from './AxesMenu';
 import type { Drawn } from './drawn';
-import type { PaneProps } from './panes';
+import { driveWord, driveWords } from './drives';
+import type { PaneProps } from './paneProps';
+import { Toggle } from './Toggle';
+import { lineOf, responseOf, togetherOf } from './responses';
 import { useHeld } from './useHeld';
 
-type Driven = Pick<Sheet, 'input' | 'size' | 'at'>;
-
-/** What drives the systems. */
-const signalOf = ({ input, size, at }: Driven): InputSignal =>
-  input === 'step' ? { kind: 'levels', from: 0, to: size, at } : { kind: input, amplitude: size, at };
-
-/** Curves that were worked out before, by system, input and time. */
-const known = new WeakMap<Transfer, Map<string, Curve | null>>();
-
-/** The response of a system; null for one that has none to this input, as of a derivative to a step. */
-export function responseOf(transfer: Transfer, driven: Driven, until: number): Curve | null {
-  const key = `${driven.input} ${driven.size} ${driven.at} ${until}`;
-  const curves = known.get(transfer) ?? new Map<string, Curve | null>();
-  known.set(transfer, curves);
-  const found = curves.get(key);
-  if (found !== undefined) return found;
-  const curve = attempt(() => {
-    const motion = motionOf(transfer, signalOf(driven), []);
-    const rough = curveOf(motion, until, 0.01);
-    const size = Math.max(...rough.values.map(Math.abs));
-    return curveOf(motion, until, 0.002 * (size > 0 && size < 1e5 ? size : 1));
-  });
-  const shown = curve instanceof Problem ? null : curve;
-  if (curves.size > 6) curves.clear();
-  curves.set(key, shown);
-  return shown;
+interface ResponseProps extends PaneProps {
+  readonly drives: readonly SheetDrive[];
+  readonly around: Around;
+  readonly until: number;
+  readonly limits: readonly Limit[];
 }
 
-/** Responses of every system to one input, with the input. */
-export function ResponsePane({
-  drawn,
-  chosen,
-  kept,
-  fits,
-  className,
-  driven,
-  until,
-}: PaneProps & { driven: Driven; until: number }) {
+const stackHeights: Readonly<Record<number, string>> = { 2: 'h-[138px]', 3: 'h-[112px]' };
+const largeHeights: Readonly<Record<number, string>> = { 2: 'h-[calc(50vh-110px)]', 3: 'h-[calc(33vh-85px)]' };
+
+/** Responses of every system, with what drives them; one above the other where that is asked for. */
+export function ResponsePane(props: ResponseProps) {
+  const { drawn, chosen, kept, fits, className, isLarge, drives, around, until, limits, tools } = props;
   const probing = useProbing();
-  const curvesOf = (systems: readonly Drawn[], ghost: boolean): PlotCurve[] =>
-    systems.flatMap(({ id, label, transfer, stroke }): PlotCurve[] => {
-      const curve = responseOf(transfer, driven, until);
-      if (!curve) return [];
-      if (ghost) return [{ id: `kept ${id}`, curve, look: 'ghost', name: `${label}, kept` }];
-      const look = id === chosen?.id ? 'now' : 'held';
-      return [{ id, curve, look, stroke: id === chosen?.id ? bold(stroke) : stroke, label }];
-    });
-  const curves = [...curvesOf(kept, true), ...curvesOf(drawn, false)];
-  const { input, size, at } = driven;
-  const reference = useMemo((): Curve => {
-    const { times, values } = inputLine(signalOf({ input, size, at }), [], until);
-    return { times: Float64Array.from(times), values: Float64Array.from(values) };
-  }, [input, size, at, until]);
-  const make = () =>
+  const [stacked, setStacked] = useState(false);
+  const curves = useMemo(
+    () => [...ghostsOf(kept, drives, around, until), ...curvesOf(drawn, chosen, drives, around, until)],
+    [kept, drawn, chosen, drives, around, until],
+  );
+  const lines = useMemo(() => drives.map((drive) => lineOf(drive, around, until)), [drives, around, until]);
+  const levels = lines.flatMap(({ values }, k) =>
+    drives[k]?.kind === 'ramp' || drives[k]?.kind === 'parabola' ? [] : [...values],
+  );
+  const make = (): Frame =>
     frameFor(
       until,
       curves.map(({ curve }) => curve),
-      input === 'step' ? [0, size] : [0],
+      [0, ...levels],
     );
-  const [frame, , fit] = useHeld(curves.length > 0, `${fits} ${input} ${size} ${at}`, make);
-  // Another time is another plot; so is another input.
-  const shown = frame.tMax === until ? frame : { ...frame, tMax: until };
-  const ends = curves
-    .filter(({ label }) => label)
-    .map(({ label, curve }) => `${label} ${formatNumber(curve.values.at(-1) ?? NaN)}`);
-  const words = `${size === 1 ? 'a unit' : 'a'} ${input}${size === 1 ? '' : ` of ${formatNumber(size)}`}`;
-  const silent = drawn.length - curves.filter(({ label }) => label).length;
+  const held = useHeld(curves.length > 0, `${fits} ${until} ${drives.map(({ kind }) => kind).join()}`, make);
+  const frame = held.axes;
+  const named = curves.filter(({ label }) => label);
+  const ends = named.map(({ label, curve }) => `${label} ${formatNumber(curve.values.at(-1) ?? NaN)}`);
+  const words = drives.map(driveWords).join(' and ');
+  const troubles = troublesOf(drawn, drives, around, until);
+  const dots = around.data.filter(isOverTime).map((data) => ({ ...data, className: 'fill-ink/70' }));
+  const [first, ...others] = lines;
+  const shown = { reference: first ?? none, referenceName: drives.length > 1 ? driveWord(drives[0]!) : 'input' };
+  const otherLines = others.map((curve, k): PlotCurve => {
+    const word = driveWord(drives[k + 1]!);
+    return { id: `input ${k + 2}`, curve, look: 'first', name: word };
+  });
+  const common = { frame, probing, limits, dots, onView: held.set, onBack: held.back };
+  const strips = [...new Set(drawn.map(({ line }) => line))].slice(0, 3);
+  const axes = [
+    { name: 'time', unit: 's', from: frame.tMin ?? 0, to: frame.tMax, above: 0 },
+    { name: 'value', unit: '', from: frame.yMin, to: frame.yMax },
+  ];
+  const switches = (
+    <>
+      {troubles.length > 0 && (
+        <span title={troubles.join('\n')}>
+          {troubles.length === 1 ? 'one has' : `${troubles.length} have`} no such response
+        </span>
+      )}
+      {drawn.length > 1 && <Toggle on={stacked} onChange={setStacked} words="Stack" />}
+      <AxesMenu
+        axes={axes}
+        onChange={(axis, { from, to }) =>
+          held.set(axis === 0 ? { ...frame, tMin: from, tMax: to } : { ...frame, yMin: from, yMax: to })
+        }
+      />
+      {tools}
+    </>
+  );
+  if (stacked && drawn.length > 1) {
+    const groups =
+      strips.length > 1
+        ? strips.map((line) => drawn.filter((each) => each.line === line))
+        : drawn.slice(0, 3).map((each) => [each]);
+    return (
+      <div className="grid gap-1">
+        {groups.map((group, k) => {
+          const own = curves.filter(({ id }) => group.some((each) => id.startsWith(`${each.id} `)));
+          return (
+            <ResponsePlot
+              key={group[0]?.id}
+              {...common}
+              frame={{
+                ...frameFor(
+                  frame.tMax,
+                  own.map(({ curve }) => curve),
+                ),
+                tMin: frame.tMin ?? 0,
+              }}
+              title={`${[...new Set(group.map(({ label }) => label))].join(', ')}: response to ${words}`}
+              curves={own}
+              tools={k === 0 && switches}
+              summary={`${group.map(({ label }) => label).join(', ')}, response to ${words}.`}
+              className={(isLarge ? largeHeights : stackHeights)[groups.length] ?? 'h-[138px]'}
+            />
+          );
+        })}
+      </div>
+    );
+  }
   return (
     <ResponsePlot
+      {...common}
+      {...shown}
       title={`Response to ${words}`}
-      frame={shown}
-      curves={curves}
-      reference={reference}
-      referenceName="input"
-      probing={probing}
-      onFit={fit}
-      tools={silent > 0 && <span>{silent === 1 ? 'one has' : `${silent} have`} no such response</span>}
+      curves={[...otherLines, ...curves]}
+      onFit={held.fit}
+      tools={switches}
       summary={`Responses to ${words} after ${formatNumber(until)} s: ${ends.join(', ') || 'none'}.`}
       className={className}
     />
   );
 }
 
-const made = new WeakMap<Drawn['stroke'], Drawn['stroke']>();
+const none: Curve = { times: new Float64Array(), values: new Float64Array() };
+
+/** Of each system to each drive; of one with several inputs driven together the sum, and dashed what each gives. */
+function curvesOf(
+  drawn: readonly Drawn[],
+  chosen: Drawn | undefined,
+  drives: readonly SheetDrive[],
+  around: Around,
+  until: number,
+): PlotCurve[] {
+  return drawn.flatMap((each): PlotCurve[] => {
+    const { id, label, stroke } = each;
+    const look = id === chosen?.id ? 'now' : 'held';
+    const own = id === chosen?.id ? bold(stroke) : stroke;
+    if (each.parts) {
+      const { sum, alone } = togetherOf(each, drives, around, until);
+      const parts = alone.map(({ input, curve }): PlotCurve => {
+        const name = `${label} from ${input}`;
+        return { id: `${id} from ${input}`, curve, look: 'held', stroke: dashed(stroke), label: `from ${input}`, name };
+      });
+      return sum instanceof Problem ? parts : [...parts, { id: `${id} sum`, curve: sum, look, stroke: own, label }];
+    }
+    return drives.flatMap((drive, k): PlotCurve[] => {
+      const curve = responseOf(each, drive, around, until);
+      if (curve instanceof Problem) return [];
+      const words = drives.length > 1 ? `${label}, ${driveWord(drive)}` : label;
+      return [
+        {
+          id: `${id} ${k}`,
+          curve,
+          look: k === 0 ? look : 'held',
+          stroke: k === 0 ? own : dashed(stroke),
+          label: words,
+        },
+      ];
+    });
+  });
+}
+
+function ghostsOf(kept: readonly Drawn[], drives: readonly SheetDrive[], around: Around, until: number): PlotCurve[] {
+  return kept.flatMap((each): PlotCurve[] => {
+    const [drive] = drives;
+    const curve = each.parts
+      ? togetherOf(each, drives, around, until).sum
+      : drive && responseOf(each, drive, around, until);
+    if (!curve || curve instanceof Problem) return [];
+    return [{ id: `kept ${each.id}`, curve, look: 'ghost', name: `${each.label}, kept` }];
+  });
+}
+
+/** Why systems have no response, each once. */
+function troublesOf(drawn: readonly Drawn[], drives: readonly SheetDrive[], around: Around, until: number): string[] {
+  return drawn.flatMap((each) => {
+    const found = each.parts
+      ? [togetherOf(each, drives, around, until).sum]
+      : drives.map((drive) => responseOf(each, drive, around, until));
+    const trouble = found.find((curve) => curve instanceof Problem);
+    return trouble instanceof Problem ? [`${each.label}: ${trouble.message}`] : [];
+  });
+}
+
+type Stroke = Drawn['stroke'];
+const wide = new WeakMap<Stroke, Stroke>();
+const broken = new WeakMap<Stroke, Stroke>();
+
+function madeOnce(made: WeakMap<Stroke, Stroke>, stroke: Stroke, more: Partial<Stroke>): Stroke {
+  const found = made.get(stroke) ?? { ...stroke, ...more };
+  made.set(stroke, found);
+  return found;
+}
 
 /** The same stroke, wider: the one that is chosen. */
-function bold(stroke: Drawn['stroke']): Drawn['stroke'] {
-  const wide = made.get(stroke) ?? { ...stroke, width: 2.8, text: `${stroke.text} font-semibold` };
-  made.set(stroke, wide);
-  return wide;
-}
+const bold = (stroke: Stroke): Stroke => madeOnce(wide, stroke, { width: 2.8, text: `${stroke.text} font-semibold` });
+
+/** The same colour, thin and dashed: to another input, or from one of several. */
+const dashed = (stroke: Stroke): Stroke => madeOnce(broken, stroke, { width: 1.4, dash: '5 4' });

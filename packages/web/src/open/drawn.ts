@@ -22,6 +22,9 @@ export interface Drawn {
   /** In which panes it is drawn. */
   readonly panes: LinePanes;
   readonly transfer: Transfer;
+  /** What each of several inputs does alone, where they are driven together. */
+  readonly parts?: Member['parts'];
+  readonly states?: Member['states'];
   readonly facts: Facts;
   readonly stroke: Stroke;
 }
@@ -51,10 +54,22 @@ export function strokeOf(place: number, member: number, several: boolean): Strok
   return stroke;
 }
 
-/** Which of the drawn lines a line is; undefined for one that is not drawn. */
+/** Members for several values share a colour; signals of one line have each their own. */
+function strokeFor(place: number, k: number, { over, plant }: Extract<ReadLine, { kind: 'system' }>): Stroke {
+  const probes = plant?.probes.length ?? 1;
+  return strokeOf(place + (k % probes), Math.floor(k / probes), over !== null);
+}
+
+/** Which colour a line begins with; undefined for one that is not drawn. */
 export function placesOf(sheet: Sheet, read: readonly ReadLine[]): (number | undefined)[] {
   let next = 0;
-  return sheet.lines.map(({ drawn }, k) => (drawn && read[k]?.kind === 'system' ? next++ : undefined));
+  return sheet.lines.map(({ drawn }, k) => {
+    const found = read[k];
+    if (!drawn || found?.kind !== 'system') return undefined;
+    const place = next;
+    next += found.plant?.probes.length ?? 1;
+    return place;
+  });
 }
 
 /** Everything that is drawn, from the top line on; what has no facts is left out. */
@@ -63,7 +78,6 @@ export function drawnOf(sheet: Sheet, read: readonly ReadLine[]): Drawn[] {
     const found = read[line];
     if (place === undefined || found?.kind !== 'system') return [];
     const { name, panes } = must(sheet.lines[line]);
-    const several = found.over !== null;
     return found.members.flatMap((member, k) => {
       const facts = factsFor(member);
       if (facts instanceof Problem) return [];
@@ -71,9 +85,9 @@ export function drawnOf(sheet: Sheet, read: readonly ReadLine[]): Drawn[] {
       return [
         {
           ...{ id: `${line} ${k}`, label, line, panes },
-          transfer: member.transfer,
+          ...{ transfer: member.transfer, parts: member.parts, states: member.states },
           facts,
-          stroke: strokeOf(place, k, several),
+          stroke: strokeFor(place, k, found),
         },
       ];
     });

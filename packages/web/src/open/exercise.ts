@@ -1,10 +1,12 @@
 import {
   type ExerciseDocument,
+  matricesOf,
   must,
   type NumberPart,
   parseFormula,
   type ReadLine,
   type Sheet,
+  type SystemForm,
   toLatex,
   withCoefficients,
   withDeadTime,
@@ -21,7 +23,7 @@ type System = Extract<ReadLine, { kind: 'system' }>;
 export function exerciseOf(sheet: Sheet, read: readonly ReadLine[], chosen: string): ExerciseDocument {
   const lines = sheet.lines.flatMap((line, k) => ({ ...line, read: must(read[k]) }));
   const systems = lines.flatMap(({ name, text, read: found }) =>
-    found.kind === 'system' ? [{ name, text: withCoefficients(text), read: found }] : [],
+    found.kind === 'system' ? [{ name, text: found.plant ? text : withCoefficients(text), read: found }] : [],
   );
   const asked = systems.find(({ name }) => name === chosen) ?? systems.at(-1);
   return {
@@ -35,9 +37,19 @@ export function exerciseOf(sheet: Sheet, read: readonly ReadLine[], chosen: stri
         values.length > 1 ? { kind: 'list' as const, values } : { kind: 'fixed' as const, value: must(values[0]) };
       return [{ symbol: name, meaning: '', unit: '', draw }];
     }),
-    systems: systems.map(({ name, text }) => ({ name, meaning: '', form: { kind: 'expression' as const, text } })),
+    systems: systems.map((system) => ({ name: system.name, meaning: '', form: formOf(system) })),
     parts: asked ? [questionAbout(asked.name, asked.read)] : newExercise().parts,
   };
+}
+
+/** Equations stay equations, with their drawing; states stay states, as numbers. */
+function formOf({ text, read: { plant } }: { text: string; read: System }): SystemForm {
+  if (!plant) return { kind: 'expression', text };
+  const [to = ''] = plant.probes;
+  if (plant.kind === 'equations') return { kind: 'equations', text, from: plant.from || must(plant.inputs[0]), to };
+  const states = matricesOf(must(plant.statesTo(to)));
+  const texts = (rows: readonly (readonly number[])[]) => rows.map((row) => row.map(String));
+  return { kind: 'states', a: texts(states.a), b: texts(states.b), c: texts(states.c), d: texts(states.d) };
 }
 
 /** With the numbers of each student; as it was typed where dead time stands inside of sums. */

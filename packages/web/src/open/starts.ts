@@ -1,4 +1,4 @@
-import { sheetLimits, type SheetLine } from '@nailset/core';
+import { type Design, sheetLimits, type SheetLine } from '@nailset/core';
 
 /** What can be added to a sheet at once: numbers to be nudged, and what they make. `@` is the chosen system. */
 export interface Start {
@@ -74,3 +74,14 @@ export const isAboutSystem = ({ lines }: Start): boolean => lines.some(([, text]
 
 export const hasRoom = (start: Start, lines: readonly SheetLine[]): boolean =>
   lines.length + start.lines.length <= sheetLimits.lines;
+
+/** The numbers and the formula of a controller, the loop with it, and the loop closed. */
+export function designLines({ formula, numbers }: Design, lines: readonly SheetLine[], about: string): SheetLine[] {
+  const own = Object.entries(numbers).map(([name, value]) => [name, String(Number(value.toPrecision(5)))] as const);
+  const start: Start = {
+    words: '',
+    lines: [...own, ['C', formula, false], ['L', 'C*@', false], ['T', 'closed(L)']],
+  };
+  const taken = lines.map(({ name }) => name);
+  return linesOf(start, taken, about);
+}

@@ -40,11 +40,13 @@ export function Probes({
   right: number;
 }) {
   const dragged = useRef<number>(undefined);
+  const first = frame.tMin ?? 0;
   const timeAt = (event: PointerEvent<SVGElement>): number => {
     const { px } = placeOn(event.currentTarget.ownerSVGElement!, event);
-    return clamp(x.invert(px), 0, frame.tMax);
+    return clamp(x.invert(px), first, frame.tMax);
   };
-  return probes.map(({ id, time }) => {
+  const seen = probes.filter(({ time }) => time >= first && time <= frame.tMax);
+  return seen.map(({ id, time }) => {
     const value = valueAt(curve, time);
     const [px, py] = [x(time), clamp(y(value), top, bottom)];
     const words = `${formatNumber(value)} at ${withUnit(time, 's')}`;
@@ -53,8 +55,8 @@ export function Probes({
       <g
         key={id}
         {...sliderProps({
-          ...{ label: 'Reading on the curve', value: time, words, range: { from: 0, to: frame.tMax } },
-          onStep: ({ right }) => onMove(id, clamp(time + (right * frame.tMax) / 200, 0, frame.tMax)),
+          ...{ label: 'Reading on the curve', value: time, words, range: { from: first, to: frame.tMax } },
+          onStep: ({ right }) => onMove(id, clamp(time + (right * (frame.tMax - first)) / 200, first, frame.tMax)),
           onRemove: () => onRemove(id),
         })}
         className="cursor-ew-resize touch-none fill-plum focus-visible:outline-none [&:focus-visible>circle]:stroke-ink"

@@ -1,6 +1,6 @@
 import type { Curve } from '@nailset/core';
 import { scaleLinear } from 'd3-scale';
-import { type ReactNode, useId } from 'react';
+import { type ReactNode, useId, useRef } from 'react';
 import { type PlotCurve, type Reading, strokes } from './curves';
 import { clamp, type Frame, spread, valueAt } from './frame';
 import { Hatch } from './Hatch';
@@ -11,6 +11,8 @@ import { PlotFrame, type PlotTable } from './PlotFrame';
 import { placeOn } from './pointer';
 import { type Probe, type ProbeActions, Probes } from './Probes';
 import { useSize } from './useSize';
+import { useZoom } from './useZoom';
+import { ZoomBox } from './ZoomBox';
 
 /**
  * Responses over time on axes that hold still. Limits are hatched with their nails on them; a curve that leaves the
@@ -29,6 +31,9 @@ export function ResponsePlot({
   probing,
   onFit,
   onPick,
+  onView,
+  onBack,
+  dots = [],
   summary,
   tools,
   className = 'h-[330px]',
@@ -49,6 +54,11 @@ export function ResponsePlot({
   readings?: readonly Reading[];
   onFit?: () => void;
   onPick?: (id: string) => void;
+  /** Looks closer at a part, and goes back; without it the axes are only fitted. */
+  onView?: ((frame: Frame) => void) | undefined;
+  onBack?: () => void;
+  /** Measured points. */
+  dots?: readonly Dots[];
   summary: string;
   /** Switches, before Fit and Table. */
   tools?: ReactNode;
@@ -74,6 +84,9 @@ export function ResponsePlot({
           band,
           probing,
           onPick,
+          onView,
+          onBack,
+          dots,
           summary,
           className,
         }}
@@ -85,9 +98,9 @@ export function ResponsePlot({
 const tableRows = 21;
 
 /** The curves that have a label or a name in numbers, at times over the frame. */
-function tableOf(curves: readonly PlotCurve[], { tMax }: Frame): PlotTable {
+function tableOf(curves: readonly PlotCurve[], { tMin = 0, tMax }: Frame): PlotTable {
   const shown = curves.filter(({ label, name }) => label ?? name);
-  const times = Array.from({ length: tableRows }, (_, k) => (k * tMax) / (tableRows - 1));
+  const times = Array.from({ length: tableRows }, (_, k) => tMin + (k * (tMax - tMin)) / (tableRows - 1));
   return {
     heads: ['time, s', ...shown.map(({ label, name }) => (name ?? label)!)],
     rows: times.map((time) => [time, ...shown.map(({ curve }) => valueAt(curve, time))]),
@@ -111,6 +124,9 @@ function Drawing({
   band,
   probing,
   onPick,
+  onView,
+  onBack,
+  dots,
   summary,
   className,
 }: {
@@ -124,6 +140,9 @@ function Drawing({
   band: MeasureBand | undefined;
   probing: Probing | undefined;
   onPick: ((id: string) => void) | undefined;
+  onView: ((frame: Frame) => void) | undefined;
+  onBack: (() => void) | undefined;
+  dots: readonly Dots[];
   summary: string;
   className: string;
 }) {
@@ -139,13 +158,28 @@ function Drawing({
   };
   const right = Math.max(width - margin.right, margin.left + 10);
   const bottom = Math.max(height - margin.bottom, margin.top + 10);
-  const x = scaleLinear().domain([0, frame.tMax]).range([margin.left, right]);
+  const x = scaleLinear()
+    .domain([frame.tMin ?? 0, frame.tMax])
+    .range([margin.left, right]);
   const y = scaleLinear().domain([frame.yMin, frame.yMax]).range([bottom, margin.top]);
   const ends = labelled.map(({ curve }) => clamp(y(valueAt(curve, frame.tMax)), margin.top, bottom));
   const referenceAt =
     reference && reference.times.length > 0 ? [clamp(y(valueAt(reference, frame.tMax)), margin.top, bottom)] : [];
   const present = curves.find(({ look }) => look === 'now');
   const labelAt = spread([...ends, ...referenceAt], 15, margin.top + 4, bottom);
+  const picture = useRef<SVGSVGElement>(null);
+  const zoom = useZoom(
+    picture,
+    { left: margin.left, right, top: margin.top, bottom },
+    {
+      onView: (part) => {
+        const tMin = Math.max(0, x.invert(part.left));
+        onView?.({ tMin, tMax: x.invert(part.right), yMin: y.invert(part.bottom), yMax: y.invert(part.top) });
+      },
+      onBack: () => onBack?.(),
+    },
+    onView !== undefined && width > 0,
+  );
 
   return (
     <div ref={place} className={`relative [contain:strict] ${className}`}>
@@ -154,13 +188,15 @@ function Drawing({
           width={width}
           height={height}
           role={probing ? 'group' : 'img'}
+          ref={picture}
           aria-label={summary}
-          className={`block text-[11px] ${probing ? 'cursor-crosshair' : ''}`}
+          className={`block text-[11px] ${probing ? 'cursor-crosshair' : ''} ${onView ? 'touch-pan-y' : ''}`}
+          {...(onView ? zoom.handlers : {})}
           onClick={
             probing &&
             ((event) => {
               const time = x.invert(placeOn(event.currentTarget, event).px);
-              if (time >= 0 && time <= frame.tMax) probing.onAdd(time);
+              if (time >= (frame.tMin ?? 0) && time <= frame.tMax) probing.onAdd(time);
             })
           }
         >
@@ -187,6 +223,14 @@ function Drawing({
             {curves.map((each) => (
               <CurvePath key={each.id} {...each} {...{ frame, x, y, right, bottom, onPick }} />
             ))}
+            {dots.map(({ name, times, values, className: look }) => (
+              <g key={name} data-dots={name} className={look}>
+                {times.map((time, k) => (
+                  <circle key={k} cx={x(time)} cy={clamp(y(values[k]!), -1e4, 1e4)} r="2.2" />
+                ))}
+              </g>
+            ))}
+            <ZoomBox box={zoom.box} />
           </g>
           {marks.map((mark) => (
             <Mark key={mark.id} mark={mark} x={x} y={y} frame={frame} />
@@ -217,6 +261,14 @@ function Drawing({
       )}
     </div>
   );
+}
+
+/** Measured points; the class gives their colour. */
+export interface Dots {
+  readonly name: string;
+  readonly times: readonly number[];
+  readonly values: readonly number[];
+  readonly className: string;
 }
 
 /** Values on the curves, with their words. */

@@ -1,7 +1,8 @@
 import type { Curve } from '@nailset/core';
 
-/** What a response plot shows: 0 to tMax seconds, yMin to yMax. It changes only when someone asks for it. */
+/** What a response plot shows: tMin (0 unless given) to tMax seconds, yMin to yMax. It changes only when someone asks for it. */
 export interface Frame {
+  readonly tMin?: number;
   readonly tMax: number;
   readonly yMin: number;
   readonly yMax: number;

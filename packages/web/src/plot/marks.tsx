@@ -75,9 +75,9 @@ export function Band({ band, x, y, frame }: { band: MeasureBand; x: Scale; y: Sc
   const [top, bottom] = [clamp(band.high, frame.yMin, frame.yMax), clamp(band.low, frame.yMin, frame.yMax)];
   return (
     <rect
-      x={x(0)}
+      x={x(frame.tMin ?? 0)}
       y={y(top)}
-      width={x(frame.tMax) - x(0)}
+      width={x(frame.tMax) - x(frame.tMin ?? 0)}
       height={Math.max(1, y(bottom) - y(top))}
       className="fill-plum/12"
     />
@@ -86,11 +86,11 @@ export function Band({ band, x, y, frame }: { band: MeasureBand; x: Scale; y: Sc
 
 /** Where a measure is read: a thin line with its words. */
 export function Mark({ mark, x, y, frame }: { mark: MeasureMark; x: Scale; y: Scale; frame: Frame }) {
-  const within = (t: number) => x(clamp(t, 0, frame.tMax));
+  const within = (t: number) => x(clamp(t, frame.tMin ?? 0, frame.tMax));
   const level = (value: number) => y(clamp(value, frame.yMin, frame.yMax));
   const { from, to, words } = mark;
   const upright = from.t === to.t;
-  if (from.t > frame.tMax) return null;
+  if (from.t > frame.tMax || to.t < (frame.tMin ?? 0)) return null;
   return (
     <g className="fill-plum stroke-plum">
       <line
@@ -164,7 +164,7 @@ export const Axes = memo(function Axes({
 }, sameGeometry);
 
 export function Ground({ limit, x, y, fill, frame }: { limit: Limit; x: Scale; y: Scale; fill: string; frame: Frame }) {
-  const within = (t: number) => clamp(t, 0, frame.tMax);
+  const within = (t: number) => clamp(t, frame.tMin ?? 0, frame.tMax);
   const level = (value: number) => clamp(value, frame.yMin, frame.yMax);
   const { ground, edge, met } = limit;
   const stroke = met ? 'stroke-moss' : 'stroke-brick';

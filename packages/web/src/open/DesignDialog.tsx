@@ -1,0 +1,179 @@
+import {
+  attempt,
+  type Design,
+  formatNumber,
+  leadDesign,
+  matchedDesign,
+  Problem,
+  type Specifications,
+  tunedDesign,
+} from '@nailset/core';
+import { Dialog } from 'radix-ui';
+import { useMemo, useState } from 'react';
+import { Button } from '../shared/Button';
+import { Formula } from '../shared/Formula';
+import type { Drawn } from './drawn';
+import { NumberIn } from './NumberIn';
+
+const ways = {
+  PD: 'PD, by matching coefficients',
+  PI: 'PI, by matching coefficients',
+  PID: 'PID, by matching coefficients',
+  lead: 'a lead, on the locus',
+  'tuned PI': 'PI, as fast as is robust',
+  'tuned PID': 'PID, as fast as is robust',
+} as const;
+type Way = keyof typeof ways;
+
+const times: Record<Specifications['which'], string> = {
+  peakTime: 'peak after',
+  riseTime: 'rise time',
+  settlingTime: 'settled, to 2 %, after',
+};
+
+function designFor(way: Way, { transfer }: Drawn, wanted: Specifications, peak: number): Design {
+  if (way === 'lead') return leadDesign(transfer, wanted);
+  if (way === 'tuned PI') return tunedDesign(transfer, 'PI', peak);
+  if (way === 'tuned PID') return tunedDesign(transfer, 'PID', peak);
+  return matchedDesign(transfer, way, wanted);
+}
+
+/** From what a response is to be like to the numbers of a controller, with the working, and what it is like then. */
+export default function DesignDialog({
+  system,
+  onUse,
+  onClose,
+}: {
+  system: Drawn;
+  /** Puts the controller in front of the system and closes the loop. */
+  onUse: (design: Design) => void;
+  onClose: () => void;
+}) {
+  const [way, setWay] = useState<Way>('PD');
+  const [wanted, setWanted] = useState<Specifications>(() => ({
+    overshootPercent: 10,
+    time: Number((0.5 * (system.facts.measures?.settlingTime ?? 4)).toPrecision(1)),
+    which: 'settlingTime',
+  }));
+  const [peak, setPeak] = useState(1.6);
+  const found = useMemo(() => attempt(() => designFor(way, system, wanted, peak)), [way, system, wanted, peak]);
+  const isTuned = way.startsWith('tuned');
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/25" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-1/2 left-1/2 z-40 flex max-h-[88dvh] w-[min(720px,94vw)] -translate-x-1/2 -translate-y-1/2 flex-col rounded-[3px] border border-rule bg-paper p-5"
+        >
+          <Dialog.Title className="font-serif text-[19px]">A controller for {system.label}</Dialog.Title>
+          <div className="mt-3 flex flex-wrap items-baseline gap-x-4 gap-y-2 text-[14px]">
+            <select
+              aria-label="Controller"
+              className="bg-transparent text-petrol"
+              value={way}
+              onChange={(event) => setWay(event.target.value as Way)}
+            >
+              {Object.entries(ways).map(([each, words]) => (
+                <option key={each} value={each}>
+                  {words}
+                </option>
+              ))}
+            </select>
+            {isTuned ? (
+              <NumberIn
+                words="largest sensitivity"
+                label="Largest sensitivity peak"
+                value={peak}
+                isFine={(next) => next > 1 && next < 10}
+                onChange={(next) => setPeak(next ?? 1.6)}
+              />
+            ) : (
+              <>
+                <NumberIn
+                  words="overshoot"
+                  label="Wanted overshoot, in %"
+                  unit="%"
+                  value={wanted.overshootPercent}
+                  isFine={(next) => next > 0 && next < 100}
+                  onChange={(next) => setWanted({ ...wanted, overshootPercent: next ?? 10 })}
+                />
+                <span className="flex items-baseline gap-1.5">
+                  <select
+                    aria-label="Wanted time"
+                    className="bg-transparent text-petrol"
+                    value={wanted.which}
+                    onChange={(event) => setWanted({ ...wanted, which: event.target.value as Specifications['which'] })}
+                  >
+                    {Object.entries(times).map(([which, words]) => (
+                      <option key={which} value={which}>
+                        {words}
+                      </option>
+                    ))}
+                  </select>
+                  <NumberIn
+                    words=""
+                    label="Wanted time, in seconds"
+                    unit="s"
+                    value={wanted.time}
+                    isFine={(next) => next > 0 && next < 1e9}
+                    onChange={(next) => setWanted({ ...wanted, time: next ?? 1 })}
+                  />
+                </span>
+              </>
+            )}
+          </div>
+          <div
+            className="mt-3 min-h-0 overflow-y-auto border-t border-rule pt-3"
+            tabIndex={0}
+            role="region"
+            aria-label="Working"
+          >
+            {found instanceof Problem ? <p className="text-brick">{found.message}</p> : <Board design={found} />}
+          </div>
+          <p className="mt-4 flex gap-3">
+            <Button
+              look="strong"
+              disabled={found instanceof Problem}
+              onClick={() => found instanceof Problem || onUse(found)}
+            >
+              Put it on the bench
+            </Button>
+            <Dialog.Close asChild>
+              <Button>Close</Button>
+            </Dialog.Close>
+          </p>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function Board({ design: { steps, outcome, measures } }: { design: Design }) {
+  return (
+    <>
+      <ol className="grid gap-1.5">
+        {steps.map(({ words, latex }) => (
+          <li key={words} className="text-[14px]">
+            <span className="text-slate">{words}</span>
+            <div className="overflow-x-auto overflow-y-hidden py-1">
+              <Formula latex={`\\displaystyle ${latex}`} />
+            </div>
+          </li>
+        ))}
+      </ol>
+      <h3 className="mt-2 font-semibold">What the loop does</h3>
+      {outcome.map((words) => (
+        <p key={words} className="text-[14px]">
+          {words}
+        </p>
+      ))}
+      {outcome.length === 0 && measures.stable && (
+        <p className="text-[14px]">
+          Overshoot {formatNumber(measures.overshootPercent ?? NaN)} %, settled after{' '}
+          {formatNumber(measures.settlingTime ?? NaN)} s.
+        </p>
+      )}
+    </>
+  );
+}

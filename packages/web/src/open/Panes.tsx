@@ -1,0 +1,134 @@
+import { type Around, isOverFrequency, type LinePanes, type Sheet, type SheetPane, sheetPanes } from '@nailset/core';
+import { lazy, Suspense, useMemo, useState } from 'react';
+import type { Drawn } from './drawn';
+import { MeasuresPane } from './MeasuresPane';
+import { nailLimits } from './nails';
+import type { FrequencyReadings, PaneProps } from './paneProps';
+import { ResponsePane } from './ResponsePane';
+
+export const paneNames: Record<SheetPane, string> = {
+  response: 'Response',
+  plane: 'Poles',
+  bode: 'Bode',
+  nyquist: 'Nyquist',
+  measures: 'Measures',
+};
+
+const PlanePane = lazy(() => import('./PlanePane'));
+const BodePane = lazy(() => import('./BodePane'));
+const NyquistPane = lazy(() => import('./NyquistPane'));
+
+/** The panes that can be enlarged, in the order of their keys. */
+export const plots: readonly SheetPane[] = sheetPanes.filter((pane) => pane !== 'measures');
+
+/** Every pane that is shown, or the one that is enlarged. */
+export function Panes({
+  sheet,
+  until,
+  around,
+  large,
+  onLarge,
+  onNails,
+  ...systems
+}: Omit<PaneProps, 'className' | 'tools' | 'isLarge'> & {
+  sheet: Sheet;
+  until: number;
+  around: Around;
+  large: SheetPane | undefined;
+  onLarge: (pane: SheetPane | undefined) => void;
+  onNails: (nails: Sheet['nails']) => void;
+}) {
+  const readings = useFrequencyReadings();
+  const data = useMemo(() => sheet.data.filter(isOverFrequency), [sheet.data]);
+  const shown = plots.filter((pane) => (large ? pane === large : sheet.panes.includes(pane)));
+  const className = `${heightFor(shown.length, sheet.panes.includes('measures'), large !== undefined)} h-[290px] min-h-[170px]`;
+  const over = (pane: SheetPane, panes: LinePanes) => {
+    const isIn = (each: Drawn) => each.panes === 'all' || each.panes === panes;
+    const tools = <Enlarge pane={pane} isLarge={large === pane} onLarge={onLarge} />;
+    return {
+      ...systems,
+      drawn: systems.drawn.filter(isIn),
+      kept: systems.kept.filter(isIn),
+      className,
+      tools,
+      isLarge: large === pane,
+    };
+  };
+  return (
+    <>
+      <div className={`grid gap-x-5 gap-y-2.5 ${shown.length > 1 ? 'md:grid-cols-2' : ''}`}>
+        {shown.includes('response') && (
+          <ResponsePane
+            {...over('response', 'time')}
+            drives={sheet.drives}
+            {...{ around, until }}
+            limits={nailLimits(sheet, systems.chosen, until)}
+          />
+        )}
+        {shown.includes('plane') && (
+          <Suspense fallback={<div className={className} />}>
+            <PlanePane {...over('plane', 'time')} />
+          </Suspense>
+        )}
+        {shown.includes('bode') && (
+          <Suspense fallback={<div className={className} />}>
+            <BodePane {...over('bode', 'frequency')} {...{ readings, data }} />
+          </Suspense>
+        )}
+        {shown.includes('nyquist') && (
+          <Suspense fallback={<div className={className} />}>
+            <NyquistPane {...over('nyquist', 'frequency')} {...{ readings, data }} />
+          </Suspense>
+        )}
+      </div>
+      {sheet.panes.includes('measures') && !large && (
+        <MeasuresPane {...over('measures', 'time')} nails={sheet.nails} onNails={onNails} />
+      )}
+    </>
+  );
+}
+
+function heightFor(count: number, withMeasures: boolean, isLarge: boolean): string {
+  if (isLarge) return 'xl:h-[calc(100vh-170px)]';
+  if (count > 2) return withMeasures ? 'xl:h-[calc(41vh-92px)]' : 'xl:h-[calc(50vh-92px)]';
+  return count > 1 ? 'xl:h-[calc(66vh-92px)]' : 'xl:h-[calc(78vh-92px)]';
+}
+
+/** One pane on all the room, and back; its number does the same from the keyboard. */
+function Enlarge({
+  pane,
+  isLarge,
+  onLarge,
+}: {
+  pane: SheetPane;
+  isLarge: boolean;
+  onLarge: (pane: SheetPane | undefined) => void;
+}) {
+  return (
+    <button
+      type="button"
+      aria-pressed={isLarge}
+      aria-label={`Enlarge ${paneNames[pane]}`}
+      title={`Key ${plots.indexOf(pane) + 1}`}
+      className="link no-underline"
+      onClick={() => onLarge(isLarge ? undefined : pane)}
+    >
+      {isLarge ? '⤡' : '⤢'}
+    </button>
+  );
+}
+
+const mostReadings = 8;
+
+function useFrequencyReadings(): FrequencyReadings {
+  const [omegas, setOmegas] = useState<readonly number[]>([]);
+  return useMemo(
+    () => ({
+      omegas,
+      add: (omega) => setOmegas((old) => [...old.slice(1 - mostReadings), omega]),
+      move: (from, to) => setOmegas((old) => old.map((omega) => (omega === from ? to : omega))),
+      remove: (omega) => setOmegas((old) => old.filter((each) => each !== omega)),
+    }),
+    [omegas],
+  );
+}

@@ -1,0 +1,27 @@
+import { checkNails, type Nail, type Sheet, type SheetNail, TransferSubject, type VerdictItem } from '@nailset/core';
+import { type Limit, limitsOf } from '../plot/limits';
+import type { Drawn } from './drawn';
+
+const asNails = (nails: readonly SheetNail[]): Nail[] =>
+  nails.map((nail) => ({ id: nail.quantity, points: 0, ...nail }));
+
+/** Each nail against the unit step response of a system. */
+export function nailItems({ transfer, facts: { stable } }: Drawn, nails: readonly SheetNail[]): VerdictItem[] {
+  if (nails.length === 0) return [];
+  const subject = new TransferSubject(transfer);
+  return checkNails(asNails(nails), { stable, subject: () => subject, output: () => null });
+}
+
+/** Where the nails stand on the plot: only beside responses to a step from 0 at once, which they speak of. */
+export function nailLimits({ drives, nails }: Sheet, chosen: Drawn | undefined, until: number): Limit[] {
+  const [drive] = drives;
+  const measures = chosen?.facts.measures;
+  if (!chosen || !measures || drives.length > 1 || drive?.kind !== 'step' || drive.from !== 0 || drive.at !== 0)
+    return [];
+  const { finalValue } = measures;
+  const scaled = { ...measures, finalValue: finalValue === null ? null : finalValue * drive.to };
+  const levels = asNails(nails).filter(
+    (nail) => !('quantity' in nail) || nail.quantity !== 'peakValue' || drive.to === 1,
+  );
+  return limitsOf(levels, nailItems(chosen, nails), scaled, 0, until, drive.to);
+}
