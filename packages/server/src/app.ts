@@ -22,6 +22,7 @@ import { benchRoutes } from './routes/bench.js';
 import { classSheetRoutes } from './routes/classSheet.js';
 import { exerciseRoutes } from './routes/exercises.js';
 import { peopleRoutes } from './routes/people.js';
+import { sheetRoutes } from './routes/sheets.js';
 import type { App } from './routes/route.js';
 import type { Settings } from './settings.js';
 import { type Database, isDatabaseAway } from './store/database.js';
@@ -142,6 +143,7 @@ export async function buildApp(
   exerciseRoutes(app, house);
   benchRoutes(app, house);
   classSheetRoutes(app, house);
+  sheetRoutes(app, house);
   await serveInterface(app);
   news.start();
   app.addHook('preClose', () => news.stop());

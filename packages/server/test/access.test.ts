@@ -1,5 +1,6 @@
 import type { ClassSheet, ExerciseDocument } from '@nailset/core';
 import {
+  benchSheet,
   Browser,
   courseKey,
   exercise,
@@ -88,6 +89,17 @@ const table: [method: string, route: string, body: (() => unknown) | undefined, 
   ],
   ['POST', '/api/reset-links', () => ({ email: 'x@y.example' }), [404, 404, 404, 404, 404]],
   ['PUT', '/api/password', () => ({ token: 'nobody made it', password: 'ferry at dawn' }), [404, 404, 404, 404, 404]],
+  ['GET', '/api/sheets', undefined, [401, 200, 200, 200, 200]],
+  ['GET', '/api/sheets/:sheetId', undefined, [401, 404, 404, 404, 404]],
+  ['PUT', '/api/sheets/:sheetId', () => ({ revision: 7, sheet: benchSheet }), [401, 409, 409, 409, 409]],
+  [
+    'PUT',
+    '/api/sheets/:sheetId/course',
+    () => ({ courseId: course.courseId }),
+    // Only an instructor shares; a sheet that is not there is told to them alone.
+    [401, 404, 403, 403, 404],
+  ],
+  ['DELETE', '/api/sheets/:sheetId', undefined, [401, 404, 404, 404, 404]],
   ['DELETE', '/api/session', undefined, [200, 200, 200, 200, 200]],
 ];
 
@@ -112,7 +124,8 @@ describe.each(table.slice(0, -1))('%s %s', (method, route, body, statuses) => {
       .replace(':personId', course.other.id)
       .replace(':number', '1')
       .replace(':partId', 'model')
-      .replace(':sessionId', course.exerciseId);
+      .replace(':sessionId', course.exerciseId)
+      .replace(':sheetId', course.exerciseId);
     const answer = await course[role].send(method, address, body?.());
     expect([answer.status, JSON.stringify(answer.body)]).toEqual([status, expect.any(String)]);
     if (status! >= 400) expect(answer.body.error.message.length).toBeGreaterThan(10);

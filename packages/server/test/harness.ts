@@ -2,7 +2,7 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { createHash, randomUUID } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import type { Bench, ExerciseDocument, Session } from '@nailset/core';
+import type { Bench, ExerciseDocument, Session, Sheet } from '@nailset/core';
 import pg from 'pg';
 
 const admin = process.env['NAILSET_TEST_DATABASE'];
@@ -370,3 +370,10 @@ export const exercise: ExerciseDocument = {
 export const right = { kind: 'transferFunction', text: 'K*7770777/(s^2+31s+7770777)' };
 export const wrong = { kind: 'transferFunction', text: '1/(s+1)' };
 export const tuned = { kind: 'gains', gains: { Kp: '4', Kd: '3' } };
+
+/** A sheet of the open bench as a browser sends it. */
+export const benchSheet: Sheet = {
+  ...{ format: 1, title: '', drives: [{ kind: 'step', from: 0, to: 1, at: 0 }], initial: [], time: null },
+  ...{ nails: [], data: [], panes: ['response', 'plane'] },
+  lines: [{ name: 'G', text: '1/s', drawn: true, panes: 'all' }],
+};

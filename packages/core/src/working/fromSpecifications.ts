@@ -223,8 +223,8 @@ function finished(
   const system = systemOf(withoutDeadTime(closed, 'A loop'));
   const { overshootPercent, [wanted.which]: time, finalValue } = measures;
   const outcome: string[] = [];
-  const percent = (value: number | null) => (value === null ? 'none' : `${numeral(value)} %`);
-  const seconds = (value: number | null) => (value === null ? 'none' : `${numeral(value)} s`);
+  const percent = (value: number | null) => (value === null ? 'none' : `${plain(value)} %`);
+  const seconds = (value: number | null) => (value === null ? 'none' : `${plain(value)} s`);
   if (!measures.stable)
     return { ...design, measures, outcome: ['The loop is not stable: it cancels or keeps another unstable pole.'] };
   outcome.push(
@@ -233,7 +233,7 @@ function finished(
   const decay = zeta * wn;
   const near = system.zeros.filter(({ re }) => Math.abs(re) < farther * decay);
   if (near.length > 0) {
-    const places = near.map(({ re, im }) => (im === 0 ? numeral(re) : `${numeral(re)} ± ${numeral(Math.abs(im))}j`));
+    const places = near.map(({ re, im }) => (im === 0 ? plain(re) : `${plain(re)} ± ${plain(Math.abs(im))}j`));
     outcome.push(
       `The rules know no zeros; the loop has ${near.length === 1 ? 'one' : 'some'} at ${[...new Set(places)].join(', ')}, near the pair: ${near.some(({ re }) => re > 0) ? 'it begins in the wrong direction' : 'the response is quicker and swings higher'}.`,
     );
@@ -244,14 +244,15 @@ function finished(
       Math.hypot(re + decay, Math.abs(im) - wn * Math.sqrt(1 - zeta * zeta)) > 1e-3 * wn,
   );
   if (slow.length > 0) {
-    outcome.push(
-      `A pole at ${slow.map(({ re }) => numeral(re)).join(', ')} is as slow as the pair, and has its share.`,
-    );
+    outcome.push(`A pole at ${slow.map(({ re }) => plain(re)).join(', ')} is as slow as the pair, and has its share.`);
   }
   if (finalValue !== null && Math.abs(finalValue - 1) > 1e-6) {
     outcome.push(
-      `The response ends at ${numeral(finalValue)}: without an integrator in the loop an offset of ${numeral(1 - finalValue)} is left.`,
+      `The response ends at ${plain(finalValue)}: without an integrator in the loop an offset of ${plain(1 - finalValue)} is left.`,
     );
   }
   return { ...design, measures, outcome };
 }
+
+/** A number among words. */
+const plain = (value: number): string => String(Number(value.toPrecision(4))).replace('-', '−');

@@ -1,4 +1,11 @@
-import { type Answer, type DrawValues, type ExerciseDocument, type Trail, type Verdict } from '@nailset/core';
+import {
+  type Answer,
+  type DrawValues,
+  type ExerciseDocument,
+  type Sheet,
+  type Trail,
+  type Verdict,
+} from '@nailset/core';
 import { upgraded } from '@nailset/core/checks';
 import { sql } from 'drizzle-orm';
 import {
@@ -258,4 +265,21 @@ export const overrides = pgTable(
     at: now('at'),
   },
   (t) => [index('overrides_submission').on(t.submissionId, t.at)],
+);
+
+/** Sheets of the open bench. Their makers’ browsers name them, so that saving one twice makes one. */
+export const sheets = pgTable(
+  'sheets',
+  {
+    id: uuid('id').primaryKey(),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => people.id),
+    /** Whose members may look at it. */
+    courseId: uuid('course_id').references(() => courses.id),
+    sheet: jsonb('sheet').$type<Sheet>().notNull(),
+    revision: integer('revision').notNull().default(1),
+    savedAt: now('saved_at'),
+  },
+  (t) => [index('sheets_person').on(t.personId, t.savedAt), index('sheets_course').on(t.courseId, t.savedAt)],
 );

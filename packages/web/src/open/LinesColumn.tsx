@@ -88,7 +88,10 @@ export function LinesColumn({
         </Button>
         <StartMenu state={{ sheet, change }} about={about} onAdded={onChoose} />
         <span className="basis-full">
-          As in <code>closed(C*G)</code>; values: <code>1; 2; 4</code>; equations: <code>m*x'' + k*x = F</code>
+          As in <code>closed(C*G)</code>; values <code>1; 2; 4</code>;{' '}
+          <span className="whitespace-nowrap">
+            equations <code>m*x'' + k*x = F</code>
+          </span>
         </span>
       </p>
     </section>

@@ -3,13 +3,14 @@ import { useMemo, useRef } from 'react';
 import type { BodeCurve } from '../frequency/BodeAxes';
 import { nyquistFrame } from '../frequency/NyquistPlot';
 import { type PlaneScale, planeScale, stepFor } from '../plane/LocusLayers';
-import { planeView } from '../plane/view';
+import { planeAxes, planeView, planeWith } from '../plane/view';
 import { ZoomButtons } from '../plane/ZoomButtons';
 import { tenths } from '../plot/frame';
 import { PlotFrame } from '../plot/PlotFrame';
 import { useSize } from '../plot/useSize';
 import { useZoom } from '../plot/useZoom';
 import { ZoomBox } from '../plot/ZoomBox';
+import { AxesMenu } from './AxesMenu';
 import type { Drawn } from './drawn';
 import { levelsOf, spanOf } from './frequencies';
 import type { FrequencyProps } from './paneProps';
@@ -57,6 +58,7 @@ export default function NyquistPane({ drawn, chosen, kept, fits, className, tool
       })}
       tools={
         <>
+          <AxesMenu axes={planeAxes(scale)} onChange={(axis, ends) => held.set(planeWith(scale, axis, ends))} />
           <ZoomButtons
             onZoom={(factor) => held.set({ re: frame.re * factor, im: frame.im * factor, reach: frame.reach * factor })}
           />

@@ -23,7 +23,7 @@ import {
   SpecialMarks,
 } from '../plane/LocusLayers';
 import { onBranch } from '../plane/readings';
-import { planeView } from '../plane/view';
+import { planeAxes, planeView, planeWith } from '../plane/view';
 import { ZoomButtons } from '../plane/ZoomButtons';
 import { PlotFrame } from '../plot/PlotFrame';
 import { placeOn } from '../plot/pointer';
@@ -31,6 +31,7 @@ import { isNear, markAt, type Place, sliderProps, useDrag } from '../plot/useDra
 import { useSize } from '../plot/useSize';
 import { bothOf, useZoom } from '../plot/useZoom';
 import { ZoomBox } from '../plot/ZoomBox';
+import { AxesMenu } from './AxesMenu';
 import type { Drawn } from './drawn';
 import { NumberIn } from './NumberIn';
 import { Toggle } from './Toggle';
@@ -117,7 +118,7 @@ export default function PlanePane({ drawn, chosen, kept, fits, className, tools 
     .join('; ');
   return (
     <PlotFrame
-      title={drawnLocus ? `Root locus of ${chosen?.label}` : 's-plane'}
+      title={drawnLocus ? `Locus of ${chosen?.label}` : 's-plane'}
       onFit={held.fit}
       className={className}
       table={() => ({ heads: ['system', '', 'real part', 'imaginary part'], rows: all.flatMap(rowsOf) })}
@@ -127,20 +128,25 @@ export default function PlanePane({ drawn, chosen, kept, fits, className, tools 
           {locus instanceof Problem && <span>{locus.message}</span>}
           <Toggle on={withLocus} onChange={setWithLocus} words="Locus" />
           {drawnLocus ? (
-            <>
-              <NumberIn
-                words="K up to"
-                label="Largest gain of the locus"
-                value={most}
-                empty="∞"
-                isFine={(next) => next > 0}
-                onChange={setMost}
-              />
-              <LayerMenu layers={layers} hasRegion={false} onChange={setLayers} />
-            </>
+            <LayerMenu layers={layers} hasRegion={false} onChange={setLayers} />
           ) : (
             <Toggle on={layers.grid} onChange={(grid) => setLayers({ ...layers, grid })} words="ζ, ωn" />
           )}
+          <AxesMenu axes={planeAxes(scale)} onChange={(axis, ends) => held.set(planeWith(scale, axis, ends))}>
+            {drawnLocus && (
+              <p className="flex items-baseline gap-2">
+                <span className="w-20 text-slate">gain</span>
+                <NumberIn
+                  words="up to"
+                  label="Largest gain of the locus"
+                  value={most}
+                  empty="∞"
+                  isFine={(next) => next > 0}
+                  onChange={setMost}
+                />
+              </p>
+            )}
+          </AxesMenu>
           <ZoomButtons
             onZoom={(factor) => held.set({ re: frame.re * factor, im: frame.im * factor, reach: frame.reach * factor })}
           />

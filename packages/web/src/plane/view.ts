@@ -12,3 +12,23 @@ export function planeView({ frame, width, height, unit }: PlaneScale, part: Rect
     reach: Math.min(1e12, Math.max(1e-12, high / (2 * unit))),
   };
 }
+
+/** The ends of both axes as they are seen. */
+export function planeAxes({ frame, width, height }: PlaneScale) {
+  const half = (frame.reach * width) / Math.max(1, height);
+  return [
+    { name: 'real', unit: '', from: frame.re - half, to: frame.re + half },
+    { name: 'imaginary', unit: '', from: frame.im - frame.reach, to: frame.im + frame.reach },
+  ];
+}
+
+/** The plane with the ends of one axis; the other follows, as both have one scale. */
+export function planeWith(
+  { frame, width, height }: PlaneScale,
+  axis: number,
+  { from, to }: { from: number; to: number },
+): PlaneFrame {
+  const [middle, half] = [(from + to) / 2, (to - from) / 2];
+  if (axis === 0) return { ...frame, re: middle, reach: (half * height) / Math.max(1, width) };
+  return { ...frame, im: middle, reach: half };
+}
