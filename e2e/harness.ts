@@ -70,3 +70,9 @@ export class Stage {
 export async function follow(page: Page, ...words: (string | RegExp)[]): Promise<void> {
   for (const name of words) await page.getByRole('link', { name }).first().click();
 }
+
+/** Opens one of the harbour's sheets on the open bench, or another entry of that menu. */
+export async function openSheet(page: Page, title: string): Promise<void> {
+  await page.getByRole('button', { name: 'Open', exact: true }).click();
+  await page.getByRole('menuitem', { name: title }).click();
+}

@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core';
-import { phone, Stage } from './harness';
+import { openSheet, phone, Stage } from './harness';
 
 /** The open bench: systems are typed, drawn and compared, by anyone. */
 
@@ -77,7 +77,7 @@ test('a value is nudged by keys and drawn at several values; the axes hold until
 });
 
 test('what was drawn is kept as a ghost, the sheet is there after a reload, and a link opens it elsewhere', async () => {
-  await page.getByLabel('Begin with').selectOption('Drive with load torque');
+  await openSheet(page, 'Drive with load torque');
   await curve('4 0').waitFor();
   await page.getByRole('button', { name: 'Keep' }).click();
   await field('C').fill('6 + 3/s');
@@ -85,7 +85,8 @@ test('what was drawn is kept as a ghost, the sheet is there after a reload, and 
   await page.reload();
   expect(await field('C').inputValue()).toBe('6 + 3/s');
   await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
-  await page.getByRole('button', { name: 'Copy link' }).click();
+  await page.getByRole('button', { name: 'Share' }).click();
+  await page.getByRole('menuitem', { name: 'Copy link' }).click();
   await page.getByText('Link copied').waitFor();
   const link = await page.evaluate<string>('navigator.clipboard.readText()');
   const other = await stage.window(phone);
@@ -99,13 +100,10 @@ test('what was drawn is kept as a ghost, the sheet is there after a reload, and 
 });
 
 test('another sheet comes with axes of its own', async () => {
-  await page.getByLabel('Begin with').selectOption('Winch and its controller');
+  await openSheet(page, 'Winch and its controller');
   await page.locator('[data-curve="5 0"]').waitFor();
-  await page.getByLabel('Begin with').selectOption('Lock gate with dead time');
-  await page
-    .getByRole('img', { name: /after 30 s/ })
-    .or(page.getByRole('group', { name: /after 30 s/ }))
-    .waitFor();
+  await openSheet(page, 'Lock gate from its equations');
+  await page.getByRole('group', { name: /after 30 s/ }).waitFor();
   const axis = page.getByRole('figure', { name: /Response/ }).locator('svg');
   expect(await axis.textContent()).toContain('30 s');
 });
@@ -153,7 +151,7 @@ test('a controller is put in front by one choice, the input is set, and its numb
 test('an instructor makes an exercise of it', async () => {
   const teacher = await stage.windowOf('Marit Solano');
   await teacher.goto('/open');
-  await teacher.getByLabel('Begin with').selectOption('Winch and its controller');
+  await openSheet(teacher, 'Winch and its controller');
   await teacher.getByRole('button', { name: 'Make an exercise of it' }).click();
   await teacher.waitForURL(/\/build/);
   expect(await teacher.getByLabel('Title', { exact: true }).inputValue()).toBe('Winch and its controller');

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from 'playwright-core';
-import { desk, follow, phone, Stage } from './harness';
+import { desk, follow, openSheet, phone, Stage } from './harness';
 
 const axe = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -37,7 +37,7 @@ async function diagram(page: Page, name: string): Promise<void> {
 /** The open bench with a sheet of the harbour. */
 async function openBench(page: Page): Promise<void> {
   await page.goto('/open');
-  await page.getByLabel('Begin with').selectOption('Winch and its controller');
+  await openSheet(page, 'Winch and its controller');
   await page.locator('[data-curve]').first().waitFor();
 }
 

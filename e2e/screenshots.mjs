@@ -63,7 +63,8 @@ async function nudged(page) {
 
 await picture('open-bench', null, async (page) => {
   await page.getByRole('link', { name: /Look at a system/ }).click();
-  await page.getByLabel('Begin with').selectOption('Winch and its controller');
+  await page.getByRole('button', { name: 'Open', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Winch and its controller' }).click();
 });
 await picture('sign-in', null, async () => undefined);
 await picture('shelf', 'Marit Solano', async (page) => page.waitForTimeout(300));

@@ -1,12 +1,27 @@
-import { factsOf, must, readLines, type Sheet } from '@nailset/core';
+import {
+  attempt,
+  type Curve,
+  factsOf,
+  must,
+  Problem,
+  readLines,
+  type Sheet,
+  sheetLimits,
+  unitDrive,
+} from '@nailset/core';
 import { examine } from '@nailset/core/checks';
+import { conversions, converted } from '../src/open/convert';
 import { drawnOf } from '../src/open/drawn';
 import { examples } from '../src/open/examples';
 import { exerciseOf } from '../src/open/exercise';
 import { levelsOf, spanOf } from '../src/open/frequencies';
-import { responseOf } from '../src/open/ResponsePane';
+import { dataFrom, fitted } from '../src/open/measured';
+import { freshId } from '../src/open/names';
+import { nailItems, nailLimits } from '../src/open/nails';
+import { responseOf, togetherOf } from '../src/open/responses';
 import { hasRoom, isAboutSystem, linesOf, starts } from '../src/open/starts';
 
+const around = { data: [], initial: [], numbers: new Map<string, number>() };
 const problemsOf = (sheet: Pick<Sheet, 'lines'>) =>
   readLines(sheet.lines).flatMap((read) => (read.kind === 'problem' ? [read.problem.message] : []));
 
@@ -96,14 +111,136 @@ describe('what is drawn', () => {
     expect(new Set(members.map(({ stroke }) => stroke.dash)).size).toBe(3);
   });
 
-  test.each([1e-9, 1, 1e9])('responses keep their shape at a scale of %s', (scale) => {
-    const [G] = drawn(['G', `1/(s/${scale} + 1)`]);
-    const curve = must(responseOf(must(G).transfer, { input: 'step', size: 1, at: 0 }, 5 / scale));
-    expect(curve.values.at(-1)).toBeCloseTo(1 - Math.exp(-5), 3);
+  test('signals of one drawing have a colour each, and no other line has it', () => {
+    const lines = [
+      { name: 'T', text: 'e = r - y; y = 3*e', drawn: true, panes: 'all' as const, probes: ['e', 'y'] },
+      { name: 'G', text: '1/(s + 1)', drawn: true, panes: 'all' as const },
+    ];
+    const all = drawnOf({ ...must(examples[0]), lines }, readLines(lines));
+    expect(all.map(({ label }) => label)).toEqual(['T, e', 'T, y', 'G']);
+    expect(new Set(all.map(({ stroke }) => stroke.className)).size).toBe(3);
   });
 
-  test('a system without a response to a step has none, and its impulse is not asked for', () => {
-    const [G] = drawn(['G', 's']);
-    expect(responseOf(must(G).transfer, { input: 'impulse', size: 1, at: 0 }, 1)).toBeNull();
+  test.each([1e-9, 1, 1e9])('responses keep their shape at a scale of %s', (scale) => {
+    const [G] = drawn(['G', `1/(s/${scale} + 1)`]);
+    const curve = responseOf(must(G), unitDrive, around, 5 / scale);
+    expect(curve).not.toBeInstanceOf(Problem);
+    expect(curve instanceof Problem ? NaN : curve.values.at(-1)).toBeCloseTo(1 - Math.exp(-5), 3);
   });
+
+  test('a system without a response to a step says why', () => {
+    const [G] = drawn(['G', 's']);
+    expect(responseOf(must(G), unitDrive, around, 1)).toBeInstanceOf(Problem);
+  });
+
+  test('inputs together give the sum of what each gives', () => {
+    const line = { name: 'D', text: 'w = (u - M)/(s + 1)', drawn: true, panes: 'all' as const, from: '' };
+    const [D] = drawnOf({ ...must(examples[0]), lines: [line] }, readLines([line]));
+    const drives = [unitDrive, { kind: 'ramp', size: 1, at: 2 }] as const;
+    const { sum, alone } = togetherOf(must(D), drives, around, 6);
+    expect(alone.map(({ input }) => input)).toEqual(['u', 'M']);
+    const last = (curve: Curve | Problem) => (curve instanceof Problem ? NaN : curve.values.at(-1)!);
+    expect(last(sum)).toBeCloseTo(
+      alone.reduce((total, { curve }) => total + last(curve), 0),
+      9,
+    );
+    expect(last(sum)).toBeCloseTo(1 - Math.exp(-6) - (4 - 1 + Math.exp(-4)), 4);
+  });
+});
+
+describe('a line is written otherwise', () => {
+  const systemOf = (text: string) => {
+    const lines = [{ name: 'G', text, drawn: true, panes: 'all' as const }];
+    return must(drawnOf({ ...must(examples[0]), lines }, readLines(lines))[0]);
+  };
+  const before = [{ name: 'K', text: '2', drawn: true, panes: 'all' as const }];
+  const systems = ['6*(s + 2)/(s*(s^2 + 2*s + 10))', '5*exp(-0.3*s)/(2*s + 1)', '8/(s^2 + 1.2*s + 4)', '3/(s + 1)^2'];
+  const every = systems.flatMap((text) => Object.keys(conversions).map((form) => [text, form] as const));
+  test.each(every)('%s as %s is the same system, or says why it has no such form', (text, form) => {
+    const { facts, transfer } = systemOf(text);
+    const written = attempt(() => must(conversions[form])(facts));
+    if (written instanceof Problem) {
+      expect(written.message).toMatch(/this has|dead time/i);
+      return;
+    }
+    const lines = converted([...before, { name: 'G', text, drawn: true, panes: 'all' }], 1, written);
+    expect(problemsOf({ lines })).toEqual([]);
+    const again = must(drawnOf({ ...must(examples[0]), lines }, readLines(lines)).find(({ label }) => label === 'G'));
+    const span = [0.1, 10] as const;
+    const [was, is] = [must(levelsOf(transfer, span)), must(levelsOf(again.transfer, span))];
+    Array.from(was.magnitudesDb).forEach((db, k) => expect(is.magnitudesDb[k]).toBeCloseTo(db, 6));
+    expect(again.facts.deadTime).toBeCloseTo(facts.deadTime, 9);
+    expect(new Set(lines.map(({ name }) => name)).size).toBe(lines.length);
+  });
+
+  test('the forms of a second-order system and of one lag are found where they are', () => {
+    const formsOf = (text: string) =>
+      Object.keys(conversions).filter(
+        (form) => !(attempt(() => must(conversions[form])(systemOf(text).facts)) instanceof Problem),
+      );
+    expect(formsOf('8/(s^2 + 1.2*s + 4)')).toContain('K, ζ, ωn');
+    expect(formsOf('5*exp(-0.3*s)/(2*s + 1)')).toEqual(expect.arrayContaining(['K and τ']));
+    expect(formsOf('5*exp(-0.3*s)/(2*s + 1)')).not.toContain('state matrices');
+    expect(formsOf('(s + 1)/(s^2 + 1.2*s + 4)')).not.toContain('K, ζ, ωn');
+  });
+});
+
+describe('nails on a sheet', () => {
+  const lines = [{ name: 'G', text: '9/(s^2 + 1.8*s + 9)', drawn: true, panes: 'all' as const }];
+  const sheet: Sheet = {
+    ...must(examples[0]),
+    lines,
+    nails: [
+      { quantity: 'overshootPercent', relation: 'atMost', limit: 40 },
+      { quantity: 'settlingTime', relation: 'atMost', limit: 2 },
+    ],
+  };
+  const G = must(drawnOf(sheet, readLines(lines))[0]);
+  test('hold or not as in an exercise, and stand on the plot of a step from rest', () => {
+    expect(nailItems(G, sheet.nails).map(({ met }) => met)).toEqual([true, false]);
+    expect(nailLimits(sheet, G, 10).map(({ words }) => words)).toEqual(['overshoot ≤ 40 %', 'within 2 % from 2 s']);
+  });
+
+  test.each<[string, Partial<Sheet>]>([
+    ['a ramp', { drives: [{ kind: 'ramp', size: 1, at: 0 }] }],
+    ['a later step', { drives: [{ kind: 'step', from: 0, to: 1, at: 2 }] }],
+    ['a step from another level', { drives: [{ kind: 'step', from: 1, to: 2, at: 0 }] }],
+    ['two inputs', { drives: [unitDrive, unitDrive] }],
+  ])('do not stand on the plot of %s, which they do not speak of', (_, more) => {
+    expect(nailLimits({ ...sheet, ...more }, G, 10)).toEqual([]);
+  });
+});
+
+describe('measured tables', () => {
+  test('are over time or over frequency as their heading says, and a model is fitted', () => {
+    const rows = Array.from({ length: 40 }, (_, k) =>
+      `${0.25 * k};${2 * (1 - Math.exp(-0.25 * k))}`.replaceAll('.', ','),
+    );
+    const overTime = dataFrom('crane tip.csv', `time;height\n${rows.join('\n')}`, 1000);
+    expect(overTime.name).toBe('crane tip');
+    const { text, words } = fitted(overTime, 'firstOrder', 1);
+    const [read] = readLines([{ name: 'M', text, drawn: true, panes: 'all' }]);
+    const model = read?.kind === 'system' ? must(factsOf(must(read.members[0]).transfer).system) : undefined;
+    expect(model?.dcGain).toBeCloseTo(2, 3);
+    expect(model?.poles[0]?.re).toBeCloseTo(-1, 2);
+    expect(words).toMatch(/misfit/);
+    const bode = Array.from({ length: 12 }, (_, k) => `${0.1 * 2 ** k},${-3 * k},${-8 * k}`);
+    expect(dataFrom('a.csv', `frequency in rad/s,dB,degrees\n${bode.join('\n')}`, 1000)).toHaveProperty(
+      'omegas.length',
+      12,
+    );
+  });
+
+  test('are thinned to what a sheet holds', () => {
+    const rows = Array.from({ length: 1900 }, (_, k) => `${k},${k}`);
+    const data = dataFrom('long.csv', `t,y\n${rows.join('\n')}`, sheetLimits.rows);
+    expect('times' in data && data.times.length).toBeLessThanOrEqual(sheetLimits.rows);
+  });
+});
+
+test('names of sheets are random names that the server takes', () => {
+  const names = Array.from({ length: 50 }, freshId);
+  expect(new Set(names).size).toBe(50);
+  for (const name of names)
+    expect(name).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
 });

@@ -416,5 +416,6 @@ export const SheetSave = Type.Object(
 );
 export type SheetSave = Static<typeof SheetSave>;
 export const SheetSaved = DraftSaved;
+export type SheetSaved = DraftSaved;
 export const SheetShare = Type.Object({ courseId: orNull(Id) }, closed);
 export type SheetShare = Static<typeof SheetShare>;

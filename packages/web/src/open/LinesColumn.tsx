@@ -239,7 +239,7 @@ function LineRow({
 }
 
 /** The stroke of a line in every pane; a ring where it is not drawn. */
-function Swatch({ place }: { place: number | undefined }) {
+export function Swatch({ place }: { place: number | undefined }) {
   if (place === undefined) return <span className="size-3 rounded-full border border-slate" />;
   const { className, dash } = strokeOf(place, 0, false);
   return (
@@ -252,7 +252,7 @@ function Swatch({ place }: { place: number | undefined }) {
 const longestShown = 240;
 
 /** How the line was read, or why it was not. */
-function Understood({ name, text, read }: { name: string; text: string; read: ReadLine }) {
+export function Understood({ name, text, read }: { name: string; text: string; read: ReadLine }) {
   const latex = useMemo(() => {
     const found = attempt(() => toLatex(parseFormula(withCoefficients(text))));
     return typeof found === 'string' ? found : '';
@@ -279,7 +279,7 @@ function Understood({ name, text, read }: { name: string; text: string; read: Re
 }
 
 /** A number one step up or down, ten with Shift: a step is a tenth of its leading digit. */
-function nudgedBy(text: string, { key, shiftKey }: KeyboardEvent): string | undefined {
+export function nudgedBy(text: string, { key, shiftKey }: KeyboardEvent): string | undefined {
   const way = key === 'ArrowUp' ? 1 : key === 'ArrowDown' ? -1 : 0;
   if (way === 0 || !isDecimal(text)) return undefined;
   const value = Math.abs(numberIn(text)) || 1;

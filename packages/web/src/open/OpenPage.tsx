@@ -1,7 +1,7 @@
 import {
   formatNumber,
-  must,
   numbersOf,
+  type ReadLine,
   readLines,
   sheetLimits,
   type SheetLine,
@@ -10,9 +10,11 @@ import {
   timeFor,
 } from '@nailset/core';
 import { lazy, Suspense, useDeferredValue, useEffect, useEffectEvent, useMemo, useState } from 'react';
+import { useSession } from '../api/queries';
 import { Header } from '../page/Header';
 import { Button } from '../shared/Button';
 import { undoKey } from '../shared/history';
+import { SavingNote } from '../shared/saving';
 import { useTitle } from '../shared/useTitle';
 import { converted } from './convert';
 import { DataPanel } from './DataPanel';
@@ -30,13 +32,18 @@ import { SheetActions } from './SheetActions';
 import { designLines } from './starts';
 import { useHeld } from './useHeld';
 import { type SheetState, useSheet } from './useSheet';
+import { type SheetSaving, useSheetSaving } from './useSheetSaving';
 
 const DesignDialog = lazy(() => import('./DesignDialog'));
+const ProjectedSheet = lazy(() => import('./ProjectedSheet'));
 
 /** Looking at systems, without an exercise and without an account: typed, drawn, compared. */
 export default function OpenPage() {
   const state = useSheet();
   const { sheet } = state;
+  const isSignedIn = Boolean(useSession().data?.person);
+  const saving = useSheetSaving(state, isSignedIn);
+  const [isProjected, setProjected] = useState(false);
   useTitle(sheet.title || 'Open bench');
   // Letters are painted first.
   const { sheet: settled, opened } = useDeferredValue(state.shown);
@@ -60,39 +67,42 @@ export default function OpenPage() {
     [settled, read],
   );
   const [large, setLarge] = useState<SheetPane>();
-  const [designing, setDesigning] = useState(false);
-  const addLines = (lines: readonly Pick<SheetLine, 'name' | 'text'>[]) => {
-    const before = sheet.lines.filter(({ text }) => text.trim());
-    const all = [...before, ...lines.map((each): SheetLine => ({ drawn: true, panes: 'all', ...each }))];
-    if (all.length > sheetLimits.lines) return state.setTrouble(`A sheet has up to ${sheetLimits.lines} lines.`);
-    state.change({ ...sheet, lines: all });
-    setLine(all.length - 1);
+  const choose = (next: number) => {
+    setLine(next);
     setMember('');
   };
-  usePageKeys(state, settled.panes, large, setLarge);
+  usePageKeys(state, settled.panes, large, setLarge, !isProjected);
+  const until = settled.time ?? time + lastStart(settled.drives);
+  const places = placesOf(settled, read);
+  if (isProjected) {
+    return (
+      <Suspense>
+        <ProjectedSheet
+          {...{ state, read, drawn, places, chosen, fits, around, until }}
+          onClose={() => setProjected(false)}
+        />
+      </Suspense>
+    );
+  }
   return (
     <div className="flex min-h-dvh flex-col xl:h-dvh">
       <Header crumbs={[{ text: 'Open bench' }]}>
-        <SheetActions state={state} chosen={chosen} />
+        <SheetActions {...{ state, saving, chosen }} onProject={() => setProjected(true)} />
       </Header>
       <main className="grid min-h-0 flex-1 xl:grid-cols-[400px_minmax(0,1fr)] xl:grid-rows-[minmax(0,1fr)]">
         <h1 className="sr-only">Open bench</h1>
         <div className="grid content-start gap-4 border-rule px-4 py-3 max-xl:border-b xl:overflow-y-auto xl:border-r">
-          <TitleLine state={state} />
+          <TitleLine state={state} saving={saving} isSignedIn={isSignedIn} />
           {state.trouble && (
             <p role="alert" className="text-note text-brick">
               {state.trouble}
             </p>
           )}
           <LinesColumn
-            {...{ state, read }}
+            {...{ state, read, places }}
             chosen={chosen?.line ?? line}
-            places={placesOf(settled, read)}
             about={chosen && sheet.lines[chosen.line]?.name}
-            onChoose={(next) => {
-              setLine(next);
-              setMember('');
-            }}
+            onChoose={choose}
           />
           {ofLine.length > 1 && (
             <div role="group" aria-label="Which of them" className="flex flex-wrap gap-x-3 text-[13px]">
@@ -101,33 +111,13 @@ export default function OpenPage() {
               ))}
             </div>
           )}
-          {chosen && (
-            <FactsPanel
-              system={chosen}
-              read={read[chosen.line]}
-              onConvert={(written) => state.change({ ...sheet, lines: converted(sheet.lines, chosen.line, written) })}
-              onLine={(text) => addLines([{ name: freeName(sheet.lines, 'S'), text }])}
-              onDesign={() => setDesigning(true)}
-            />
-          )}
-          {designing && chosen && (
-            <Suspense>
-              <DesignDialog
-                system={chosen}
-                onClose={() => setDesigning(false)}
-                onUse={(design) => {
-                  setDesigning(false);
-                  addLines(designLines(design, sheet.lines, must(sheet.lines[chosen.line]).name));
-                }}
-              />
-            </Suspense>
-          )}
+          {chosen && <About {...{ state, chosen }} read={read[chosen.line]} onAdded={choose} />}
           <DataPanel state={state} />
         </div>
         <div className="flex min-w-0 flex-col gap-2 px-4 py-2.5 xl:overflow-y-auto">
           <Tools
             state={state}
-            time={time}
+            time={drawn.length > 0 ? time : undefined}
             inputs={chosen?.parts?.map(({ input }) => input) ?? []}
             numbers={around.numbers}
             hasKept={kept.length > 0}
@@ -138,15 +128,68 @@ export default function OpenPage() {
             <Beginning state={state} />
           ) : (
             <Panes
-              {...{ sheet: settled, drawn, chosen, kept, fits, around, large }}
+              {...{ sheet: settled, drawn, chosen, kept, fits, around, large, until }}
               onLarge={setLarge}
               onNails={(nails) => state.change({ ...sheet, nails }, 'nails')}
-              until={settled.time ?? time + lastStart(settled.drives)}
             />
           )}
         </div>
       </main>
     </div>
+  );
+}
+
+/** What is said about the chosen system and done with it. */
+function About({
+  state: { sheet, change, setTrouble },
+  chosen,
+  read,
+  onAdded,
+}: {
+  state: SheetState;
+  chosen: Drawn;
+  read: ReadLine | undefined;
+  onAdded: (line: number) => void;
+}) {
+  const [isDesigning, setDesigning] = useState(false);
+  // What is drawn follows what is typed: for a moment it may be of a sheet with more lines.
+  const name = sheet.lines[chosen.line]?.name ?? '';
+  const add = (lines: readonly Pick<SheetLine, 'name' | 'text'>[]) => {
+    const before = sheet.lines.filter(({ text }) => text.trim());
+    const all = [...before, ...lines.map((each): SheetLine => ({ drawn: true, panes: 'all', ...each }))];
+    if (all.length > sheetLimits.lines) return setTrouble(`A sheet has up to ${sheetLimits.lines} lines.`);
+    change({ ...sheet, lines: all });
+    onAdded(all.length - 1);
+  };
+  const convert = (written: readonly (readonly [string, string])[]) => {
+    if (!sheet.lines[chosen.line]) return;
+    const lines = converted(sheet.lines, chosen.line, written);
+    if (lines.length > sheetLimits.lines) return setTrouble(`A sheet has up to ${sheetLimits.lines} lines.`);
+    change({ ...sheet, lines });
+    onAdded(chosen.line + written.length - 1);
+  };
+  return (
+    <>
+      <FactsPanel
+        system={chosen}
+        read={read}
+        onConvert={convert}
+        onLine={(text) => add([{ name: freeName(sheet.lines, 'S'), text }])}
+        onDesign={() => setDesigning(true)}
+      />
+      {isDesigning && (
+        <Suspense>
+          <DesignDialog
+            system={chosen}
+            onClose={() => setDesigning(false)}
+            onUse={(design) => {
+              setDesigning(false);
+              add(designLines(design, sheet.lines, name));
+            }}
+          />
+        </Suspense>
+      )}
+    </>
   );
 }
 
@@ -164,7 +207,7 @@ function Tools({
   onFit,
 }: {
   state: SheetState;
-  time: number;
+  time: number | undefined;
   inputs: readonly string[];
   numbers: ReadonlyMap<string, number>;
   hasKept: boolean;
@@ -184,7 +227,7 @@ function Tools({
         unit="s"
         label="Time shown, in seconds"
         value={sheet.time}
-        empty={formatNumber(time + lastStart(sheet.drives))}
+        empty={time === undefined ? '–' : formatNumber(time + lastStart(sheet.drives))}
         isFine={(next) => next > 0 && next <= 1e9}
         onChange={(next) => change({ ...sheet, time: next }, 'time')}
       />
@@ -205,16 +248,39 @@ function Tools({
   );
 }
 
-function TitleLine({ state: { sheet, change } }: { state: SheetState }) {
+function TitleLine({
+  state: { sheet, change },
+  saving: { saving, isKept, asCopy },
+  isSignedIn,
+}: {
+  state: SheetState;
+  saving: SheetSaving;
+  isSignedIn: boolean;
+}) {
   return (
-    <input
-      aria-label="Title of the sheet"
-      className="w-full border-b border-transparent bg-transparent font-serif text-[20px] outline-none hover:border-rule focus:border-petrol"
-      maxLength={sheetLimits.title}
-      placeholder="Untitled sheet"
-      value={sheet.title}
-      onChange={(event) => change({ ...sheet, title: event.target.value }, 'title')}
-    />
+    <div>
+      <input
+        aria-label="Title of the sheet"
+        className="w-full border-b border-transparent bg-transparent font-serif text-[20px] outline-none hover:border-rule focus:border-petrol"
+        maxLength={sheetLimits.title}
+        placeholder="Untitled sheet"
+        value={sheet.title}
+        onChange={(event) => change({ ...sheet, title: event.target.value }, 'title')}
+      />
+      {isSignedIn && (
+        <p className="text-note text-slate">
+          <SavingNote
+            saving={saving}
+            saved={isKept && 'Saved'}
+            way={
+              <button type="button" className="link" onClick={asCopy}>
+                Go on with a copy
+              </button>
+            }
+          />
+        </p>
+      )}
+    </div>
   );
 }
 
@@ -246,9 +312,10 @@ function usePageKeys(
   panes: readonly SheetPane[],
   large: SheetPane | undefined,
   setLarge: (pane: SheetPane | undefined) => void,
+  isOn: boolean,
 ): void {
   const onKey = useEffectEvent((event: globalThis.KeyboardEvent) => {
-    if (event.defaultPrevented) return;
+    if (event.defaultPrevented || !isOn) return;
     const way = undoKey(event);
     if (way) {
       event.preventDefault();

@@ -29,6 +29,7 @@ export function Panes({
   large,
   onLarge,
   onNails,
+  isProjected = false,
   ...systems
 }: Omit<PaneProps, 'className' | 'tools' | 'isLarge'> & {
   sheet: Sheet;
@@ -37,11 +38,13 @@ export function Panes({
   large: SheetPane | undefined;
   onLarge: (pane: SheetPane | undefined) => void;
   onNails: (nails: Sheet['nails']) => void;
+  /** Larger by a third, without the lines and the tools. */
+  isProjected?: boolean;
 }) {
   const readings = useFrequencyReadings();
   const data = useMemo(() => sheet.data.filter(isOverFrequency), [sheet.data]);
   const shown = plots.filter((pane) => (large ? pane === large : sheet.panes.includes(pane)));
-  const className = `${heightFor(shown.length, sheet.panes.includes('measures'), large !== undefined)} h-[290px] min-h-[170px]`;
+  const className = `${isProjected ? projectedHeight(shown.length) : heightFor(shown.length, sheet.panes.includes('measures'), large !== undefined)} h-[290px] min-h-[170px]`;
   const over = (pane: SheetPane, panes: LinePanes) => {
     const isIn = (each: Drawn) => each.panes === 'all' || each.panes === panes;
     const tools = <Enlarge pane={pane} isLarge={large === pane} onLarge={onLarge} />;
@@ -93,6 +96,9 @@ function heightFor(count: number, withMeasures: boolean, isLarge: boolean): stri
   if (count > 2) return withMeasures ? 'xl:h-[calc(41vh-92px)]' : 'xl:h-[calc(50vh-92px)]';
   return count > 1 ? 'xl:h-[calc(66vh-92px)]' : 'xl:h-[calc(78vh-92px)]';
 }
+
+const projectedHeight = (count: number): string =>
+  count > 2 ? 'sm:h-[calc(37vh-72px)]' : count > 1 ? 'sm:h-[calc(60vh-72px)]' : 'sm:h-[calc(72vh-72px)]';
 
 /** One pane on all the room, and back; its number does the same from the keyboard. */
 function Enlarge({

@@ -86,7 +86,7 @@ export function ResponsePane(props: ResponseProps) {
     return (
       <div className="grid gap-1">
         {groups.map((group, k) => {
-          const own = curves.filter(({ id }) => group.some((each) => id.startsWith(`${each.id} `)));
+          const own = curves.filter(({ id }) => group.some((each) => id === each.id || id.startsWith(`${each.id} `)));
           return (
             <ResponsePlot
               key={group[0]?.id}
@@ -143,7 +143,7 @@ function curvesOf(
         const name = `${label} from ${input}`;
         return { id: `${id} from ${input}`, curve, look: 'held', stroke: dashed(stroke), label: `from ${input}`, name };
       });
-      return sum instanceof Problem ? parts : [...parts, { id: `${id} sum`, curve: sum, look, stroke: own, label }];
+      return sum instanceof Problem ? parts : [...parts, { id, curve: sum, look, stroke: own, label }];
     }
     return drives.flatMap((drive, k): PlotCurve[] => {
       const curve = responseOf(each, drive, around, until);
@@ -151,7 +151,7 @@ function curvesOf(
       const words = drives.length > 1 ? `${label}, ${driveWord(drive)}` : label;
       return [
         {
-          id: `${id} ${k}`,
+          id: k === 0 ? id : `${id} ${k}`,
           curve,
           look: k === 0 ? look : 'held',
           stroke: k === 0 ? own : dashed(stroke),

@@ -1,71 +1,45 @@
-import { attempt, must, Problem, readLines, type Sheet, sheetFrom } from '@nailset/core';
-import { useState } from 'react';
+import { attempt, type BenchSheetRow, emptySheet, Problem, readLines, type Sheet, sheetFrom } from '@nailset/core';
+import { DropdownMenu } from 'radix-ui';
+import { type ReactNode, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useMemberships, useNewExercise, useSession } from '../api/queries';
+import { askSheet, useRemoveSheet, useSheets, useShareSheet } from '../api/sheets';
 import { Button } from '../shared/Button';
-import { FileButton } from '../shared/FileButton';
 import { download } from '../shared/files';
 import type { Drawn } from './drawn';
 import { examples } from './examples';
 import { linkOf } from './link';
 import type { SheetState } from './useSheet';
+import type { SheetSaving } from './useSheetSaving';
 
 /** The ways into the sheet and out of it. */
-export function SheetActions({ state, chosen }: { state: SheetState; chosen: Drawn | undefined }) {
-  const { sheet, step, canUndo, canRedo, setTrouble } = state;
-  const [told, setTold] = useState('');
+export function SheetActions({
+  state,
+  saving,
+  chosen,
+  onProject,
+}: {
+  state: SheetState;
+  saving: SheetSaving;
+  chosen: Drawn | undefined;
+  onProject: () => void;
+}) {
+  const { sheet, step, canUndo, canRedo } = state;
   const isSignedIn = Boolean(useSession().data?.person);
   const teaching = useMemberships().find(({ role }) => role === 'instructor');
-  const copyLink = async () => {
-    const link = await linkOf(sheet);
-    await navigator.clipboard.writeText(link).then(
-      () => setTold('Link copied'),
-      // Where the browser does not let the page copy, people can.
-      () => void window.prompt('Copy this link:', link),
-    );
-  };
-  const take = async (file: File) => {
-    const text = await file.text();
-    const found = attempt(() => sheetFrom(orNothing(() => JSON.parse(text) as unknown)));
-    if (found instanceof Problem) setTrouble(`“${file.name}” was not opened. ${found.message}`);
-    else state.open(found);
-  };
   return (
     <>
-      <span role="status">{told}</span>
       <button type="button" className="link" disabled={!canUndo} onClick={() => step('undo')}>
         Undo
       </button>
       <button type="button" className="link" disabled={!canRedo} onClick={() => step('redo')}>
         Redo
       </button>
-      <select
-        aria-label="Begin with"
-        className="w-[104px] bg-transparent text-petrol"
-        value=""
-        onChange={(event) => state.open(must(examples.find(({ title }) => title === event.target.value)))}
-      >
-        <option value="">Begin with …</option>
-        {examples.map(({ title }) => (
-          <option key={title}>{title}</option>
-        ))}
-      </select>
-      <button type="button" className="link" onClick={() => void copyLink()}>
-        Copy link
+      <OpenMenu {...{ state, saving, isSignedIn }} />
+      <ShareMenu {...{ state, saving, isSignedIn }} />
+      <button type="button" className="link" title="Plots alone, for the lecture hall" onClick={onProject}>
+        Lectern
       </button>
-      <button
-        type="button"
-        className="link"
-        onClick={() =>
-          download(
-            new Blob([JSON.stringify(sheet, null, 2)], { type: 'application/json' }),
-            `${sheet.title.trim() || 'sheet'}.json`,
-          )
-        }
-      >
-        Save as file
-      </button>
-      <FileButton words="Open a file" accept=".json,application/json" onFile={(file) => void take(file)} />
       {teaching && <MakeExercise courseId={teaching.courseId} sheet={sheet} chosen={chosen} />}
       {!isSignedIn && (
         <Link to="/" className="link">
@@ -76,9 +50,194 @@ export function SheetActions({ state, chosen }: { state: SheetState; chosen: Dra
   );
 }
 
-const orNothing = (work: () => unknown): unknown => {
+interface MenuProps {
+  state: SheetState;
+  saving: SheetSaving;
+  isSignedIn: boolean;
+}
+
+const itemLook =
+  'block w-full cursor-pointer px-3 py-1.5 text-left outline-none data-[highlighted]:bg-wash data-[disabled]:text-slate';
+
+function Menu({ words, children, onOpen }: { words: string; children: ReactNode; onOpen?: (isOpen: boolean) => void }) {
+  return (
+    <DropdownMenu.Root modal={false} {...(onOpen ? { onOpenChange: onOpen } : {})}>
+      <DropdownMenu.Trigger className="link">{words}</DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={6}
+          className="z-20 max-h-[70dvh] w-[300px] overflow-y-auto rounded-[3px] border border-rule bg-sheet py-1 text-[14px]"
+        >
+          {children}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+function Group({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <DropdownMenu.Group className="border-t border-rule pt-1 first:border-t-0">
+      <DropdownMenu.Label className="caption px-3 py-1">{title}</DropdownMenu.Label>
+      {children}
+    </DropdownMenu.Group>
+  );
+}
+
+/** A new one, one from a file, one’s own, those of one’s courses, and those of the harbour. */
+function OpenMenu({ state, saving, isSignedIn }: MenuProps) {
+  const [isOpen, setOpen] = useState(false);
+  const { data = [], error } = useSheets(isOpen && isSignedIn);
+  const remove = useRemoveSheet();
+  const file = useRef<HTMLInputElement>(null);
+  const { setTrouble } = state;
+  const take = async (chosen: File) => {
+    const text = await chosen.text();
+    const found = attempt(() => sheetFrom(parsed(text)));
+    if (found instanceof Problem) setTrouble(`“${chosen.name}” was not opened. ${found.message}`);
+    else state.open(found);
+  };
+  const ask = ({ id }: BenchSheetRow) =>
+    void askSheet(id).then(saving.openKept, (problem: Error) => setTrouble(`It was not opened. ${problem.message}`));
+  const removeIt = () =>
+    void remove.mutateAsync(state.id).then(
+      () => {
+        saving.forget(state.id);
+        state.open(emptySheet);
+      },
+      (problem: Error) => setTrouble(`It was not removed. ${problem.message}`),
+    );
+  const rows = (of: readonly BenchSheetRow[]) =>
+    of.map((row) => (
+      <DropdownMenu.Item key={row.id} className={itemLook} onSelect={() => ask(row)}>
+        <span className="block truncate">{row.title.trim() || 'Untitled sheet'}</span>
+        {!row.mine && <span className="text-note text-slate">{row.by}</span>}
+        {row.mine && row.course && <span className="text-note text-slate">shared with {row.course}</span>}
+      </DropdownMenu.Item>
+    ));
+  const own = data.filter(({ mine }) => mine);
+  const shared = data.filter(({ mine }) => !mine);
+  return (
+    <>
+      <Menu words="Open" onOpen={setOpen}>
+        <DropdownMenu.Item className={itemLook} onSelect={() => state.open(emptySheet)}>
+          New sheet
+        </DropdownMenu.Item>
+        <DropdownMenu.Item className={itemLook} onSelect={() => file.current?.click()}>
+          A file …
+        </DropdownMenu.Item>
+        {saving.isKept && (
+          <DropdownMenu.Item className={itemLook} onSelect={removeIt}>
+            Remove this sheet
+          </DropdownMenu.Item>
+        )}
+        {error && <p className="px-3 py-1 text-note text-brick">{error.message}</p>}
+        {own.length > 0 && <Group title="Your sheets">{rows(own)}</Group>}
+        {[...new Set(shared.map(({ course }) => course ?? ''))].map((course) => (
+          <Group key={course} title={course}>
+            {rows(shared.filter((row) => row.course === course))}
+          </Group>
+        ))}
+        <Group title="Of the harbour">
+          {examples.map((sheet) => (
+            <DropdownMenu.Item key={sheet.title} className={itemLook} onSelect={() => state.open(sheet)}>
+              {sheet.title}
+            </DropdownMenu.Item>
+          ))}
+        </Group>
+      </Menu>
+      <input
+        ref={file}
+        type="file"
+        accept=".json,application/json"
+        aria-label="A sheet from a file"
+        tabIndex={-1}
+        className="hidden"
+        onChange={(event) => {
+          const chosen = event.target.files?.[0];
+          event.target.value = '';
+          if (chosen) void take(chosen);
+        }}
+      />
+    </>
+  );
+}
+
+/** As a link, a file, a copy, or for a course that one teaches. */
+function ShareMenu({ state, saving, isSignedIn }: MenuProps) {
+  const { sheet, id } = state;
+  const [isOpen, setOpen] = useState(false);
+  const [told, setTold] = useState('');
+  const teaching = useMemberships().filter(({ role }) => role === 'instructor');
+  const { data = [] } = useSheets(isOpen && isSignedIn && teaching.length > 0);
+  const share = useShareSheet();
+  const courseNow = data.find((row) => row.id === id)?.courseId ?? null;
+  const copyLink = async () => {
+    const link = await linkOf(sheet);
+    await navigator.clipboard.writeText(link).then(
+      () => setTold('Link copied'),
+      // Where the browser does not let the page copy, people can.
+      () => void window.prompt('Copy this link:', link),
+    );
+  };
+  return (
+    <>
+      <span role="status">{told}</span>
+      <Menu
+        words="Share"
+        onOpen={(next) => {
+          setTold('');
+          setOpen(next);
+        }}
+      >
+        <DropdownMenu.Item className={itemLook} onSelect={() => void copyLink()}>
+          Copy link
+        </DropdownMenu.Item>
+        <DropdownMenu.Item
+          className={itemLook}
+          onSelect={() =>
+            download(
+              new Blob([JSON.stringify(sheet, null, 2)], { type: 'application/json' }),
+              `${sheet.title.trim() || 'sheet'}.json`,
+            )
+          }
+        >
+          Save as file
+        </DropdownMenu.Item>
+        <DropdownMenu.Item className={itemLook} onSelect={saving.asCopy}>
+          Go on with a copy
+        </DropdownMenu.Item>
+        {teaching.length > 0 && (
+          <Group title="With a course">
+            {teaching.map(({ courseId, course }) => (
+              <DropdownMenu.CheckboxItem
+                key={courseId}
+                className={itemLook}
+                disabled={!saving.isKept}
+                checked={courseNow === courseId}
+                onCheckedChange={(to) =>
+                  void share.mutateAsync({ id, courseId: to ? courseId : null }).then(
+                    () => setTold(to ? `Shared with ${course}` : 'No longer shared'),
+                    (problem: Error) => setTold(`Not shared. ${problem.message}`),
+                  )
+                }
+              >
+                {courseNow === courseId ? '✓ ' : ''}
+                {course}
+              </DropdownMenu.CheckboxItem>
+            ))}
+          </Group>
+        )}
+      </Menu>
+    </>
+  );
+}
+
+/** A text of a file as JSON; undefined for one that is none. */
+const parsed = (text: string): unknown => {
   try {
-    return work();
+    return JSON.parse(text) as unknown;
   } catch {
     return undefined;
   }

@@ -64,7 +64,7 @@ function questionAbout(name: string, { members }: System): NumberPart {
   const fresh = must(part.kind === 'number' ? part : undefined);
   const measures = members.map((member) => {
     const facts = factsFor(member);
-    return 'measures' in facts ? facts.measures : null;
+    return 'measures' in facts && facts.measures?.stable ? facts.measures : null;
   });
   if (measures.every((each) => each?.overshootPercent)) return fresh;
   const ask = (title: string, prompt: string, formula: string, unit: string) => ({

@@ -3,37 +3,76 @@ import { useCallback, useEffect, useMemo, useReducer, useState } from 'react';
 import { historyOf, historyReducer } from '../shared/history';
 import { keepHere, keepInTab, keptHere, keptInTab } from '../shared/keptHere';
 import { sheetOfAddress } from './link';
+import { freshId } from './names';
 
 const key = 'nailset open bench';
 
 /** In ms: typing that rests this long is a step of its own. */
 const rest = 1500;
 
+/** A sheet with the name that it has on the server, or will have once it is kept there. */
+export interface Named {
+  readonly id: string;
+  readonly sheet: Sheet;
+}
+
+/** A sheet as this browser keeps it. */
+export interface KeptHere extends Named {
+  /** What the server had last of it; 0 for one that it does not have. */
+  readonly revision: number;
+  /** Whether there is something in it that the server does not have. */
+  readonly isNew: boolean;
+}
+
+const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null;
+
+/** What is kept under a key; sheets of before have no name yet. @throws Problem for what is no sheet. */
+function keptFrom(value: unknown): KeptHere {
+  if (!isObject(value) || !('sheet' in value)) {
+    return { id: freshId(), sheet: sheetFrom(value), revision: 0, isNew: true };
+  }
+  const { id, sheet, revision, isNew } = value;
+  return {
+    id: typeof id === 'string' ? id : freshId(),
+    sheet: sheetFrom(sheet),
+    revision: typeof revision === 'number' ? revision : 0,
+    isNew: isNew !== false,
+  };
+}
+
 /** What this tab showed last, or else what any tab did: two open benches do not overwrite each other. */
-function keptSheet(): Sheet {
-  const kept = [keptInTab(key), keptHere(key)].map((value) => attempt(() => sheetFrom(value)));
-  return kept.find((each): each is Sheet => !(each instanceof Problem)) ?? emptySheet;
+function keptSheet(): KeptHere {
+  const kept = [keptInTab(key), keptHere(key)].map((value) => attempt(() => keptFrom(value)));
+  const found = kept.find((each): each is KeptHere => !(each instanceof Problem));
+  return found ?? { id: freshId(), sheet: emptySheet, revision: 0, isNew: false };
+}
+
+export function keepSheetHere(kept: KeptHere): void {
+  keepInTab(key, kept);
+  keepHere(key, kept);
 }
 
 /**
- * The sheet on the page with undo and redo. It is kept in this browser with every change; one that comes with the
- * address is opened as a copy, and what stood here before comes back by Undo.
+ * The sheet on the page with undo and redo. One that comes with the address is opened as a copy, and what stood here
+ * before comes back by Undo, under its own name.
  */
 export function useSheet() {
-  const [history, dispatch] = useReducer(historyReducer<Sheet>, undefined, () => historyOf(keptSheet()));
+  const [first] = useState(keptSheet);
+  const [history, dispatch] = useReducer(historyReducer<Named>, undefined, () =>
+    historyOf<Named>({ id: first.id, sheet: first.sheet }),
+  );
   const [trouble, setTrouble] = useState('');
   const [opened, setOpened] = useState(0);
-  const sheet = history.now;
+  const { now } = history;
+  const { id, sheet } = now;
   useEffect(() => {
-    keepInTab(key, sheet);
-    keepHere(key, sheet);
     const timer = setTimeout(() => dispatch({ do: 'pause' }), rest);
     return () => clearTimeout(timer);
   }, [sheet]);
-  const open = useCallback((to: Sheet) => {
+  const open = useCallback((to: Sheet, as = freshId()) => {
     setTrouble('');
     setOpened((count) => count + 1);
-    dispatch({ do: 'change', to });
+    dispatch({ do: 'change', to: { id: as, sheet: to } });
   }, []);
   useEffect(() => {
     const take = () =>
@@ -51,17 +90,20 @@ export function useSheet() {
     window.addEventListener('hashchange', take);
     return () => window.removeEventListener('hashchange', take);
   }, [open]);
-  const change = useCallback((to: Sheet, typing?: string) => {
-    setTrouble('');
-    dispatch({ do: 'change', to, typing });
-  }, []);
+  const change = useCallback(
+    (to: Sheet, typing?: string) => {
+      setTrouble('');
+      dispatch({ do: 'change', to: { id, sheet: to }, typing });
+    },
+    [id],
+  );
   const changeLine = (index: number, line: Partial<SheetLine>) =>
     change(
       { ...sheet, lines: sheet.lines.map((old, k) => (k === index ? { ...old, ...line } : old)) },
       'drawn' in line || 'panes' in line ? undefined : `${index} ${Object.keys(line).join()}`,
     );
   return {
-    ...{ sheet, change, changeLine, open, trouble, setTrouble },
+    ...{ id, sheet, now, first, change, changeLine, open, trouble, setTrouble },
     /** The sheet with how many were opened before it: each is another one, with axes of its own. */
     shown: useMemo(() => ({ sheet, opened }), [sheet, opened]),
     step: useCallback((way: 'undo' | 'redo') => dispatch({ do: way }), []),

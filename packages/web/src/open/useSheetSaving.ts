@@ -1,0 +1,121 @@
+import { emptySheet, type KeptSheet, type Sheet } from '@nailset/core';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { ApiError, isAway } from '../api/client';
+import { askSheet, saveSheet } from '../api/sheets';
+import { retryAfter, savePause, type Saving, useSaveOnLeaving } from '../shared/saving';
+import { useLatest } from '../shared/useLatest';
+import { freshId } from './names';
+import { keepSheetHere, type Named, type SheetState } from './useSheet';
+
+/** What the server has of a sheet, as far as this page knows. */
+interface Stored {
+  readonly sheet: Sheet;
+  readonly revision: number;
+}
+
+/**
+ * Keeps the sheet on the page in this browser, and on the server for someone who is signed in: a moment after the last
+ * change, one save at a time, each under the sheet's own name. A sheet that was only opened is not saved.
+ */
+export function useSheetSaving({ now, first, open }: SheetState, isSignedIn: boolean) {
+  const [saving, setSaving] = useState<Saving>({ state: 'saved', at: null });
+  // The sheet that this page began with is as the server has it, or what was typed before signing in.
+  const stored = useRef(
+    new Map<string, Stored>([
+      [first.id, { sheet: first.isNew ? emptySheet : first.sheet, revision: first.revision }] as const,
+    ]),
+  );
+  const [kept, setKept] = useState<ReadonlySet<string>>(() => new Set(first.revision > 0 ? [first.id] : []));
+  const running = useRef<Promise<void>>(undefined);
+  const latest = useLatest(now);
+  const storedOf = useCallback(({ id, sheet }: Named): Stored => {
+    // One that has just been opened, as an example or from a link, is nobody's work yet.
+    const found = stored.current.get(id) ?? { sheet, revision: 0 };
+    stored.current.set(id, found);
+    return found;
+  }, []);
+
+  const flush = useCallback((): Promise<void> => {
+    const work = async () => {
+      for (;;) {
+        const going = latest.current;
+        const { sheet, revision } = storedOf(going);
+        if (going.sheet === sheet || !isWorthKeeping(going.sheet)) return;
+        setSaving({ state: 'saving' });
+        const saved = await saveSheet(going.id, revision, going.sheet);
+        stored.current.set(going.id, { sheet: going.sheet, revision: saved.revision });
+        if (latest.current.id === going.id) {
+          keepSheetHere({ ...latest.current, revision: saved.revision, isNew: latest.current.sheet !== going.sheet });
+        }
+        setKept((old) => (old.has(going.id) ? old : new Set([...old, going.id])));
+        setSaving({ state: 'saved', at: saved.savedAt });
+      }
+    };
+    running.current ??= work().finally(() => (running.current = undefined));
+    return running.current;
+  }, [latest, storedOf]);
+
+  useEffect(() => {
+    const { sheet, revision } = storedOf(now);
+    const isNew = now.sheet !== sheet;
+    keepSheetHere({ ...now, revision, isNew });
+    if (!isSignedIn || !isNew) return;
+    let timer: ReturnType<typeof setTimeout>;
+    const attempt = () =>
+      void flush().catch((error: unknown) => {
+        setSaving(isAway(error) ? { state: 'offline' } : { state: 'refused', message: (error as Error).message });
+        if (isAway(error)) timer = setTimeout(attempt, retryAfter);
+      });
+    timer = setTimeout(attempt, savePause);
+    return () => clearTimeout(timer);
+  }, [now, isSignedIn, flush, storedOf]);
+  useSaveOnLeaving(useCallback(async () => (isSignedIn ? flush() : undefined), [isSignedIn, flush]));
+
+  /** Opens one that the server has; someone else's as a copy. */
+  const openKept = useCallback(
+    ({ id, sheet, revision, mine }: KeptSheet) => {
+      if (!mine) return open(sheet);
+      stored.current.set(id, { sheet, revision });
+      setKept((old) => new Set([...old, id]));
+      setSaving({ state: 'saved', at: null });
+      open(sheet, id);
+    },
+    [open],
+  );
+  // What another window saved since is what one goes on from, unless there is something new here.
+  useEffect(() => {
+    if (!isSignedIn || first.revision === 0 || first.isNew) return;
+    askSheet(first.id).then(
+      (kept) => kept.revision > first.revision && latest.current.sheet === first.sheet && openKept(kept),
+      (error: unknown) => {
+        // It was removed elsewhere: here it is a new one, once it is changed.
+        if (error instanceof ApiError && error.status === 404)
+          stored.current.set(first.id, { sheet: first.sheet, revision: 0 });
+      },
+    );
+  }, [isSignedIn, first, latest, openKept]);
+
+  return {
+    saving,
+    openKept,
+    /** Whether the server has the sheet on the page. */
+    isKept: kept.has(now.id),
+    /** The same under another name: what another window made of it stays. */
+    asCopy: () => {
+      const id = freshId();
+      stored.current.set(id, { sheet: emptySheet, revision: 0 });
+      setSaving({ state: 'saved', at: null });
+      open(now.sheet, id);
+    },
+    /** It is gone on the server; where it comes back by Undo it is a new one. */
+    forget: (id: string) => {
+      stored.current.set(id, { sheet: emptySheet, revision: 0 });
+      setKept((old) => new Set([...old].filter((each) => each !== id)));
+    },
+  };
+}
+
+export type SheetSaving = ReturnType<typeof useSheetSaving>;
+
+const isWorthKeeping = ({ title, lines }: Sheet): boolean =>
+  title.trim() !== '' || lines.some(({ text }) => text.trim() !== '');
