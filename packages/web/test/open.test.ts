@@ -13,7 +13,7 @@ import { examine } from '@nailset/core/checks';
 import { conversions, converted } from '../src/open/convert';
 import { drawnOf } from '../src/open/drawn';
 import { examples } from '../src/open/examples';
-import { exerciseOf } from '../src/open/exercise';
+import { exerciseOf, partOffers } from '../src/open/exercise';
 import { levelsOf, spanOf } from '../src/open/frequencies';
 import { dataFrom, fitted } from '../src/open/measured';
 import { freshId } from '../src/open/names';
@@ -45,6 +45,12 @@ describe('what the open bench begins with', () => {
 });
 
 describe('an exercise of a sheet', () => {
+  test('asks about the chosen system itself, not about a loop round it', () => {
+    const sheet = must(examples[1]);
+    const { parts } = exerciseOf(sheet, readLines(sheet.lines), 'F1');
+    expect(parts).toMatchObject([{ formula: 'overshootPercent(F1)', unit: '%' }]);
+  });
+
   test.each([
     ['coefficients', '[4]/[1, 1.2, 4]'],
     ['no overshoot', '3/(s + 1)'],
@@ -54,6 +60,76 @@ describe('an exercise of a sheet', () => {
     const sheet = { ...must(examples[0]), lines: [{ name: 'G', text, drawn: true, panes: 'all' as const }] };
     const document = exerciseOf(sheet, readLines(sheet.lines), 'G');
     expect(examine(document).map(({ message }) => message)).toEqual([]);
+  });
+});
+
+describe('parts that are made of a sheet', () => {
+  const designed = [
+    ...[
+      ['G', '4/(s*(s + 2))'],
+      ['Kp', '3'],
+      ['Kd', '0.6'],
+      ['C', 'Kp + Kd*s'],
+      ['L', 'C*G'],
+      ['T', 'closed(L)'],
+    ],
+  ].map(([name, text]) => ({ name: must(name), text: must(text), drawn: true, panes: 'all' as const }));
+  const offersOf = (sheet: Sheet, chosen: string) => partOffers(sheet, readLines(sheet.lines), chosen);
+  const withLines = (lines: Sheet['lines'], more: Partial<Sheet> = {}): Sheet => ({
+    ...must(examples[0]),
+    lines,
+    ...more,
+  });
+
+  test.each([withLines(designed), ...examples].map((sheet) => [sheet.title, sheet] as const))(
+    'each alone can be published: %s',
+    (_, sheet) => {
+      const chosen = must(sheet.lines.at(-1)).name;
+      const offers = offersOf(sheet, chosen);
+      expect(offers.length).toBeGreaterThan(1);
+      for (const offer of offers) {
+        const document = exerciseOf(sheet, readLines(sheet.lines), chosen, [offer]);
+        expect([offer.words, examine(document).map(({ message }) => message)]).toEqual([offer.words, []]);
+      }
+    },
+  );
+
+  test('a design becomes gains to be set from the present ones, and nothing on the sheet gives them away', () => {
+    const sheet = withLines(designed);
+    const offer = must(offersOf(sheet, 'T').find(({ words }) => words.includes('gains')));
+    expect(offer.part).toMatchObject({ plant: 'G', controller: { terms: 'PD' } });
+    const { systems, parameters } = exerciseOf(sheet, readLines(sheet.lines), 'T', [offer]);
+    expect([...systems, ...parameters.map(({ symbol }) => ({ name: symbol }))].map(({ name }) => name)).toEqual(['G']);
+  });
+
+  test('its nails are those of the sheet, or else what the loop does now with a margin', () => {
+    const nailsOf = (sheet: Sheet) => {
+      const found = offersOf(sheet, 'T').find(({ words }) => words.includes('gains'))?.part;
+      return found?.kind === 'gains' ? found.nails : [];
+    };
+    const nails = [{ quantity: 'riseTime', relation: 'atMost', limit: 0.8 }] as const;
+    expect(nailsOf(withLines(designed, { nails }))).toMatchObject(nails);
+    const now = must(factsOf(must(drawnOf(withLines(designed), readLines(designed)).at(-1)).transfer).measures);
+    const [overshoot] = nailsOf(withLines(designed));
+    expect(overshoot).toMatchObject({ quantity: 'overshootPercent' });
+    const limit = overshoot && 'limit' in overshoot ? overshoot.limit : NaN;
+    expect(limit).toBeGreaterThan(must(now.overshootPercent));
+    expect(limit).toBeLessThan(1.3 * must(now.overshootPercent));
+  });
+
+  test('which plot is whose has one right option, and not always in one place', () => {
+    const places = [
+      ['1/(s + 1)', '2/(s^2 + s + 2)'],
+      ['2/(s^2 + s + 2)', '1/(s + 1)'],
+    ].map(([a, b]) => {
+      const lines = [a, b].map((text, k) => ({ name: `P${k}`, text: must(text), drawn: true, panes: 'all' as const }));
+      const found = offersOf(withLines(lines), 'P0').find(({ words }) => words.includes('which step'))?.part;
+      return found?.kind === 'choice' ? found.options.map(({ right }) => right) : [];
+    });
+    expect(places).toEqual([
+      [true, false],
+      [false, true],
+    ]);
   });
 });
 

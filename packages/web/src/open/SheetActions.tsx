@@ -1,8 +1,8 @@
-import { attempt, type BenchSheetRow, emptySheet, Problem, readLines, type Sheet, sheetFrom } from '@nailset/core';
+import { attempt, type BenchSheetRow, emptySheet, Problem, type Sheet, sheetFrom } from '@nailset/core';
 import { DropdownMenu } from 'radix-ui';
-import { type ReactNode, useRef, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
-import { useMemberships, useNewExercise, useSession } from '../api/queries';
+import { lazy, type ReactNode, Suspense, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import { useMemberships, useSession } from '../api/queries';
 import { askSheet, useRemoveSheet, useSheets, useShareSheet } from '../api/sheets';
 import { Button } from '../shared/Button';
 import { download } from '../shared/files';
@@ -26,7 +26,7 @@ export function SheetActions({
 }) {
   const { sheet, step, canUndo, canRedo } = state;
   const isSignedIn = Boolean(useSession().data?.person);
-  const teaching = useMemberships().find(({ role }) => role === 'instructor');
+  const teaches = useMemberships().some(({ role }) => role === 'instructor');
   return (
     <>
       <button type="button" className="link" disabled={!canUndo} onClick={() => step('undo')}>
@@ -40,7 +40,7 @@ export function SheetActions({
       <button type="button" className="link" title="Plots alone, for the lecture hall" onClick={onProject}>
         Lectern
       </button>
-      {teaching && <MakeExercise courseId={teaching.courseId} sheet={sheet} chosen={chosen} />}
+      {teaches && <MakeExercise sheet={sheet} chosen={chosen} />}
       {!isSignedIn && (
         <Link to="/" className="link">
           Sign in
@@ -243,22 +243,22 @@ const parsed = (text: string): unknown => {
   }
 };
 
+const ExerciseDialog = lazy(() => import('./ExerciseDialog'));
+
 /** The builder with what is on the sheet. */
-function MakeExercise({ courseId, sheet, chosen }: { courseId: string; sheet: Sheet; chosen: Drawn | undefined }) {
-  const create = useNewExercise(courseId);
-  const navigate = useNavigate();
-  const make = async () => {
-    const { exerciseOf } = await import('./exercise');
-    const name = chosen ? (sheet.lines[chosen.line]?.name ?? '') : '';
-    const { id } = await create.mutateAsync(exerciseOf(sheet, readLines(sheet.lines), name));
-    await navigate(`/exercises/${id}/build`);
-  };
+function MakeExercise({ sheet, chosen }: { sheet: Sheet; chosen: Drawn | undefined }) {
+  const [isAsking, setAsking] = useState(false);
+  const name = chosen ? (sheet.lines[chosen.line]?.name ?? '') : '';
   return (
     <>
-      {create.error && <span className="text-brick">{create.error.message}</span>}
-      <Button look="strong" disabled={!chosen || create.isPending} onClick={() => void make()}>
+      <Button look="strong" disabled={!chosen} onClick={() => setAsking(true)}>
         Make an exercise of it
       </Button>
+      {isAsking && (
+        <Suspense>
+          <ExerciseDialog sheet={sheet} chosen={name} onClose={() => setAsking(false)} />
+        </Suspense>
+      )}
     </>
   );
 }

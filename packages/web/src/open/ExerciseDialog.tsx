@@ -1,0 +1,90 @@
+import { readLines, type Sheet } from '@nailset/core';
+import { Dialog } from 'radix-ui';
+import { useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { useMemberships, useNewExercise } from '../api/queries';
+import { Button } from '../shared/Button';
+import { exerciseOf, partOffers } from './exercise';
+
+/** Which parts an exercise of the sheet gets, and in which course. */
+export default function ExerciseDialog({
+  sheet,
+  chosen,
+  onClose,
+}: {
+  sheet: Sheet;
+  /** The system that it is about. */
+  chosen: string;
+  onClose: () => void;
+}) {
+  const teaching = useMemberships().filter(({ role }) => role === 'instructor');
+  const [courseId, setCourse] = useState(teaching[0]?.courseId ?? '');
+  const read = useMemo(() => readLines(sheet.lines), [sheet.lines]);
+  const offers = useMemo(() => partOffers(sheet, read, chosen), [sheet, read, chosen]);
+  const [wanted, setWanted] = useState<readonly string[]>(() => offers.slice(0, 1).map(({ words }) => words));
+  const create = useNewExercise(courseId);
+  const navigate = useNavigate();
+  const make = async () => {
+    const parts = offers.filter(({ words }) => wanted.includes(words));
+    const { id } = await create.mutateAsync(exerciseOf(sheet, read, chosen, parts));
+    await navigate(`/exercises/${id}/build`);
+  };
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/25" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-1/2 left-1/2 z-40 max-h-[88dvh] w-[min(460px,94vw)] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-[3px] border border-rule bg-paper p-5"
+        >
+          <Dialog.Title className="font-serif text-[19px]">An exercise of this sheet</Dialog.Title>
+          <fieldset className="mt-3 grid gap-1.5">
+            <legend className="mb-1 text-slate">It asks for</legend>
+            {offers.map(({ words }) => (
+              <label key={words} className="flex items-baseline gap-2">
+                <input
+                  type="checkbox"
+                  className="accent-petrol"
+                  checked={wanted.includes(words)}
+                  onChange={(event) =>
+                    setWanted(event.target.checked ? [...wanted, words] : wanted.filter((each) => each !== words))
+                  }
+                />
+                {words}
+              </label>
+            ))}
+          </fieldset>
+          {teaching.length > 1 && (
+            <label className="mt-3 block">
+              in{' '}
+              <select
+                className="bg-transparent text-petrol"
+                value={courseId}
+                onChange={(event) => setCourse(event.target.value)}
+              >
+                {teaching.map((each) => (
+                  <option key={each.courseId} value={each.courseId}>
+                    {each.course}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
+          {create.error && (
+            <p role="alert" className="mt-2 text-brick">
+              {create.error.message}
+            </p>
+          )}
+          <p className="mt-4 flex gap-3">
+            <Button look="strong" disabled={wanted.length === 0 || create.isPending} onClick={() => void make()}>
+              Open it in the builder
+            </Button>
+            <Dialog.Close asChild>
+              <Button>Close</Button>
+            </Dialog.Close>
+          </p>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
