@@ -96,7 +96,7 @@ export {
   partMotion,
   togetherMotion,
 } from './sheet/driven.js';
-export type { Plant } from './sheet/plant.js';
+export type { LimitedSystem, Plant } from './sheet/plant.js';
 export { type Member, numbersOf, type ReadLine, readLines, withCoefficients } from './sheet/read.js';
 export { readSignal } from './sheet/signal.js';
 export * from './sheet/sheet.js';

@@ -2,6 +2,7 @@ import { Problem } from '../src/expression/problem';
 import { systemFrom } from '../src/formula/evaluate';
 import { curveOf } from '../src/response/curve';
 import { driveLine, drivenMotion } from '../src/sheet/driven';
+import { factsOf } from '../src/sheet/facts';
 import { type ReadLine, readLines } from '../src/sheet/read';
 import { emptySheet, type SheetDrive, sheetFrom } from '../src/sheet/sheet';
 import { readSignal, signalAt, transformsOf } from '../src/sheet/signal';
@@ -216,5 +217,43 @@ describe('a sheet from elsewhere', () => {
     [{ data: [{ name: 'a', times: [0, 1], values: [1, null] }] }, /no number/],
   ])('is refused: %j', (more, words) => {
     expect(() => sheetFrom({ ...before, ...more })).toThrow(words);
+  });
+});
+
+describe('a loop with limits as a line', () => {
+  const given = lines('G = 1/(4*s + 1)', 'Kp = 3', 'Ki = 2');
+  const step: SheetDrive = { kind: 'step', from: 0, to: 1, at: 0 };
+  const member = (text: string, probes: string[] = ['y']) => {
+    const [own] = lines(`T = ${text}`);
+    return systemIn(readLines([...given, { ...own!, probes }]).at(-1)).members[0]!;
+  };
+
+  test('keeps its effort within them, and is the linear loop where it does not meet them', () => {
+    const tight = drivenMotion(member('limited(G, Kp, Ki, 0, -1.2, 1.2)', ['u']), step, around, 20);
+    const efforts = Array.from({ length: 200 }, (_, k) => tight.at(k / 10));
+    expect(Math.max(...efforts)).toBeCloseTo(1.2, 6);
+    const wide = drivenMotion(member('limited(G, Kp, Ki, 0, -100, 100)'), step, around, 20);
+    const linear = drivenMotion(system('(3*s + 2)/(4*s^2 + 4*s + 2)'), step, around, 20);
+    times.forEach((time) => expect(wide.at(time)).toBeCloseTo(linear.at(time), 6));
+  });
+
+  test('overshoots less with anti-windup, and its measures are those of what is drawn', () => {
+    const of = (text: string) => {
+      const { transfer, limited } = member(text);
+      return factsOf(transfer, limited).measures!.overshootPercent!;
+    };
+    const [winding, tracking] = [of('limited(G, Kp, Ki, 0, -1.2, 1.2)'), of('limited(G, Kp, Ki, 0, -1.2, 1.2, 0.5)')];
+    expect(winding).toBeGreaterThan(tracking + 1);
+    const motion = drivenMotion(member('limited(G, Kp, Ki, 0, -1.2, 1.2)'), step, around, 40);
+    const peak = Math.max(...Array.from({ length: 4000 }, (_, k) => motion.at(k / 100)));
+    expect(100 * (peak - 1)).toBeCloseTo(winding, 1);
+  });
+
+  test.each([
+    ['limited(G, 1, 1)', /limited\(G, Kp/],
+    ['limited(G, 1, 1, 0, 2, 1)', /lower limit/],
+    ['limited(G, 1, 1, 0.5, -1, 1)', /filter time/],
+  ])('%s is refused in words', (text, words) => {
+    expect(said(readLines([...given, ...lines(`T = ${text}`)]).at(-1))).toMatch(words);
   });
 });

@@ -2,11 +2,13 @@ import { Problem } from '../expression/problem.js';
 import { isProper } from '../rational/fraction.js';
 import { degree } from '../rational/polynomial.js';
 import type { Input } from '../response/input.js';
+import { limitedLoop } from '../response/limitedLoop.js';
 import type { Motion } from '../response/motion.js';
 import { freeMotion, respond } from '../response/respond.js';
 import { Superposition } from '../response/superposition.js';
 import { freeMotionOfStates, type StateSpace } from '../system/stateSpace.js';
 import { delayed, highestDegree, inSeries, type Transfer, withoutDeadTime } from '../system/transfer.js';
+import type { LimitedSystem } from './plant.js';
 import type { Sheet, SheetData, SheetDrive } from './sheet.js';
 import { readSignal, type Signal, signalAt, transformsOf } from './signal.js';
 
@@ -20,6 +22,7 @@ export interface Around extends Pick<Sheet, 'data' | 'initial'> {
 export interface Driven {
   readonly transfer: Transfer;
   readonly states?: StateSpace;
+  readonly limited?: LimitedSystem;
 }
 
 type Over<Key extends string> = Extract<SheetData, Readonly<Record<Key, unknown>>>;
@@ -31,7 +34,13 @@ export const isOverFrequency = (data: SheetData): data is Over<'omegas'> => 'ome
  * @param until in seconds; how far a function without a transform is followed
  * @throws Problem as `respond` and `readSignal`, and where a table is not there.
  */
-export function drivenMotion({ transfer, states }: Driven, drive: SheetDrive, around: Around, until: number): Motion {
+export function drivenMotion(
+  { transfer, states, limited }: Driven,
+  drive: SheetDrive,
+  around: Around,
+  until: number,
+): Motion {
+  if (limited) return limitedMotion(limited, drive, around, until);
   const free = around.initial.some((value) => value !== 0) ? freely(transfer, states, around.initial) : undefined;
   if (drive.kind === 'none') return free ?? respond(transfer, { kind: 'step', amplitude: 0 });
   if (drive.kind !== 'typed' && drive.kind !== 'sine') return respond(transfer, inputOf(drive, around), free);
@@ -45,6 +54,18 @@ export function drivenMotion({ transfer, states }: Driven, drive: SheetDrive, ar
     motion: respond(inSeries(transfer, delayed(transform)), { kind: 'impulse' }),
   }));
   return new Superposition(free ? [...parts, { motion: free, factor: 1, from: 0 }] : parts);
+}
+
+function limitedMotion({ loop, signal }: LimitedSystem, drive: SheetDrive, around: Around, until: number): Motion {
+  if (around.initial.some((value) => value !== 0)) {
+    throw new Problem('notPossible', 'A loop with limits starts from rest here.');
+  }
+  const reference = ((): Input => {
+    if (drive.kind === 'none') return { kind: 'step', amplitude: 0 };
+    if (drive.kind === 'typed' || drive.kind === 'sine') return samplesOf(signalOf(drive, around), until);
+    return inputOf(drive, around);
+  })();
+  return limitedLoop({ ...loop, reference, horizon: until })[signal];
 }
 
 function signalOf(drive: Extract<SheetDrive, { kind: 'typed' | 'sine' }>, { numbers }: Around): Signal {

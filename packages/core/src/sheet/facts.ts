@@ -1,10 +1,12 @@
 import { attempt, Problem } from '../expression/problem.js';
 import { isStable } from '../frequency/stability.js';
 import { rationalToNumber } from '../rational/number.js';
-import { type Measures, measuresOfTransfer } from '../response/measures.js';
+import { limitedLoop } from '../response/limitedLoop.js';
+import { type Measures, measuresOfMotion, measuresOfTransfer, noMeasures } from '../response/measures.js';
 import { factoredToLatex, fractionToLatex, gainZeroPoleToLatex, timeConstantToLatex } from '../system/latex.js';
 import { hiddenModes, type Pole, type System, systemOf } from '../system/system.js';
 import { type Transfer, withDeadTime } from '../system/transfer.js';
+import type { LimitedSystem } from './plant.js';
 
 /** What is always said about a system. Frequencies in rad/s, times in seconds. */
 export interface Facts {
@@ -22,10 +24,13 @@ export interface Facts {
   readonly measures: Measures | null;
 }
 
-/** @throws Problem for a system whose stability cannot be decided. */
-export function factsOf(transfer: Transfer): Facts {
+/**
+ * @param limited where the system is a signal of a loop with limits, which its step response keeps
+ * @throws Problem for a system whose stability cannot be decided.
+ */
+export function factsOf(transfer: Transfer, limited?: LimitedSystem): Facts {
   const plain = withDeadTime(transfer);
-  const measured = attempt(() => measuresOfTransfer(transfer));
+  const measured = attempt(() => (limited ? limitedMeasures(limited, transfer) : measuresOfTransfer(transfer)));
   const measures = measured instanceof Problem ? null : measured;
   if (!plain) {
     return {
@@ -44,6 +49,16 @@ export function factsOf(transfer: Transfer): Facts {
     type: count(system.poles.filter(({ re, im }) => re === 0 && im === 0)),
     relativeDegree: order - count(system.zeros),
   };
+}
+
+/** Of the response to a unit step of the reference, within the limits; none where it does not come to rest. */
+function limitedMeasures({ loop, signal }: LimitedSystem, transfer: Transfer): Measures {
+  if (signal === 'demand') return noMeasures;
+  const linear = attempt(() => measuresOfTransfer(transfer));
+  const horizon = 4 * ((linear instanceof Problem ? null : linear.settlingTime) ?? 10);
+  const signals = limitedLoop({ ...loop, reference: { kind: 'step' }, horizon });
+  const found = isStable(transfer) ? signals.settled()?.[signal] : undefined;
+  return found ? measuresOfMotion(found.motion, found.finalValue) : noMeasures;
 }
 
 /** The ways in which a system is written, as LaTeX, without dead time. */

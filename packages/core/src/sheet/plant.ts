@@ -3,15 +3,18 @@ import { mentions, readWith } from '../diagram/exact.js';
 import { signalFlow, transferBetween } from '../diagram/reduce.js';
 import { textOf } from '../exercise/systems.js';
 import { Problem } from '../expression/problem.js';
-import { exactNumberFrom, type Scope } from '../formula/evaluate.js';
+import { exactNumberFrom, type Scope, systemFrom } from '../formula/evaluate.js';
 import type { Matrix } from '../rational/matrix.js';
-import { rational } from '../rational/number.js';
+import { rational, rationalToNumber } from '../rational/number.js';
+import type { LimitedLoop, LimitedSignal } from '../response/limitedLoop.js';
+import { controllerOf } from '../system/controller.js';
 import { fittingStates, fractionOfStates, type StateSpace } from '../system/stateSpace.js';
-import { delayed, type Transfer, transferFromSymbolic } from '../system/transfer.js';
+import { asDelayedFraction, delayed, inSeries, type Transfer, transferFromSymbolic } from '../system/transfer.js';
+import { constantTransfer, feedbackOf } from '../system/transferAlgebra.js';
 
 /** A line with inputs and signals of its own: equations, which can be drawn, or state matrices. */
 export interface Plant {
-  readonly kind: 'equations' | 'states';
+  readonly kind: 'equations' | 'states' | 'limited';
   readonly text: string;
   readonly inputs: readonly string[];
   readonly signals: readonly string[];
@@ -21,16 +24,75 @@ export interface Plant {
   between(from: string, to: string): Transfer;
   /** The states with one signal as their only output. */
   statesTo(signal: string): StateSpace | undefined;
+  /** Of a loop with limits: one signal, driven from its reference. */
+  limitedTo?(signal: string): LimitedSystem;
+}
+
+/** A signal of a PID loop whose effort is limited; no transfer function says what it does. */
+export interface LimitedSystem {
+  readonly loop: Omit<LimitedLoop, 'reference' | 'disturbance' | 'horizon'>;
+  readonly signal: LimitedSignal;
 }
 
 /** Whether a text is one of a plant, not of a formula. */
-export const isPlant = (text: string): boolean => text.includes('=') || isStates.test(text);
+export const isPlant = (text: string): boolean => text.includes('=') || isStates.test(text) || isLimited.test(text);
 
 const isStates = /^\s*states\s*\(/;
+const isLimited = /^\s*limited\s*\(/;
 
-/** Reads equations such as `e = r - y; y = G*e`, or `states([0 1; -4 -1], [0; 4], [1 0], 0)`. @throws Problem. */
-export const plantOf = (text: string, scope: Scope): Plant =>
-  isStates.test(text) ? statesPlant(text, scope) : equationsPlant(text, scope);
+/**
+ * Reads equations such as `e = r - y; y = G*e`, states such as `states([0 1; -4 -1], [0; 4], [1 0], 0)`, or a PID loop
+ * with a limited effort, `limited(G, Kp, Ki, Kd, low, high, tracking time, filter time)`, the times optional.
+ * @throws Problem.
+ */
+export function plantOf(text: string, scope: Scope): Plant {
+  if (isStates.test(text)) return statesPlant(text, scope);
+  return isLimited.test(text) ? limitedPlant(text, scope) : equationsPlant(text, scope);
+}
+
+const limitedSignals = { y: 'output', u: 'effort', e: 'error' } as const;
+
+function limitedPlant(text: string, scope: Scope): Plant {
+  const [written = '', ...rest] = atTopLevel(text.slice(text.indexOf('(') + 1).replace(/\)\s*$/, ''), ',');
+  if (rest.length < 5 || rest.length > 7) {
+    throw new Problem(
+      'query',
+      'A loop with limits is written limited(G, Kp, Ki, Kd, low, high), then the time of the anti-windup and of the filter of Kd.',
+    );
+  }
+  const plant = systemFrom(written, scope);
+  const { fraction, deadTime } = asDelayedFraction(plant, 'A loop with limits');
+  const exact = rest.map((each) => exactNumberFrom(each.trim(), scope));
+  const [Kp = 0, Ki = 0, Kd = 0, low = 0, high = 0, tracking = 0, filterTime = 0] = exact.map(rationalToNumber);
+  if (!(low < high)) throw new Problem('query', 'The lower limit lies below the upper one.');
+  if (tracking < 0 || filterTime < 0) throw new Problem('query', 'Times are not negative.');
+  if (Kd !== 0 && filterTime === 0) {
+    throw new Problem('notPossible', 'A derivative needs its filter time: limited(G, Kp, Ki, Kd, low, high, 0, 0.05).');
+  }
+  const nought = rational(0n);
+  const [p = nought, i = nought, d = nought] = exact;
+  const controller = delayed(controllerOf({ Kp: p, Ki: i, Kd: d }, exact[6] ?? nought));
+  const open = inSeries(controller, plant);
+  const one = constantTransfer(rational(1n));
+  // Within the limits it is the linear loop.
+  const closed: Readonly<Record<string, Transfer>> = {
+    y: feedbackOf(open, one),
+    u: feedbackOf(controller, plant),
+    e: feedbackOf(one, open),
+  };
+  return {
+    ...{ kind: 'limited', text, inputs: ['r'], signals: ['y', 'u', 'e'], usual: ['y'] },
+    between: (_from, to) => closed[to] ?? open,
+    statesTo: () => undefined,
+    limitedTo: (signal) => ({
+      loop: {
+        ...{ plant: fraction, deadTime },
+        controller: { Kp, Ki, Kd, filterTime, limits: { low, high }, trackingTime: tracking > 0 ? tracking : null },
+      },
+      signal: limitedSignals[signal as keyof typeof limitedSignals],
+    }),
+  };
+}
 
 function equationsPlant(text: string, { names }: Scope): Plant {
   const known = Object.fromEntries(

@@ -8,7 +8,7 @@ import { rationalToNumber } from '../rational/number.js';
 import type { StateSpace } from '../system/stateSpace.js';
 import type { Transfer } from '../system/transfer.js';
 import { constantOf } from '../system/transferAlgebra.js';
-import { isPlant, type Plant, plantOf } from './plant.js';
+import { isPlant, type LimitedSystem, type Plant, plantOf } from './plant.js';
 import { sheetLimits, type SheetLine } from './sheet.js';
 
 /** A system, or one of several where it depends on a name with several values. */
@@ -20,6 +20,8 @@ export interface Member {
   readonly parts?: readonly { readonly input: string; readonly transfer: Transfer }[];
   /** Where it was given by its states. */
   readonly states?: StateSpace;
+  /** Of a loop with limits; its transfer is that of the loop within them. */
+  readonly limited?: LimitedSystem;
 }
 
 /** What was understood of a line. */
@@ -52,7 +54,7 @@ export const numbersOf = (lines: readonly SheetLine[], read: readonly ReadLine[]
   );
 
 const isName = /^\p{L}[\p{L}\p{Nd}_]*$/u;
-const reserved = new Set(['s', 't', 'pi', 'exp', 'states', 'step']);
+const reserved = new Set(['s', 't', 'pi', 'exp', 'states', 'limited', 'step']);
 
 /**
  * Reads the lines of a sheet from the top: each may use the names above it. A line that cannot be read says why and
@@ -105,6 +107,7 @@ function readPlant(
         transfer: must(parts.find(({ input }) => input === from) ?? parts[0]).transfer,
         ...(from === '' && parts.length > 1 ? { parts } : {}),
         ...(states ? { states } : {}),
+        ...(each.limitedTo ? { limited: each.limitedTo(probe) } : {}),
       };
     }),
   );

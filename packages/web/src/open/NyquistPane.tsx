@@ -1,4 +1,4 @@
-import { formatNumber } from '@nailset/core';
+import { attempt, countEncirclements, formatNumber, Problem } from '@nailset/core';
 import { useMemo, useRef } from 'react';
 import type { BodeCurve } from '../frequency/BodeAxes';
 import { nyquistFrame } from '../frequency/NyquistPlot';
@@ -58,6 +58,7 @@ export default function NyquistPane({ drawn, chosen, kept, fits, className, tool
       })}
       tools={
         <>
+          {present && <span>{encircledBy(present.each)}</span>}
           <AxesMenu axes={planeAxes(scale)} onChange={(axis, ends) => held.set(planeWith(scale, axis, ends))} />
           <ZoomButtons
             onZoom={(factor) => held.set({ re: frame.re * factor, im: frame.im * factor, reach: frame.reach * factor })}
@@ -112,6 +113,15 @@ export default function NyquistPane({ drawn, chosen, kept, fits, className, tool
       </div>
     </PlotFrame>
   );
+}
+
+/** What the criterion says of the loop round a system. */
+function encircledBy({ label, facts: { system, deadTime } }: Drawn): string {
+  const found = system && attempt(() => countEncirclements(system.fraction, deadTime));
+  if (!found || found instanceof Problem || found.encirclements === null) return '';
+  const { encirclements, closedLoopUnstable } = found;
+  const times = encirclements === 0 ? 'not round −1' : `${Math.abs(encirclements)} × round −1`;
+  return `${label} ${times}${encirclements < 0 ? ', anticlockwise' : ''}: loop ${closedLoopUnstable === 0 ? 'stable' : 'unstable'}`;
 }
 
 /** The frequencies that were set on Bode, where the chosen system has them here. */

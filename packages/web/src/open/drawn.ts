@@ -25,6 +25,7 @@ export interface Drawn {
   /** What each of several inputs does alone, where they are driven together. */
   readonly parts?: Member['parts'];
   readonly states?: Member['states'];
+  readonly limited?: Member['limited'];
   readonly facts: Facts;
   readonly stroke: Stroke;
 }
@@ -85,7 +86,7 @@ export function drawnOf(sheet: Sheet, read: readonly ReadLine[]): Drawn[] {
       return [
         {
           ...{ id: `${line} ${k}`, label, line, panes },
-          ...{ transfer: member.transfer, parts: member.parts, states: member.states },
+          ...member,
           facts,
           stroke: strokeFor(place, k, found),
         },
@@ -96,8 +97,8 @@ export function drawnOf(sheet: Sheet, read: readonly ReadLine[]): Drawn[] {
 
 const known = new WeakMap<Transfer, Facts | Problem>();
 
-export function factsFor({ transfer }: Pick<Member, 'transfer'>): Facts | Problem {
-  const facts = known.get(transfer) ?? attempt(() => factsOf(transfer));
+export function factsFor({ transfer, limited }: Pick<Member, 'transfer' | 'limited'>): Facts | Problem {
+  const facts = known.get(transfer) ?? attempt(() => factsOf(transfer, limited));
   known.set(transfer, facts);
   return facts;
 }

@@ -33,7 +33,8 @@ interface Line {
 const systemsOf = (sheet: Sheet, read: readonly ReadLine[]): Line[] =>
   sheet.lines.flatMap(({ name, text }, k) => {
     const found = read[k];
-    if (found?.kind !== 'system') return [];
+    // No form of an exercise's system holds a loop with limits.
+    if (found?.kind !== 'system' || found.plant?.kind === 'limited') return [];
     return [{ name, text: found.plant ? text : withCoefficients(text), read: found }];
   });
 

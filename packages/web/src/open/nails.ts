@@ -1,4 +1,12 @@
-import { checkNails, type Nail, type Sheet, type SheetNail, TransferSubject, type VerdictItem } from '@nailset/core';
+import {
+  checkNails,
+  type Measures,
+  type Nail,
+  type Sheet,
+  type SheetNail,
+  TransferSubject,
+  type VerdictItem,
+} from '@nailset/core';
 import { type Limit, limitsOf } from '../plot/limits';
 import type { Drawn } from './drawn';
 
@@ -6,10 +14,25 @@ const asNails = (nails: readonly SheetNail[]): Nail[] =>
   nails.map((nail) => ({ id: nail.quantity, points: 0, ...nail }));
 
 /** Each nail against the unit step response of a system. */
-export function nailItems({ transfer, facts: { stable } }: Drawn, nails: readonly SheetNail[]): VerdictItem[] {
+export function nailItems({ transfer, facts }: Drawn, nails: readonly SheetNail[]): VerdictItem[] {
   if (nails.length === 0) return [];
-  const subject = new TransferSubject(transfer);
+  const { stable, measures } = facts;
+  const subject = measures ? new MeasuredSubject(transfer, measures) : new TransferSubject(transfer);
   return checkNails(asNails(nails), { stable, subject: () => subject, output: () => null });
+}
+
+/** A system with the measures that the bench shows of it; those of a loop with limits are not its transfer's. */
+class MeasuredSubject extends TransferSubject {
+  constructor(
+    transfer: Drawn['transfer'],
+    private readonly shown: Measures,
+  ) {
+    super(transfer);
+  }
+
+  override get measures(): Measures {
+    return this.shown;
+  }
 }
 
 /** Where the nails stand on the plot: only beside responses to a step from 0 at once, which they speak of. */

@@ -44,16 +44,17 @@ const keyOf = (drives: readonly SheetDrive[], { data, initial, numbers }: Around
     drives.some(({ kind }) => kind === 'typed') ? [...numbers] : 0,
   ]);
 
-type System = Pick<Drawn, 'transfer' | 'states' | 'parts'>;
+type System = Pick<Drawn, 'transfer' | 'states' | 'parts' | 'limited'>;
 
 /** The response to one drive; a Problem for a system that has none to it, as of a derivative to a step. */
 export function responseOf(
-  { transfer, states }: System,
+  { transfer, states, limited }: System,
   drive: SheetDrive,
   around: Around,
   until: number,
 ): Curve | Problem {
-  const make = () => drivenMotion({ transfer, ...(states ? { states } : {}) }, drive, around, until);
+  const make = () =>
+    drivenMotion({ transfer, ...(states ? { states } : {}), ...(limited ? { limited } : {}) }, drive, around, until);
   return kept(transfer, keyOf([drive], around, until), make, until);
 }
 

@@ -39,6 +39,28 @@ export const starts: readonly Start[] = [
     ],
   },
   {
+    words: 'PID by Kp, Ti, Td in front of it, loop closed',
+    lines: [
+      ['Kp', '2'],
+      ['Ti', '2'],
+      ['Td', '0.1'],
+      ['C', 'Kp*(1 + 1/(Ti*s) + Td*s)', false],
+      ['L', 'C*@', false],
+      ['T', 'closed(L)'],
+    ],
+  },
+  {
+    words: 'PI with limits, without and with anti-windup',
+    lines: [
+      ['Kp', '3'],
+      ['Ki', '2'],
+      ['low', '-1.5'],
+      ['high', '1.5'],
+      ['W', 'limited(@, Kp, Ki, 0, low, high)'],
+      ['A', 'limited(@, Kp, Ki, 0, low, high, 0.5)'],
+    ],
+  },
+  {
     words: 'lead or lag in front of it, loop closed',
     lines: [
       ['K', '4'],
