@@ -42,6 +42,8 @@ async function template(kind: 'bare' | 'demo'): Promise<string> {
     if (known.rowCount) return name;
     const roles = await client.query('select from pg_roles where rolname = $1', [role]);
     if (!roles.rowCount) await client.query(`create role ${role} login password '${rolePassword}'`);
+    // One that was begun and not finished is begun again.
+    await client.query(`drop database if exists ${name}_making with (force)`);
     await client.query(`create database ${name}_making`);
     const maker = new TestServer(`${name}_making`, { NAILSET_DEMO: kind === 'demo' ? '1' : '0', NAILSET_CHECKS: '0' });
     await maker.run();

@@ -1,4 +1,5 @@
-import Type, { type Static } from 'typebox';
+import type { Static } from 'typebox';
+import * as Type from 'typebox';
 
 const closed = { additionalProperties: false };
 const nullable = (of: ReturnType<typeof Type.Number>) => Type.Union([of, Type.Null()]);

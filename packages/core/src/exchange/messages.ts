@@ -1,4 +1,5 @@
-import Type, { type Static } from 'typebox';
+import type { Static } from 'typebox';
+import * as Type from 'typebox';
 import { RecognisedSlip, Verdict } from '../checking/verdict.js';
 import { Trail } from '../exercise/answer.js';
 import { DrawValues, ExerciseDocument } from '../exercise/document.js';

@@ -1,4 +1,5 @@
-import Type, { type Static } from 'typebox';
+import type { Static } from 'typebox';
+import * as Type from 'typebox';
 import { closed, NamedSystem, Parameter, Picture, Series, text } from './given.js';
 import { Part } from './parts.js';
 

@@ -1,4 +1,5 @@
-import Type, { type Static } from 'typebox';
+import type { Static } from 'typebox';
+import * as Type from 'typebox';
 
 /** What an exercise gives: parameters, systems, inputs, measured data, pictures. */
 

@@ -1,4 +1,5 @@
-import Type, { type Static } from 'typebox';
+import type { Static } from 'typebox';
+import * as Type from 'typebox';
 import { closed, finite, formula, id, InputSignal, symbol, text } from './given.js';
 
 /** What parts of all kinds have in common. */

@@ -1,4 +1,5 @@
-import Type, { type Static } from 'typebox';
+import type { Static } from 'typebox';
+import * as Type from 'typebox';
 import { BodeAnswer, BodePart, SeenBode } from '../kinds/bode/part.js';
 import { ChoiceAnswer, ChoicePart, SeenChoice } from '../kinds/choice/part.js';
 import { CurveAnswer, CurvePart, SeenCurve } from '../kinds/curve/part.js';

@@ -1,4 +1,5 @@
-import Type, { type Static } from 'typebox';
+import type { Static } from 'typebox';
+import * as Type from 'typebox';
 import { closed } from './given.js';
 
 /** What students see, whatever the kind of a part. */

@@ -1,4 +1,5 @@
-import Type, { type Static } from 'typebox';
+import type { Static } from 'typebox';
+import * as Type from 'typebox';
 import { Settings } from '../../exercise/answer.js';
 import { closed, finite, formula, text } from '../../exercise/given.js';
 import { heading, points } from '../../exercise/heading.js';

@@ -1,4 +1,5 @@
-import Type, { type Static } from 'typebox';
+import type { Static } from 'typebox';
+import * as Type from 'typebox';
 import { Settings } from '../../exercise/answer.js';
 import { closed, formula, id, InputSignal, symbol, text } from '../../exercise/given.js';
 import { heading, horizon, ladder, points } from '../../exercise/heading.js';

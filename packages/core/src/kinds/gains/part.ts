@@ -1,4 +1,5 @@
-import Type, { type Static } from 'typebox';
+import type { Static } from 'typebox';
+import * as Type from 'typebox';
 import { Settings } from '../../exercise/answer.js';
 import { closed, finite, formula, id, InputSignal, text } from '../../exercise/given.js';
 import { heading, horizon, ladder, marking, points } from '../../exercise/heading.js';

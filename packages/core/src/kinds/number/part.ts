@@ -1,4 +1,5 @@
-import Type, { type Static } from 'typebox';
+import type { Static } from 'typebox';
+import * as Type from 'typebox';
 import { answerText } from '../../exercise/answer.js';
 import { closed, formula, symbol, text } from '../../exercise/given.js';
 import { heading, points, tolerancePercent } from '../../exercise/heading.js';

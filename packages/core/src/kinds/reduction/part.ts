@@ -1,4 +1,5 @@
-import Type, { type Static } from 'typebox';
+import type { Static } from 'typebox';
+import * as Type from 'typebox';
 import { moveKinds } from '../../diagram/moves.js';
 import { answerText } from '../../exercise/answer.js';
 import { closed, symbol } from '../../exercise/given.js';

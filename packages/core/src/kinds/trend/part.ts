@@ -1,4 +1,5 @@
-import Type, { type Static } from 'typebox';
+import type { Static } from 'typebox';
+import * as Type from 'typebox';
 import { closed, formula, id, symbol, text } from '../../exercise/given.js';
 import { heading, marking, points } from '../../exercise/heading.js';
 import { seenHeading } from '../../exercise/seen.js';
