@@ -76,3 +76,12 @@ export async function openSheet(page: Page, title: string): Promise<void> {
   await page.getByRole('button', { name: 'Open', exact: true }).click();
   await page.getByRole('menuitem', { name: title }).click();
 }
+
+/** Waits until something holds. @throws Error after half a minute. */
+export async function until(holds: () => Promise<boolean>): Promise<void> {
+  for (let k = 0; k < 300; k++) {
+    if (await holds()) return;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  throw new Error('What was waited for did not come to hold.');
+}

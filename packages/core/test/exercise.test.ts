@@ -67,6 +67,20 @@ describe('what a student sees', () => {
     expect(JSON.stringify(seen.parts.slice(0, 2))).not.toMatch(/expected|formula|zeta/);
   });
 
+  test('systems go to the open bench where the instructor lets them, with the student’s numbers', () => {
+    const form = { kind: 'expression' as const, text: 'K/(s + 4)' };
+    const more = {
+      ...exercise,
+      systems: [
+        { name: 'Q', meaning: '', form },
+        { name: 'W', meaning: '', form, open: true },
+      ],
+    };
+    const { open } = studentExercise({ ...more, parts: [] }, values);
+    expect(open.map(({ name }) => name)).toEqual(['W']);
+    expect(open[0]?.text).not.toContain('K');
+  });
+
   test('comes with its plant at other values of the parameters that matter to it', () => {
     const part = studentExercise(exercise, values).parts.find(({ kind }) => kind === 'gains') as Extract<
       StudentPart,

@@ -69,6 +69,7 @@ const bench: Bench = {
   dueAt: null,
   closesAt: null,
   blocks: [],
+  open: [],
   parameters: [{ symbol: 'b', meaning: 'gain', unit: 'm', value: '2' }],
   parts: [tune, model, guess],
   mayHandIn: true,

@@ -37,6 +37,7 @@ const bench = (part: StudentPart, more: Partial<Bench> = {}): Bench => ({
   dueAt: null,
   closesAt: null,
   blocks: [],
+  open: [],
   parameters: [{ symbol: 'K', meaning: '', unit: '', value: '2' }],
   parts: [part],
   mayHandIn: true,

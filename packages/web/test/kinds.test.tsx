@@ -23,6 +23,7 @@ const bench = (part: StudentPart, more: Partial<Bench> = {}): Bench => ({
   dueAt: null,
   closesAt: null,
   blocks: [],
+  open: [],
   parameters: [],
   series: [],
   pictures: [],

@@ -247,6 +247,9 @@ export const Bench = Type.Object(
     blocks: Type.Array(Type.Object({ name: Type.String(), text: Type.String() }, closed), {
       description: 'Blocks of diagrams that answers may use by name, as expressions.',
     }),
+    open: Type.Array(Type.Object({ name: Type.String(), text: Type.String() }, closed), {
+      description: 'Systems that may be looked at on the open bench, as expressions.',
+    }),
     series: ExerciseDocument.properties.series,
     pictures: ExerciseDocument.properties.pictures,
     diagrams: Type.Array(ShownDiagram),

@@ -76,7 +76,13 @@ export const SystemForm = Type.Union([
 ]);
 export type SystemForm = Static<typeof SystemForm>;
 
-export const NamedSystem = Type.Object({ name: symbol, meaning: text(80), form: SystemForm }, closed);
+export const NamedSystem = Type.Object(
+  {
+    ...{ name: symbol, meaning: text(80), form: SystemForm },
+    open: Type.Optional(Type.Boolean({ description: 'Students may take it to the open bench, with their numbers.' })),
+  },
+  closed,
+);
 export type NamedSystem = Static<typeof NamedSystem>;
 
 /** Measured values at rising times, from a table. */

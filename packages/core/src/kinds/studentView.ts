@@ -109,6 +109,10 @@ export function studentExercise(document: ExerciseDocument, values: DrawValues) 
       .filter(({ hidden }) => !hidden)
       .map(({ symbol, meaning, unit }) => ({ symbol, meaning, unit, value: values[symbol] ?? '' })),
     blocks: shownBlocks(document, scope),
+    open: document.systems.flatMap(({ name, open }) => {
+      const system = open ? scope.names.get(name) : undefined;
+      return system ? orElse([], () => [{ name, text: textOf(system) }]) : [];
+    }),
     parts: document.parts.map((part) => studentPart(document, part, values, scope)),
   };
 }

@@ -22,6 +22,7 @@ import { FigurePlot } from './FigurePlot';
 import { HandInBar } from './HandInBar';
 import { KeysDialog } from './KeysDialog';
 import { NailRail } from './NailRail';
+import { OpenBenchLink } from './OpenBenchLink';
 import { Tries } from './Tries';
 
 /** What the sheet does beyond showing: handing in, and what came of the last time. Left out in the builder's preview. */
@@ -107,6 +108,7 @@ export function BenchSheet({
             <h1 className="mb-3 font-serif text-[21px] leading-[1.25]">{bench.title}</h1>
             <Statement text={bench.statement} />
             <Given parameters={bench.parameters} />
+            <OpenBenchLink systems={bench.open} title={bench.title} />
             <PartList bench={bench} open={part.id} dispatch={dispatch} />
           </aside>
           <div className="min-w-0 px-[18px] py-5">

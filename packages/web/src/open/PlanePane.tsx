@@ -34,8 +34,8 @@ import { ZoomBox } from '../plot/ZoomBox';
 import { AxesMenu } from './AxesMenu';
 import type { Drawn } from './drawn';
 import { NumberIn } from './NumberIn';
-import { Toggle } from './Toggle';
 import type { PaneProps } from './paneProps';
+import { Toggle } from './Toggle';
 import { useHeld } from './useHeld';
 
 interface Marks {

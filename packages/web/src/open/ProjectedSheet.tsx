@@ -1,7 +1,7 @@
 import { type Around, must, type ReadLine, type SheetLine, type SheetPane } from '@nailset/core';
 import { type KeyboardEvent, useEffect, useEffectEvent, useState } from 'react';
-import type { Votes } from '../lectern/votes';
 import { VoteList } from '../lectern/VoteList';
+import type { Votes } from '../lectern/votes';
 import { Button } from '../shared/Button';
 import type { Drawn } from './drawn';
 import { nudgedBy, Swatch, Understood } from './LinesColumn';

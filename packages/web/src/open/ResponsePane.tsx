@@ -9,8 +9,8 @@ import { AxesMenu } from './AxesMenu';
 import type { Drawn } from './drawn';
 import { driveWord, driveWords } from './drives';
 import type { PaneProps } from './paneProps';
-import { Toggle } from './Toggle';
 import { lineOf, responseOf, togetherOf } from './responses';
+import { Toggle } from './Toggle';
 import { useHeld } from './useHeld';
 
 interface ResponseProps extends PaneProps {

@@ -3,12 +3,12 @@ import { DropdownMenu } from 'radix-ui';
 import { lazy, type ReactNode, Suspense, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { useMemberships, useSession } from '../api/queries';
-import { askSheet, useRemoveSheet, useSheets, useShareSheet } from '../api/sheets';
+import { askSheet, useRemoveSheet, useShareSheet,useSheets } from '../api/sheets';
 import { Button } from '../shared/Button';
 import { download } from '../shared/files';
+import { linkOf } from '../shared/sheetLink';
 import type { Drawn } from './drawn';
 import { examples } from './examples';
-import { linkOf } from './link';
 import type { SheetState } from './useSheet';
 import type { SheetSaving } from './useSheetSaving';
 

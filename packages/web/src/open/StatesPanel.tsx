@@ -7,8 +7,8 @@ import {
   similarStates,
   stateFacts,
   stateForm,
-  type StateSpace,
   statesLatex,
+  type StateSpace,
   statesText,
 } from '@nailset/core';
 import { type ReactNode, useMemo, useState } from 'react';

@@ -2,7 +2,7 @@ import { attempt, emptySheet, Problem, type Sheet, sheetFrom, type SheetLine } f
 import { useCallback, useEffect, useMemo, useReducer, useState } from 'react';
 import { historyOf, historyReducer } from '../shared/history';
 import { keepHere, keepInTab, keptHere, keptInTab } from '../shared/keptHere';
-import { sheetOfAddress } from './link';
+import { sheetOfAddress } from '../shared/sheetLink';
 import { freshId } from './names';
 
 const key = 'nailset open bench';

@@ -22,7 +22,9 @@ export const lockGate: ExerciseDocument = {
     { symbol: 'T', meaning: 'lag of the chamber', unit: 's', draw: { kind: 'range', from: 11, to: 17, step: 1 } },
     { symbol: 'L', meaning: 'dead time', unit: 's', draw: { kind: 'list', values: [1.2, 1.8, 2.3] } },
   ],
-  systems: [{ name: 'G', meaning: 'pump to level', form: { kind: 'expression', text: '0.7*exp(-L*s)/(T*s + 1)' } }],
+  systems: [
+    { name: 'G', meaning: 'pump to level', form: { kind: 'expression', text: '0.7*exp(-L*s)/(T*s + 1)' }, open: true },
+  ],
   guards: ['L <= T/4'],
   parts: [
     {

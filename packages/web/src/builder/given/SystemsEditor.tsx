@@ -87,6 +87,16 @@ export function SystemsEditor({
               form={system.form}
               onChange={(form) => onChange(changedAt(systems, index, { form }))}
             />
+            <label className="flex items-baseline gap-2 text-note text-slate">
+              <input
+                type="checkbox"
+                className="accent-petrol"
+                checked={system.open ?? false}
+                disabled={disabled}
+                onChange={(event) => onChange(changedAt(systems, index, { open: event.target.checked }))}
+              />
+              Students may look at {system.name} on the open bench
+            </label>
             {findings
               .filter(({ path }) => path === `systems/${index}` || path === `systems/${index}/name`)
               .map(({ message }) => (

@@ -6,13 +6,15 @@ const mark = '#sheet=';
 /** In bytes, unpacked: more than any sheet takes. */
 const most = 100_000;
 
-export async function linkOf(sheet: Sheet): Promise<string> {
+export const linkOf = async (sheet: Sheet): Promise<string> => `${location.origin}/open${await hashOf(sheet)}`;
+
+export async function hashOf(sheet: Sheet): Promise<string> {
   const packed = await through(new CompressionStream('deflate-raw'), new TextEncoder().encode(JSON.stringify(sheet)));
   const text = btoa(String.fromCharCode(...packed))
     .replaceAll('+', '-')
     .replaceAll('/', '_')
     .replaceAll('=', '');
-  return `${location.origin}/open${mark}${text}`;
+  return `${mark}${text}`;
 }
 
 /** The sheet of the address that a page was opened with. @throws Problem, or Error for one that was cut short. */
