@@ -21,7 +21,58 @@ export async function openBench(browser, url) {
   const { bare, shown } = await page.evaluate(timeLetters, 60);
   row('bare frame of this browser', `${median(bare).toFixed(1)} ms`);
   row('letter to four painted panes, wanted 60', `${median(shown).toFixed(1)} ms`);
+  for (const [name, text] of [
+    ['K', '2'],
+    ['L', 'K*G'],
+    ['T', 'closed(L)'],
+    ['M', 'closed(0.5*L)'],
+  ]) {
+    const fields = page.locator('[data-text]');
+    const count = await fields.count();
+    await fields.nth(count - 1).press('Enter');
+    await page.getByLabel(`Name of line ${count + 1}`).fill(name ?? '');
+    await fields.nth(count).fill(text ?? '');
+  }
+  await page.getByRole('button', { name: 'Locus' }).click();
+  await page.getByRole('textbox', { name: 'K is' }).click();
+  const slider = page.getByRole('slider', { name: 'K, slid' });
+  const box = await slider.boundingBox();
+  if (!box) throw new Error('The gain has no slider.');
+  await page.evaluate(watchFrames);
+  await page.mouse.move(box.x + 0.3 * box.width, box.y + box.height / 2);
+  await page.mouse.down();
+  for (let k = 0; k < 120; k++) {
+    await page.mouse.move(box.x + (0.3 + 0.2 * Math.sin(k / 6)) * box.width, box.y + box.height / 2);
+    await page.waitForTimeout(15 + 20 * Math.random());
+  }
+  await page.mouse.up();
+  const frames = /** @type {number[]} */ (await page.evaluate('window.dragFrames')).sort((a, b) => a - b);
+  const late = frames[Math.floor(0.95 * frames.length)] ?? NaN;
+  row(
+    'a gain dragged, three systems: its event to the frame',
+    `${median(frames).toFixed(1)} ms`,
+    `${late.toFixed(1)} ms at 95 %`,
+  );
+  row('beyond the bare frame, wanted 8', `${(late - median(bare)).toFixed(1)} ms`);
   await page.context().close();
+}
+
+/** Runs in the page: how long after each move of the slider the frame with it is painted. */
+function watchFrames() {
+  const frames = /** @type {number[]} */ ([]);
+  Object.assign(window, { dragFrames: frames });
+  document.addEventListener(
+    'input',
+    (event) => {
+      const from = event.timeStamp;
+      requestAnimationFrame(() => {
+        const channel = new MessageChannel();
+        channel.port1.onmessage = () => frames.push(performance.now() - from);
+        channel.port2.postMessage(null);
+      });
+    },
+    true,
+  );
 }
 
 /** Runs in the page. @param {number} count */

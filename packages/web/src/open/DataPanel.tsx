@@ -1,4 +1,4 @@
-import { isOverTime, type SheetData, sheetLimits,type SheetLine } from '@nailset/core';
+import { isOverTime, type SheetData, sheetLimits, type SheetLine } from '@nailset/core';
 import { useState } from 'react';
 import { FileButton } from '../shared/FileButton';
 import { freeName } from './names';

@@ -41,11 +41,6 @@ export function FactsPanel({
 }) {
   const { system, deadTime, hidden, order, type, relativeDegree } = facts;
   const plant = read?.kind === 'system' ? read.plant : undefined;
-  const own = useMemo(() => {
-    if (states) return states;
-    const found = system && deadTime === 0 ? attempt(() => systemStates(system)) : undefined;
-    return found instanceof Problem ? undefined : found;
-  }, [states, system, deadTime]);
   return (
     <section aria-label={`Facts about ${label}`} className="border-t border-rule pt-3">
       <h2 className="mb-0.5 flex items-baseline justify-between font-semibold">
@@ -83,11 +78,7 @@ export function FactsPanel({
             </p>
           )}
           <Written facts={facts} system={system} deadTime={deadTime} onConvert={onConvert} />
-          {own && own.a.length > 0 && (
-            <Suspense>
-              <StatesPanel key={label} states={own} isGiven={states !== undefined} onLine={onLine} />
-            </Suspense>
-          )}
+          {system.poles.length > 0 && <StateSpace key={label} {...{ system, deadTime, states, onLine }} />}
         </>
       ) : (
         <p className="text-[13px] text-slate">Dead time stands inside of sums: there are poles without end.</p>
@@ -135,6 +126,32 @@ function DampingTable({ poles }: { poles: readonly Pole[] }) {
         ))}
       </tbody>
     </table>
+  );
+}
+
+/** In states, worked out while it is looked at. */
+function StateSpace({
+  system,
+  deadTime,
+  states,
+  onLine,
+}: Pick<Drawn, 'states'> & { system: System; deadTime: number; onLine: (text: string) => void }) {
+  const [isOpen, setOpen] = useState(false);
+  const own = useMemo(() => {
+    if (!isOpen) return undefined;
+    if (deadTime > 0) return new Problem('deadTime', 'Dead time has no finite number of states.');
+    return states ?? attempt(() => systemStates(system));
+  }, [isOpen, states, system, deadTime]);
+  return (
+    <details className="mt-2 text-[13px]" onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary className="cursor-pointer text-petrol">State space</summary>
+      {own instanceof Problem && <p className="mt-1 text-slate">{own.message}</p>}
+      {own && !(own instanceof Problem) && (
+        <Suspense>
+          <StatesPanel states={own} isGiven={states !== undefined} onLine={onLine} />
+        </Suspense>
+      )}
+    </details>
   );
 }
 

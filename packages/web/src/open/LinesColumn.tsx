@@ -20,6 +20,7 @@ import { Button } from '../shared/Button';
 import { Formula } from '../shared/Formula';
 import { factsFor, strokeOf } from './drawn';
 import { freeName } from './names';
+import { NumberSlider } from './NumberSlider';
 import { PlantFields } from './PlantFields';
 import { hasRoom, isAboutSystem, linesOf, type Start, starts } from './starts';
 import type { SheetState } from './useSheet';
@@ -30,6 +31,7 @@ export function LinesColumn({
   read,
   places,
   chosen,
+  facts,
   about,
   onChoose,
 }: {
@@ -37,8 +39,11 @@ export function LinesColumn({
   read: readonly ReadLine[];
   /** Which of the drawn lines each is. */
   places: readonly (number | undefined)[];
+  /** The line that is worked on. */
   chosen: number;
-  /** The system that is chosen. */
+  /** The line of the system that something is said about: the chosen one, or the last that is drawn. */
+  facts: number | undefined;
+  /** Its name. */
   about: string | undefined;
   onChoose: (line: number) => void;
 }) {
@@ -69,7 +74,7 @@ export function LinesColumn({
         {sheet.lines.map((line, k) => (
           <LineRow
             key={k}
-            {...{ line, index: k, place: places[k], isChosen: k === chosen }}
+            {...{ line, index: k, place: places[k], isChosen: k === chosen, isShown: k === (facts ?? chosen) }}
             read={read[k] ?? { kind: 'empty' }}
             onChange={(to) => changeLine(k, to)}
             onChoose={() => onChoose(k)}
@@ -141,6 +146,7 @@ function LineRow({
   place,
   read,
   isChosen,
+  isShown,
   onChange,
   onChoose,
   onEnter,
@@ -151,6 +157,7 @@ function LineRow({
   place: number | undefined;
   read: ReadLine;
   isChosen: boolean;
+  isShown: boolean;
   onChange: (line: Partial<SheetLine>) => void;
   onChoose: () => void;
   onEnter: () => void;
@@ -166,7 +173,7 @@ function LineRow({
     event.preventDefault();
   };
   return (
-    <li className={`border-l-2 pl-2 ${isChosen ? 'border-petrol' : 'border-transparent'}`} onFocus={onChoose}>
+    <li className={`border-l-2 pl-2 ${isShown ? 'border-petrol' : 'border-transparent'}`} onFocus={onChoose}>
       <div className="flex items-center gap-1.5">
         <button
           type="button"
@@ -215,8 +222,11 @@ function LineRow({
       </div>
       <div id={id} aria-live="polite" className="pl-9 text-note empty:hidden">
         <Understood name={name} text={text} read={read} />
+        {isChosen && read.kind === 'numbers' && isDecimal(text) && (
+          <NumberSlider name={name} text={text} onText={(to) => onChange({ text: to })} />
+        )}
         {isSystem && read.plant && <PlantFields name={name} plant={read.plant} onChange={onChange} />}
-        {isChosen && isSystem && drawn && (
+        {isShown && isSystem && drawn && (
           <label className="ml-3 text-slate">
             in{' '}
             <select

@@ -115,9 +115,18 @@ export default function NyquistPane({ drawn, chosen, kept, fits, className, tool
   );
 }
 
+const counted = new WeakMap<Drawn['facts'], ReturnType<typeof countEncirclements> | Problem | null>();
+
+function countOf(facts: Drawn['facts']) {
+  const { system, deadTime } = facts;
+  const found = counted.get(facts) ?? (system && attempt(() => countEncirclements(system.fraction, deadTime)));
+  counted.set(facts, found);
+  return found;
+}
+
 /** What the criterion says of the loop round a system. */
-function encircledBy({ label, facts: { system, deadTime } }: Drawn): string {
-  const found = system && attempt(() => countEncirclements(system.fraction, deadTime));
+function encircledBy({ label, facts }: Drawn): string {
+  const found = countOf(facts);
   if (!found || found instanceof Problem || found.encirclements === null) return '';
   const { encirclements, closedLoopUnstable } = found;
   const times = encirclements === 0 ? 'not round −1' : `${Math.abs(encirclements)} × round −1`;

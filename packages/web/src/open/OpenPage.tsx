@@ -71,6 +71,7 @@ export default function OpenPage() {
     setLine(next);
     setMember('');
   };
+  useEverything();
   usePageKeys(state, settled.panes, large, setLarge, !isProjected);
   const until = settled.time ?? time + lastStart(settled.drives);
   const places = placesOf(settled, read);
@@ -100,7 +101,8 @@ export default function OpenPage() {
           )}
           <LinesColumn
             {...{ state, read, places }}
-            chosen={chosen?.line ?? line}
+            chosen={line}
+            facts={chosen?.line}
             about={chosen && sheet.lines[chosen.line]?.name}
             onChoose={choose}
           />
@@ -301,6 +303,19 @@ function Beginning({ state: { open } }: { state: SheetState }) {
       </ul>
     </div>
   );
+}
+
+/** What is not on the page yet is fetched when there is time, so that all of it works without a network as well. */
+function useEverything(): void {
+  useEffect(() => {
+    const fetchAll = () =>
+      void Promise.allSettled([
+        ...[import('./DesignDialog'), import('./ProjectedSheet'), import('./StatesPanel'), import('./PlantDrawing')],
+        ...[import('./measured'), import('../plot/savePlot')],
+      ]);
+    const timer = setTimeout(fetchAll, 4000);
+    return () => clearTimeout(timer);
+  }, []);
 }
 
 /**

@@ -3,7 +3,7 @@ import { DropdownMenu } from 'radix-ui';
 import { lazy, type ReactNode, Suspense, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { useMemberships, useSession } from '../api/queries';
-import { askSheet, useRemoveSheet, useShareSheet,useSheets } from '../api/sheets';
+import { askSheet, useRemoveSheet, useShareSheet, useSheets } from '../api/sheets';
 import { Button } from '../shared/Button';
 import { download } from '../shared/files';
 import { linkOf } from '../shared/sheetLink';

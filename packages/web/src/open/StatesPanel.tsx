@@ -51,8 +51,7 @@ export default function StatesPanel({
   );
   const facts = useMemo(() => attempt(() => stateFacts(states)), [states]);
   return (
-    <details className="mt-2 text-[13px]">
-      <summary className="cursor-pointer text-petrol">State space</summary>
+    <>
       <p className="mt-1 flex flex-wrap items-baseline gap-x-3">
         <select
           aria-label="Form of the states"
@@ -105,7 +104,7 @@ export default function StatesPanel({
         </>
       )}
       <Placement states={states} />
-    </details>
+    </>
   );
 }
 

@@ -1,0 +1,47 @@
+import { numberIn } from '@nailset/core';
+import { useState } from 'react';
+import { NumberIn } from './NumberIn';
+
+const steps = 400;
+
+/** A range round a number, from 0 or from its mirror image: four times as far, on two digits. */
+function rangeAbout(value: number): { low: number; high: number } {
+  if (value === 0) return { low: -1, high: 1 };
+  const far = Number((4 * value).toPrecision(2));
+  return value > 0 ? { low: 0, high: far } : { low: far, high: 0 };
+}
+
+/** The number of a line under a hand: it slides through a range whose ends are typed. */
+export function NumberSlider({ name, text, onText }: { name: string; text: string; onText: (text: string) => void }) {
+  const value = numberIn(text);
+  const [range, setRange] = useState(() => rangeAbout(value));
+  const { low, high } = range;
+  return (
+    <p className="flex items-center gap-2 text-slate">
+      <NumberIn
+        words=""
+        label={`${name}, from`}
+        value={low}
+        isFine={(next) => next < high && Math.abs(next) <= 1e9}
+        onChange={(next) => setRange({ low: next ?? low, high })}
+      />
+      <input
+        type="range"
+        aria-label={`${name}, slid`}
+        className="min-w-0 flex-1 accent-petrol"
+        min={low}
+        max={high}
+        step={(high - low) / steps}
+        value={Math.min(high, Math.max(low, value))}
+        onChange={(event) => onText(String(Number(Number(event.target.value).toPrecision(4))))}
+      />
+      <NumberIn
+        words=""
+        label={`${name}, to`}
+        value={high}
+        isFine={(next) => next > low && Math.abs(next) <= 1e9}
+        onChange={(next) => setRange({ low, high: next ?? high })}
+      />
+    </p>
+  );
+}
