@@ -119,17 +119,17 @@ test('6. several readings on a locus, up to a gain', async () => {
   await fill('Largest gain of the locus', '40');
   await page.keyboard.press('Escape');
   await page.locator('[data-branch]').nth(2).waitFor();
-  const end = (await page.evaluate(`(() => {
-    const path = document.querySelectorAll('[data-branch]')[2];
-    const { x, y } = path.getPointAtLength(path.getTotalLength() * 0.4);
-    return { x, y };
-  })()`)) as { x: number; y: number };
   const box = (await pane(/Locus/).locator('svg').boundingBox())!;
-  for (const shift of [0, 2]) {
+  for (const share of [0.35, 0.65]) {
     actions += 1;
-    await page.mouse.click(box.x + end.x + shift, box.y + end.y);
+    const { x, y } = await page.evaluate<{ x: number; y: number }>(`(() => {
+      const path = document.querySelectorAll('[data-branch]')[2];
+      const { x, y } = path.getPointAtLength(path.getTotalLength() * ${share});
+      return { x, y };
+    })()`);
+    await page.mouse.click(box.x + x, box.y + y);
   }
-  await page.getByRole('slider', { name: 'Gain on the locus' }).first().waitFor();
+  await count(page.getByRole('slider', { name: 'Gain on the locus' }), 2);
 });
 
 test('7. all margins, and the encirclements', async () => {

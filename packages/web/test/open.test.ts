@@ -16,8 +16,8 @@ import { examples } from '../src/open/examples';
 import { exerciseOf, partOffers } from '../src/open/exercise';
 import { levelsOf, spanOf } from '../src/open/frequencies';
 import { dataFrom, fitted } from '../src/open/measured';
-import { freshId } from '../src/open/names';
 import { nailItems, nailLimits } from '../src/open/nails';
+import { freshId } from '../src/open/names';
 import { responseOf, togetherOf } from '../src/open/responses';
 import { hasRoom, isAboutSystem, linesOf, starts } from '../src/open/starts';
 

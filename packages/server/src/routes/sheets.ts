@@ -1,11 +1,11 @@
 import {
   attempt,
+  BenchSheetRow,
   Id,
   KeptSheet,
   Problem,
   type Sheet,
   sheetFrom,
-  BenchSheetRow,
   SheetSave,
   SheetSaved,
   SheetShare,

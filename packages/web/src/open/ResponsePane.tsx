@@ -49,12 +49,17 @@ export function ResponsePane(props: ResponseProps) {
   const words = drives.map(driveWords).join(' and ');
   const troubles = troublesOf(drawn, drives, around, until);
   const dots = around.data.filter(isOverTime).map((data) => ({ ...data, className: 'fill-ink/70' }));
-  const [first, ...others] = lines;
-  const shown = { reference: first ?? none, referenceName: drives.length > 1 ? driveWord(drives[0]!) : 'input' };
-  const otherLines = others.map((curve, k): PlotCurve => {
-    const word = driveWord(drives[k + 1]!);
-    return { id: `input ${k + 2}`, curve, look: 'first', name: word };
-  });
+  const [first, ...others] = drives.map((drive, k) => ({ word: driveWord(drive), curve: lines[k] ?? none }));
+  const shown = {
+    reference: first?.curve ?? none,
+    referenceName: others.length > 0 ? (first?.word ?? '') : 'input',
+  };
+  const otherLines = others.map(({ word, curve }, k): PlotCurve => ({
+    id: `input ${k + 2}`,
+    curve,
+    look: 'first',
+    name: word,
+  }));
   const common = { frame, probing, limits, dots, onView: held.set, onBack: held.back };
   const strips = [...new Set(drawn.map(({ line }) => line))].slice(0, 3);
   const axes = [

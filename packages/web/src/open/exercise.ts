@@ -215,7 +215,7 @@ function gainsOn(sheet: Sheet, read: readonly ReadLine[], systems: readonly Line
     const plant = loop && systems.find(({ name }) => name === inFront(controller.name, loop.text));
     const closed = loop && systems.find(({ text }) => text.replace(/\s/g, '') === `closed(${loop.name})`);
     if (!plant) return [];
-    const terms = `P${ki ? 'I' : ''}${kd ? 'D' : ''}` as PidController['terms'];
+    const terms: PidController['terms'] = `P${ki ? 'I' : ''}${kd ? 'D' : ''}`;
     const named = { Kp: value(kp), Ki: value(ki), Kd: value(kd) };
     const own = newController(terms, 'parallel');
     const fresh = newPart('gains', [], { system: plant.name });
