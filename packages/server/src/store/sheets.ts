@@ -1,4 +1,4 @@
-import { type BenchSheetRow,type KeptSheet, type Sheet } from '@nailset/core';
+import { type BenchSheetRow, type KeptSheet, type Sheet } from '@nailset/core';
 import { and, count, desc, eq, or, sql } from 'drizzle-orm';
 import { Refusal } from '../errors.js';
 import type { Database } from './database.js';
