@@ -61,6 +61,24 @@ test('what was typed before signing in is taken over, saved, found again and rem
   expect(stage.complaintsSoFar().filter((words) => !words.includes('409'))).toEqual([]);
 });
 
+test('what one person left in a browser is not shown to the next', async () => {
+  const page = await opened(await stage.windowOf('Ilse Okafor'));
+  await field(page, 'G').fill('5/(s + 5)');
+  await saved(page);
+  await page.getByRole('button', { name: 'Account of Ilse Okafor' }).click();
+  await page.getByRole('menuitem', { name: 'Sign out' }).click();
+  await page.getByRole('link', { name: /Look at a system/ }).click();
+  await field(page, 'G').waitFor();
+  expect(await field(page, 'G').inputValue()).toBe('');
+  await page.goto('/');
+  await page.getByRole('button', { name: /Marit Solano/ }).click();
+  await page.getByRole('button', { name: 'Account of Marit Solano' }).waitFor();
+  await page.goto('/open');
+  await field(page, 'G').waitFor();
+  expect(await field(page, 'G').inputValue()).toBe('');
+  expect(stage.complaintsSoFar()).toEqual([]);
+});
+
 test('an instructor shares a sheet, a student opens it as a copy of their own', async () => {
   const teacher = await opened(await stage.windowOf('Marit Solano'));
   await openSheet(teacher, 'Fenders of three makes, one measured');

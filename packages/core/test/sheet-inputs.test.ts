@@ -84,6 +84,10 @@ describe('functions of time', () => {
     expect(() => readSignal(text)).toThrow(words);
   });
 
+  test('one that jumps without end is refused in words', () => {
+    expect(() => values('1/s', 'abs(sin(1e6*t))')).toThrow(/jumps too often/);
+  });
+
   test('what has no value at a time says when', () => {
     expect(() => values('1/s', 'ln(t)')).toThrow(/no value at t = 0/);
   });

@@ -72,6 +72,7 @@ describe('parts that are made of a sheet', () => {
       ['C', 'Kp + Kd*s'],
       ['L', 'C*G'],
       ['T', 'closed(L)'],
+      ['U', 'C/(1 + L)'],
     ],
   ].map(([name, text]) => ({ name: must(name), text: must(text), drawn: true, panes: 'all' as const }));
   const offersOf = (sheet: Sheet, chosen: string) => partOffers(sheet, readLines(sheet.lines), chosen);
@@ -109,7 +110,10 @@ describe('parts that are made of a sheet', () => {
     };
     const nails = [{ quantity: 'riseTime', relation: 'atMost', limit: 0.8 }] as const;
     expect(nailsOf(withLines(designed, { nails }))).toMatchObject(nails);
-    const now = must(factsOf(must(drawnOf(withLines(designed), readLines(designed)).at(-1)).transfer).measures);
+    const now = must(
+      factsOf(must(drawnOf(withLines(designed), readLines(designed)).find(({ label }) => label === 'T')).transfer)
+        .measures,
+    );
     const [overshoot] = nailsOf(withLines(designed));
     expect(overshoot).toMatchObject({ quantity: 'overshootPercent' });
     const limit = overshoot && 'limit' in overshoot ? overshoot.limit : NaN;

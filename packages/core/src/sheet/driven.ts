@@ -100,6 +100,7 @@ function freely(transfer: Transfer, states: StateSpace | undefined, initial: rea
 }
 
 const fewest = 400;
+const mostPoints = 5000;
 
 /** A function followed by straight lines; where it jumps, the jump is found to a billionth of the time shown. */
 function samplesOf(signal: Signal, until: number): Input {
@@ -119,6 +120,9 @@ function samplesOf(signal: Signal, until: number): Input {
       ? [...closeIn(left, right, at, until), right]
       : [right];
   });
+  if (all.length > mostPoints) {
+    throw new Problem('work', 'This function jumps too often to be followed over the time that is shown.');
+  }
   return { kind: 'samples', times: all.map(({ time }) => time), values: all.map(({ value }) => value) };
 }
 

@@ -1,5 +1,6 @@
 import { must, type Samples, type StudentFigure } from '@nailset/core';
 import { useMemo } from 'react';
+import { useProbing } from '../loop/useProbing';
 import type { CurveLook, PlotCurve } from '../plot/curves';
 import { frameFor } from '../plot/frame';
 import { ResponsePlot } from '../plot/ResponsePlot';
@@ -31,7 +32,7 @@ export function FigurePlot({
       levels,
     );
   }, [curves, figure.horizon, input, levels]);
-  const [frame, setFrame] = useFrame(figure.horizon, () => start);
+  const [frame, setFrame, back] = useFrame(figure.horizon, () => start);
   const fit = () =>
     setFrame(
       frameFor(
@@ -40,6 +41,7 @@ export function FigurePlot({
         levels,
       ),
     );
+  const probing = useProbing();
   const waiting = figure.afterwards > 0 && revealed.length === 0;
   const labels = curves.map(({ label }) => label).join(', ');
   return (
@@ -49,6 +51,9 @@ export function FigurePlot({
           title="Responses"
           frame={frame}
           onFit={fit}
+          onView={setFrame}
+          onBack={back}
+          probing={probing}
           curves={curves}
           reference={input}
           referenceName="input"

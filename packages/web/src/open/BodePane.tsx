@@ -161,7 +161,7 @@ function Drawing({
       },
       onBack,
     },
-    width > 0,
+    { isOn: width > 0, wheel: 'always' },
   );
   return (
     <svg

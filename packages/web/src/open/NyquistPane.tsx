@@ -40,7 +40,7 @@ export default function NyquistPane({ drawn, chosen, kept, fits, className, tool
     picture,
     { left: 0, right: width, top: 0, bottom: height },
     { onView: (part) => held.set(planeView(scale, part)), onBack: held.back },
-    width > 0,
+    { isOn: width > 0, wheel: 'always' },
   );
   const present = all.find(({ each }) => each.id === chosen?.id);
   return (

@@ -39,9 +39,16 @@ const ProjectedSheet = lazy(() => import('./ProjectedSheet'));
 
 /** Looking at systems, without an exercise and without an account: typed, drawn, compared. */
 export default function OpenPage() {
-  const state = useSheet();
+  const session = useSession();
+  if (session.isPending) return null;
+  const owner = session.data ? (session.data.person?.id ?? null) : undefined;
+  return <OpenBench key={owner} owner={owner} />;
+}
+
+function OpenBench({ owner }: { owner: string | null | undefined }) {
+  const state = useSheet(owner);
   const { sheet } = state;
-  const isSignedIn = Boolean(useSession().data?.person);
+  const isSignedIn = typeof owner === 'string';
   const saving = useSheetSaving(state, isSignedIn);
   const [isProjected, setProjected] = useState(false);
   useTitle(sheet.title || 'Open bench');

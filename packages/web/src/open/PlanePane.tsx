@@ -84,7 +84,7 @@ export default function PlanePane({ drawn, chosen, kept, fits, className, tools 
     picture,
     { left: 0, right: width, top: 0, bottom: height },
     { onView: (part) => held.set(planeView(scale, part)), onBack: held.back },
-    width > 0,
+    { isOn: width > 0, wheel: 'always' },
   );
   const pointAt = ({ px, py }: Place) => ({
     re: frame.re + (px - width / 2) / scale.unit,

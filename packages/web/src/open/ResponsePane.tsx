@@ -4,6 +4,7 @@ import { useProbing } from '../loop/useProbing';
 import type { PlotCurve } from '../plot/curves';
 import { type Frame, frameFor } from '../plot/frame';
 import type { Limit } from '../plot/limits';
+import { measureMarks } from '../plot/measureMarks';
 import { ResponsePlot } from '../plot/ResponsePlot';
 import { AxesMenu } from './AxesMenu';
 import type { Drawn } from './drawn';
@@ -28,6 +29,7 @@ export function ResponsePane(props: ResponseProps) {
   const { drawn, chosen, kept, fits, className, isLarge, drives, around, until, limits, tools } = props;
   const probing = useProbing();
   const [stacked, setStacked] = useState(false);
+  const [marked, setMarked] = useState(false);
   const curves = useMemo(
     () => [...ghostsOf(kept, drives, around, until), ...curvesOf(drawn, chosen, drives, around, until)],
     [kept, drawn, chosen, drives, around, until],
@@ -60,7 +62,9 @@ export function ResponsePane(props: ResponseProps) {
     look: 'first',
     name: word,
   }));
-  const common = { frame, probing, limits, dots, onView: held.set, onBack: held.back };
+  const height = stepHeight(drives);
+  const { marks, band } = marked && height !== null ? marksOf(chosen, curves, height, frame.tMax) : noMarks;
+  const common = { frame, probing, limits, dots, onView: held.set, onBack: held.back, wheel: 'always' as const };
   const strips = [...new Set(drawn.map(({ line }) => line))].slice(0, 3);
   const axes = [
     { name: 'time', unit: 's', from: frame.tMin ?? 0, to: frame.tMax, above: 0 },
@@ -73,6 +77,7 @@ export function ResponsePane(props: ResponseProps) {
           {troubles.length === 1 ? 'one has' : `${troubles.length} have`} no such response
         </span>
       )}
+      {height !== null && <Toggle on={marked} onChange={setMarked} words="Marks" />}
       {drawn.length > 1 && <Toggle on={stacked} onChange={setStacked} words="Stack" />}
       <AxesMenu
         axes={axes}
@@ -117,7 +122,7 @@ export function ResponsePane(props: ResponseProps) {
   return (
     <ResponsePlot
       {...common}
-      {...shown}
+      {...{ ...shown, marks, band }}
       title={`Response to ${words}`}
       curves={[...otherLines, ...curves]}
       onFit={held.fit}
@@ -129,6 +134,25 @@ export function ResponsePane(props: ResponseProps) {
 }
 
 const none: Curve = { times: new Float64Array(), values: new Float64Array() };
+
+const noMarks = { marks: [], band: undefined };
+
+/** Of the one step from 0 at once, which measures are read on; null for other inputs. */
+function stepHeight(drives: readonly SheetDrive[]): number | null {
+  const [drive] = drives;
+  const isPlain = drives.length === 1 && drive?.kind === 'step' && drive.from === 0 && drive.at === 0;
+  return isPlain && drive.to !== 0 ? drive.to : null;
+}
+
+/** Where the measures of the chosen system are read. */
+function marksOf(chosen: Drawn | undefined, curves: readonly PlotCurve[], height: number, tMax: number) {
+  const measures = chosen?.facts.measures;
+  const curve = curves.find(({ id }) => id === chosen?.id)?.curve;
+  if (!measures || !curve) return noMarks;
+  const scaled = (value: number | null) => (value === null ? null : value * height);
+  const { finalValue, peakValue } = measures;
+  return measureMarks({ ...measures, finalValue: scaled(finalValue), peakValue: scaled(peakValue) }, curve, tMax);
+}
 
 /** Of each system to each drive; of one with several inputs driven together the sum, and dashed what each gives. */
 function curvesOf(

@@ -223,7 +223,7 @@ function gainsOn(sheet: Sheet, read: readonly ReadLine[], systems: readonly Line
     return [
       {
         words: `${terms} gains for ${plant.name}, from the present ones`,
-        without: [controller.name, loop?.name, closed?.name, ...names].filter((name) => name !== undefined),
+        without: [...madeOf(controller.name, systems), ...names].filter((name) => name !== undefined),
         part: {
           ...part,
           plant: plant.name,
@@ -237,6 +237,16 @@ function gainsOn(sheet: Sheet, read: readonly ReadLine[], systems: readonly Line
       },
     ];
   });
+}
+
+/** A system and all below it that are made of it. */
+function madeOf(name: string, systems: readonly Line[]): string[] {
+  const found = new Set([name]);
+  for (const each of systems) {
+    const words = each.text.match(/[\p{L}][\p{L}\p{Nd}_]*/gu) ?? [];
+    if (words.some((word) => found.has(word))) found.add(each.name);
+  }
+  return [...found];
 }
 
 /** The other factor of `C*G` or `G*C`. */

@@ -17,6 +17,15 @@ export const starts: readonly Start[] = [
     ],
   },
   {
+    words: 'second order: K, ζ, τ',
+    lines: [
+      ['K', '1'],
+      ['zeta', '0.4'],
+      ['tau', '0.5'],
+      ['G', 'K/(tau^2*s^2 + 2*zeta*tau*s + 1)'],
+    ],
+  },
+  {
     words: 'first order with dead time: K, τ, T',
     lines: [
       ['K', '2'],
@@ -27,6 +36,9 @@ export const starts: readonly Start[] = [
   },
   { words: 'coefficients, highest power first', lines: [['G', '[4]/[1, 1.2, 4]']] },
   { words: 'gain, zeros and poles, a pair as (s − σ)² + ω²', lines: [['G', '3*(s + 2)/((s + 1)*((s + 1)^2 + 2^2))']] },
+  { words: 'a differential equation', lines: [['G', "x'' + 1.2*x' + 4*x = 4*u"]] },
+  { words: 'signal equations, with their drawing', lines: [['D', 'e = r - y; u = 2*e; y = 3/(s + 1)*(u + d)']] },
+  { words: 'state matrices A, B, C, D', lines: [['G', 'states([0 1; -4 -1.2], [0; 4], [1 0], 0)']] },
   {
     words: 'PID in front of it, loop closed',
     lines: [
@@ -36,6 +48,7 @@ export const starts: readonly Start[] = [
       ['C', 'Kp + Ki/s + Kd*s', false],
       ['L', 'C*@', false],
       ['T', 'closed(L)'],
+      ['U', 'C/(1 + L)', false],
     ],
   },
   {
@@ -47,6 +60,7 @@ export const starts: readonly Start[] = [
       ['C', 'Kp*(1 + 1/(Ti*s) + Td*s)', false],
       ['L', 'C*@', false],
       ['T', 'closed(L)'],
+      ['U', 'C/(1 + L)', false],
     ],
   },
   {
@@ -69,6 +83,7 @@ export const starts: readonly Start[] = [
       ['C', 'K*(s + z)/(s + p)', false],
       ['L', 'C*@', false],
       ['T', 'closed(L)'],
+      ['U', 'C/(1 + L)', false],
     ],
   },
   { words: 'loop closed round it', lines: [['T', 'closed(@)']] },
@@ -102,7 +117,7 @@ export function designLines({ formula, numbers }: Design, lines: readonly SheetL
   const own = Object.entries(numbers).map(([name, value]) => [name, String(Number(value.toPrecision(5)))] as const);
   const start: Start = {
     words: '',
-    lines: [...own, ['C', formula, false], ['L', 'C*@', false], ['T', 'closed(L)']],
+    lines: [...own, ['C', formula, false], ['L', 'C*@', false], ['T', 'closed(L)'], ['U', 'C/(1 + L)', false]],
   };
   const taken = lines.map(({ name }) => name);
   return linesOf(start, taken, about);

@@ -22,6 +22,8 @@ export interface KeptHere extends Named {
   readonly revision: number;
   /** Whether there is something in it that the server does not have. */
   readonly isNew: boolean;
+  /** Who was signed in when it was kept; null for nobody. */
+  readonly person: string | null;
 }
 
 const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null;
@@ -29,22 +31,28 @@ const isObject = (value: unknown): value is Record<string, unknown> => typeof va
 /** What is kept under a key; sheets of before have no name yet. @throws Problem for what is no sheet. */
 function keptFrom(value: unknown): KeptHere {
   if (!isObject(value) || !('sheet' in value)) {
-    return { id: freshId(), sheet: sheetFrom(value), revision: 0, isNew: true };
+    return { id: freshId(), sheet: sheetFrom(value), revision: 0, isNew: true, person: null };
   }
-  const { id, sheet, revision, isNew } = value;
+  const { id, sheet, revision, isNew, person } = value;
   return {
     id: typeof id === 'string' ? id : freshId(),
     sheet: sheetFrom(sheet),
     revision: typeof revision === 'number' ? revision : 0,
     isNew: isNew !== false,
+    person: typeof person === 'string' ? person : null,
   };
 }
 
-/** What this tab showed last, or else what any tab did: two open benches do not overwrite each other. */
-function keptSheet(): KeptHere {
+/**
+ * What this tab showed last, or else what any tab did: two open benches do not overwrite each other. What someone else
+ * left in this browser is theirs; what was typed before anyone signed in is whose turn it is.
+ * @param owner who is signed in, null for nobody, undefined where that cannot be asked
+ */
+function keptSheet(owner: string | null | undefined): KeptHere {
   const kept = [keptInTab(key), keptHere(key)].map((value) => attempt(() => keptFrom(value)));
-  const found = kept.find((each): each is KeptHere => !(each instanceof Problem));
-  return found ?? { id: freshId(), sheet: emptySheet, revision: 0, isNew: false };
+  const isOwn = (each: KeptHere) => owner === undefined || each.person === null || each.person === owner;
+  const found = kept.find((each): each is KeptHere => !(each instanceof Problem) && isOwn(each));
+  return found ?? { id: freshId(), sheet: emptySheet, revision: 0, isNew: false, person: owner ?? null };
 }
 
 export function keepSheetHere(kept: KeptHere): void {
@@ -56,8 +64,8 @@ export function keepSheetHere(kept: KeptHere): void {
  * The sheet on the page with undo and redo. One that comes with the address is opened as a copy, and what stood here
  * before comes back by Undo, under its own name.
  */
-export function useSheet() {
-  const [first] = useState(keptSheet);
+export function useSheet(owner: string | null | undefined) {
+  const [first] = useState(() => keptSheet(owner));
   const [history, dispatch] = useReducer(historyReducer<Named>, undefined, () =>
     historyOf<Named>({ id: first.id, sheet: first.sheet }),
   );
@@ -103,6 +111,7 @@ export function useSheet() {
       'drawn' in line || 'panes' in line ? undefined : `${index} ${Object.keys(line).join()}`,
     );
   return {
+    owner: owner ?? first.person,
     ...{ id, sheet, now, first, change, changeLine, open, trouble, setTrouble },
     /** The sheet with how many were opened before it: each is another one, with axes of its own. */
     shown: useMemo(() => ({ sheet, opened }), [sheet, opened]),

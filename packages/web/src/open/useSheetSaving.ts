@@ -17,7 +17,7 @@ interface Stored {
  * Keeps the sheet on the page in this browser, and on the server for someone who is signed in: a moment after the last
  * change, one save at a time, each under the sheet's own name. A sheet that was only opened is not saved.
  */
-export function useSheetSaving({ now, first, open }: SheetState, isSignedIn: boolean) {
+export function useSheetSaving({ now, first, open, owner: person }: SheetState, isSignedIn: boolean) {
   const [saving, setSaving] = useState<Saving>({ state: 'saved', at: null });
   // The sheet that this page began with is as the server has it, or what was typed before signing in.
   const stored = useRef(
@@ -45,7 +45,10 @@ export function useSheetSaving({ now, first, open }: SheetState, isSignedIn: boo
         const saved = await saveSheet(going.id, revision, going.sheet);
         stored.current.set(going.id, { sheet: going.sheet, revision: saved.revision });
         if (latest.current.id === going.id) {
-          keepSheetHere({ ...latest.current, revision: saved.revision, isNew: latest.current.sheet !== going.sheet });
+          keepSheetHere({
+            ...{ ...latest.current, person, revision: saved.revision },
+            isNew: latest.current.sheet !== going.sheet,
+          });
         }
         setKept((old) => (old.has(going.id) ? old : new Set([...old, going.id])));
         setSaving({ state: 'saved', at: saved.savedAt });
@@ -53,12 +56,12 @@ export function useSheetSaving({ now, first, open }: SheetState, isSignedIn: boo
     };
     running.current ??= work().finally(() => (running.current = undefined));
     return running.current;
-  }, [latest, storedOf]);
+  }, [latest, storedOf, person]);
 
   useEffect(() => {
     const { sheet, revision } = storedOf(now);
     const isNew = now.sheet !== sheet;
-    keepSheetHere({ ...now, revision, isNew });
+    keepSheetHere({ ...now, revision, isNew, person });
     if (!isSignedIn || !isNew) return;
     let timer: ReturnType<typeof setTimeout>;
     const attempt = () =>
@@ -68,7 +71,7 @@ export function useSheetSaving({ now, first, open }: SheetState, isSignedIn: boo
       });
     timer = setTimeout(attempt, savePause);
     return () => clearTimeout(timer);
-  }, [now, isSignedIn, flush, storedOf]);
+  }, [now, isSignedIn, flush, storedOf, person]);
   useSaveOnLeaving(useCallback(async () => (isSignedIn ? flush() : undefined), [isSignedIn, flush]));
 
   /** Opens one that the server has; someone else's as a copy. */

@@ -11,7 +11,7 @@ import { PlotFrame, type PlotTable } from './PlotFrame';
 import { placeOn } from './pointer';
 import { type Probe, type ProbeActions, Probes } from './Probes';
 import { useSize } from './useSize';
-import { useZoom } from './useZoom';
+import { useZoom, type Wheel } from './useZoom';
 import { ZoomBox } from './ZoomBox';
 
 /**
@@ -33,6 +33,7 @@ export function ResponsePlot({
   onPick,
   onView,
   onBack,
+  wheel = 'withCtrl',
   dots = [],
   summary,
   tools,
@@ -57,6 +58,7 @@ export function ResponsePlot({
   /** Looks closer at a part, and goes back; without it the axes are only fitted. */
   onView?: ((frame: Frame) => void) | undefined;
   onBack?: () => void;
+  wheel?: Wheel;
   /** Measured points. */
   dots?: readonly Dots[];
   summary: string;
@@ -86,6 +88,7 @@ export function ResponsePlot({
           onPick,
           onView,
           onBack,
+          wheel,
           dots,
           summary,
           className,
@@ -126,6 +129,7 @@ function Drawing({
   onPick,
   onView,
   onBack,
+  wheel,
   dots,
   summary,
   className,
@@ -142,6 +146,7 @@ function Drawing({
   onPick: ((id: string) => void) | undefined;
   onView: ((frame: Frame) => void) | undefined;
   onBack: (() => void) | undefined;
+  wheel: Wheel;
   dots: readonly Dots[];
   summary: string;
   className: string;
@@ -178,7 +183,7 @@ function Drawing({
       },
       onBack: () => onBack?.(),
     },
-    onView !== undefined && width > 0,
+    { isOn: onView !== undefined && width > 0, wheel },
   );
 
   return (

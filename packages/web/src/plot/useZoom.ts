@@ -11,6 +11,9 @@ export interface Rect {
   readonly bottom: number;
 }
 
+/** Whether the wheel looks closer by itself, or scrolls the page unless Ctrl is down, as two fingers on a pad have it. */
+export type Wheel = 'always' | 'withCtrl';
+
 const wheelStep = 1.0016;
 /** In pixels: a press that moves less is a click. */
 const least = 8;
@@ -62,7 +65,7 @@ export function useZoom(
   picture: RefObject<SVGSVGElement | null>,
   area: Rect,
   { onView, onBack }: { readonly onView: (part: Rect) => void; readonly onBack: () => void },
-  isOn = true,
+  { isOn, wheel }: { readonly isOn: boolean; readonly wheel: Wheel },
 ) {
   const [box, setBox] = useState<Rect>();
   const start = useRef<Place>(undefined);
@@ -74,13 +77,14 @@ export function useZoom(
     if (!svg || !isOn) return;
     // React listens to the wheel passively; the page would scroll as well.
     const turn = (event: WheelEvent) => {
+      if (wheel === 'withCtrl' && !event.ctrlKey) return;
       event.preventDefault();
       const { area, onView } = latest.current;
       onView(scaledRect(area, wheelStep ** (event.deltaY * (event.ctrlKey ? 4 : 1)), placeOn(svg, event)));
     };
     svg.addEventListener('wheel', turn, { passive: false });
     return () => svg.removeEventListener('wheel', turn);
-  }, [picture, latest, isOn]);
+  }, [picture, latest, isOn, wheel]);
 
   const isIn = ({ px, py }: Place) => px >= area.left && px <= area.right && py >= area.top && py <= area.bottom;
   const place = (event: PointerEvent<SVGSVGElement>) => placeOn(event.currentTarget, event);

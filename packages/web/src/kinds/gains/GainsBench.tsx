@@ -212,6 +212,8 @@ function Plots({
         band={band}
         probing={probing}
         onFit={fit}
+        onView={frames.view}
+        onBack={frames.back}
         summary={summaryOf(part, response)}
         tools={<PlotTools shown={shown} onChange={setShown} families={families} folded={design} />}
         className={

@@ -10,7 +10,7 @@ import { useFrame } from '../../plot/useFrame';
 export function useFrames(part: GainsOf, responses: LoopResponses, response: LoopResponse, began: Settings) {
   const { horizon } = part;
   const { height } = responses.model;
-  const [frame, setFrame] = useFrame(horizon, () => frameAbout(horizon, responses.reference, height));
+  const [frame, setFrame, back] = useFrame(horizon, () => frameAbout(horizon, responses.reference, height));
   const [effort, setEffort] = useFrame(horizon, () => frameFor(horizon, [], effortLevels(responses, response)));
   // Held from where the work began, so that there is room to see the poles move.
   const [reach, setReach] = useState(() => {
@@ -28,7 +28,7 @@ export function useFrames(part: GainsOf, responses: LoopResponses, response: Loo
     fitEffort(first);
     setReach(reachOf(response.poles));
   };
-  return { frame, effort, reach, fit, fitEffort };
+  return { frame, effort, reach, fit, fitEffort, view: setFrame, back };
 }
 
 /** Room for the effort: its limits, or several times what it takes where the work begins. */
