@@ -135,7 +135,7 @@ test('a controller is put in front by one choice, the input is set, and its numb
   await page.getByLabel('Add several lines').selectOption('PID in front of it, loop closed');
   await curve('9 0').waitFor();
   await page.getByLabel('Size of the input').fill('2,5');
-  await page.getByLabel('When it sets in, in seconds').fill('1');
+  await page.getByLabel('When it sets in').fill('1');
   await page.getByRole('figure', { name: 'Response to a step of 2.5' }).waitFor();
   await page.getByLabel('Size of the input').fill('two');
   await page.getByText('no such number').waitFor();

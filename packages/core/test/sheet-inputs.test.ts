@@ -203,6 +203,7 @@ describe('a sheet from elsewhere', () => {
       ...emptySheet,
       drives: [typed('t'), { kind: 'data', name: 'gauge' }, { kind: 'none' }] as SheetDrive[],
       initial: [1, -2],
+      unit: 'min' as const,
       nails: [{ quantity: 'overshootPercent', relation: 'atMost', limit: 10 }] as const,
       data: [{ name: 'gauge', times: [0, 1], values: [0, 2] }],
     };

@@ -375,7 +375,7 @@ export const tuned = { kind: 'gains', gains: { Kp: '4', Kd: '3' } };
 
 /** A sheet of the open bench as a browser sends it. */
 export const benchSheet: Sheet = {
-  ...{ format: 1, title: '', drives: [{ kind: 'step', from: 0, to: 1, at: 0 }], initial: [], time: null },
+  ...{ format: 1, title: '', drives: [{ kind: 'step', from: 0, to: 1, at: 0 }], initial: [], unit: 's', time: null },
   ...{ nails: [], data: [], panes: ['response', 'plane'] },
   lines: [{ name: 'G', text: '1/s', drawn: true, panes: 'all' }],
 };

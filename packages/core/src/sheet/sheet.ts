@@ -10,7 +10,9 @@ export interface Sheet {
   readonly drives: readonly SheetDrive[];
   /** y, y′, … of each system at t = 0, or the states of one in states; what is missing is 0. */
   readonly initial: readonly number[];
-  /** Time shown, in seconds; null for as long as the systems take. */
+  /** In what times are counted, and s with them: `1/(5*s + 1)` takes 5 of these. */
+  readonly unit: TimeUnit;
+  /** Time shown; null for as long as the systems take. */
   readonly time: number | null;
   readonly panes: readonly SheetPane[];
   readonly nails: readonly SheetNail[];
@@ -34,7 +36,7 @@ export interface SheetLine {
 export const linePanes = ['all', 'time', 'frequency'] as const;
 export type LinePanes = (typeof linePanes)[number];
 
-/** Times in seconds. */
+/** Times in the unit of the sheet. */
 export type SheetDrive =
   | { readonly kind: 'step'; readonly from: number; readonly to: number; readonly at: number }
   /** Slope, area or second derivative. */
@@ -49,6 +51,9 @@ export type SheetDrive =
 
 export const driveKinds = ['step', 'ramp', 'impulse', 'parabola', 'sine', 'typed', 'data', 'none'] as const;
 export type DriveKind = SheetDrive['kind'];
+
+export const timeUnits = ['s', 'min', 'h'] as const;
+export type TimeUnit = (typeof timeUnits)[number];
 
 export const sheetPanes = ['response', 'plane', 'bode', 'nyquist', 'measures'] as const;
 export type SheetPane = (typeof sheetPanes)[number];
@@ -79,7 +84,7 @@ export const sheetLimits = {
 export const unitDrive: SheetDrive = { kind: 'step', from: 0, to: 1, at: 0 };
 
 export const emptySheet: Sheet = {
-  ...{ format: 1, title: '', drives: [unitDrive], initial: [], time: null, nails: [], data: [] },
+  ...{ format: 1, title: '', drives: [unitDrive], initial: [], unit: 's', time: null, nails: [], data: [] },
   lines: [{ name: 'G', text: '', drawn: true, panes: 'all' }],
   panes: ['response', 'plane', 'bode', 'nyquist', 'measures'],
 };
@@ -107,7 +112,7 @@ export function sheetFrom(value: unknown): Sheet {
   if (!Array.isArray(lines) || lines.length < 1) return refuse(`It has no 1 to ${sheetLimits.lines} lines.`);
   if (time !== null && !(isNumber(time, 0) && time > 0)) return refuse('Its time is none.');
   return {
-    ...{ format: 1, title, time },
+    ...{ format: 1, title, time, unit: timeUnits.find((each) => each === value['unit']) ?? 's' },
     lines: listOf(lines, sheetLimits.lines, 'lines', lineFrom),
     drives: drivesFrom(value),
     initial: listOf(initial, sheetLimits.initial, 'initial values', (of, k) =>

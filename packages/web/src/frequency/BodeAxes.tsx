@@ -1,6 +1,7 @@
 import { formatNumber } from '@nailset/core';
 import { scaleLinear, scaleLog } from 'd3-scale';
 import { memo } from 'react';
+import { useTimeUnit } from '../plot/timeUnit';
 import type { MarginMark } from './frequencyData';
 
 /** Levels and phases over frequency. */
@@ -78,6 +79,7 @@ export const BodeAxes = memo(function BodeAxes({
   units: BodeUnits;
 }) {
   const { width, height, left, right, top, half, lower, bottom, x, db, phase, powers } = scale;
+  const unit = useTimeUnit();
   return (
     <>
       {[top, lower].map((y) => (
@@ -94,7 +96,7 @@ export const BodeAxes = memo(function BodeAxes({
         </g>
       ))}
       <text x={width - right} y={height - 8} textAnchor="end" className="fill-slate">
-        {units.hertz ? 'Hz' : 'rad/s'}
+        {units.hertz ? (unit === 's' ? 'Hz' : `1/${unit}`) : `rad/${unit}`}
       </text>
       {db.ticks(5).map((value) => (
         <g key={value}>

@@ -1,4 +1,4 @@
-import { attempt, formatNumber, marginsOf, Problem } from '@nailset/core';
+import { attempt, formatNumber, marginsOf, Problem, type TimeUnit } from '@nailset/core';
 import { useId, useMemo, useRef, useState } from 'react';
 import {
   BodeAxes,
@@ -14,6 +14,7 @@ import { CurvePath } from '../frequency/BodePlot';
 import { marginMarks } from '../frequency/frequencyData';
 import { PlotFrame } from '../plot/PlotFrame';
 import { placeOn } from '../plot/pointer';
+import { useTimeUnit } from '../plot/timeUnit';
 import { markAt, sliderProps, useDrag } from '../plot/useDrag';
 import { useSize } from '../plot/useSize';
 import { bothOf, useZoom } from '../plot/useZoom';
@@ -44,6 +45,7 @@ export default function BodePane({ drawn, chosen, kept, fits, className, tools, 
   const [units, setUnits] = useState({ ratio: false, hertz: false });
   const [withMargins, setWithMargins] = useState(false);
   const [at, setAt] = useState<number>();
+  const unit = useTimeUnit();
   const held = useHeld(drawn.length > 0, fits, () => {
     const span = spanOf(drawn);
     return frameOf(shownOf(drawn, span), span);
@@ -60,7 +62,7 @@ export default function BodePane({ drawn, chosen, kept, fits, className, tools, 
       onFit={held.fit}
       className={className}
       table={() => ({
-        heads: ['ω, rad/s', ...all.flatMap(({ each }) => [`${each.label}, dB`, `${each.label}, °`])],
+        heads: [`ω, rad/${unit}`, ...all.flatMap(({ each }) => [`${each.label}, dB`, `${each.label}, °`])],
         rows: Array.from({ length: 24 }, (_, k) => 10 * k).map((k) => [
           all[0]?.curve.omegas[k] ?? null,
           ...all.flatMap(({ curve }) => [curve.magnitudesDb[k] ?? null, curve.phasesDegrees[k] ?? null]),
@@ -68,15 +70,15 @@ export default function BodePane({ drawn, chosen, kept, fits, className, tools, 
       })}
       tools={
         <>
-          {at !== undefined && present && <span className="text-copper">{readingAt(present, at)}</span>}
+          {at !== undefined && present && <span className="text-copper">{readingAt(present, at, unit)}</span>}
           <Toggle on={withMargins} onChange={setWithMargins} words="Margins" />
-          <AxesMenu axes={axesOf(frame)} onChange={(axis, ends) => held.set(withAxis(frame, axis, ends))}>
+          <AxesMenu axes={axesOf(frame, unit)} onChange={(axis, ends) => held.set(withAxis(frame, axis, ends))}>
             <p className="flex gap-4">
               <button type="button" className="link" onClick={() => setUnits({ ...units, ratio: !units.ratio })}>
                 {units.ratio ? 'in dB' : 'as a ratio'}
               </button>
               <button type="button" className="link" onClick={() => setUnits({ ...units, hertz: !units.hertz })}>
-                {units.hertz ? 'in rad/s' : 'in Hz'}
+                {units.hertz ? `in rad/${unit}` : unit === 's' ? 'in Hz' : `in 1/${unit}`}
               </button>
             </p>
           </AxesMenu>
@@ -255,6 +257,7 @@ function BodeReadings({
   frame: BodeFrame;
   ratio: boolean;
 }) {
+  const unit = useTimeUnit();
   const { x, db, phase, top, bottom, width, right } = scale;
   return readings.omegas
     .filter((omega) => omega >= frame.from && omega <= frame.to)
@@ -271,7 +274,7 @@ function BodeReadings({
           className="cursor-ew-resize fill-plum outline-none [&:focus-visible>circle]:stroke-ink"
           {...sliderProps({
             ...{ label: 'Reading at a frequency', value: omega },
-            words: `${each.label} at ${formatNumber(omega)} rad/s: ${size}, ${formatNumber(degrees)}°`,
+            words: `${each.label} at ${formatNumber(omega)} rad/${unit}: ${size}, ${formatNumber(degrees)}°`,
             onStep: ({ right: steps, up }) =>
               readings.move(omega, omega * (frame.to / frame.from) ** ((steps + up) / 200)),
             onRemove: () => readings.remove(omega),
@@ -282,7 +285,7 @@ function BodeReadings({
           <circle cx={x(omega)} cy={phase(degrees)} r="3.4" strokeWidth="2" className="stroke-sheet" />
           <g strokeWidth="3" className="stroke-sheet/85 [paint-order:stroke]">
             <text {...text} y={top + 12}>
-              {formatNumber(omega)} rad/s
+              {formatNumber(omega)} rad/{unit}
             </text>
             <text {...text} y={db(level) - 7}>
               {size}
@@ -296,8 +299,8 @@ function BodeReadings({
     });
 }
 
-const axesOf = ({ from, to, dbLow, dbHigh, phaseLow, phaseHigh }: BodeFrame): Axis[] => [
-  { name: 'frequency', unit: 'rad/s', from, to, above: 1e-12 },
+const axesOf = ({ from, to, dbLow, dbHigh, phaseLow, phaseHigh }: BodeFrame, unit: TimeUnit): Axis[] => [
+  { name: 'frequency', unit: `rad/${unit}`, from, to, above: 1e-12 },
   { name: 'magnitude', unit: 'dB', from: dbLow, to: dbHigh },
   { name: 'phase', unit: '°', from: phaseLow, to: phaseHigh },
 ];
@@ -326,7 +329,7 @@ function frameOf(shown: readonly Shown[], [from, to]: readonly [number, number])
 const decibels = ({ magnitudesDb }: BodeCurve, at: number): string =>
   `${formatNumber(Array.from(magnitudesDb).at(at) ?? NaN)} dB`;
 
-function readingAt({ each, curve }: Shown, omega: number): string {
+function readingAt({ each, curve }: Shown, omega: number, unit: TimeUnit): string {
   const phase = levelAt({ ...curve, magnitudesDb: curve.phasesDegrees }, omega);
-  return `${each.label} at ${formatNumber(omega)} rad/s: ${formatNumber(levelAt(curve, omega))} dB, ${formatNumber(phase)}°`;
+  return `${each.label} at ${formatNumber(omega)} rad/${unit}: ${formatNumber(levelAt(curve, omega))} dB, ${formatNumber(phase)}°`;
 }

@@ -10,6 +10,7 @@ import {
 } from '@nailset/core';
 import { Dialog } from 'radix-ui';
 import { useMemo, useState } from 'react';
+import { useTimeUnit } from '../plot/timeUnit';
 import { Button } from '../shared/Button';
 import { Formula } from '../shared/Formula';
 import type { Drawn } from './drawn';
@@ -49,6 +50,7 @@ export default function DesignDialog({
   onUse: (design: Design) => void;
   onClose: () => void;
 }) {
+  const unit = useTimeUnit();
   const [way, setWay] = useState<Way>('PD');
   const [wanted, setWanted] = useState<Specifications>(() => ({
     overshootPercent: 10,
@@ -113,8 +115,8 @@ export default function DesignDialog({
                   </select>
                   <NumberIn
                     words=""
-                    label="Wanted time, in seconds"
-                    unit="s"
+                    label="Wanted time"
+                    unit={unit}
                     value={wanted.time}
                     isFine={(next) => next > 0 && next < 1e9}
                     onChange={(next) => setWanted({ ...wanted, time: next ?? 1 })}

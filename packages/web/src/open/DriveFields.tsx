@@ -149,8 +149,8 @@ function OwnFields({
           {drive.kind === 'sine' && (
             <NumberIn
               words=""
-              label="Its frequency, in rad/s"
-              unit="rad/s"
+              label="Its frequency, in radians"
+              unit={`rad/${sheet.unit}`}
               value={drive.omega}
               isFine={(omega) => omega > 0 && omega <= 1e9}
               onChange={(omega) => onChange({ ...drive, omega: omega ?? 1 }, 'omega')}
@@ -158,8 +158,8 @@ function OwnFields({
           )}
           <NumberIn
             words="at"
-            unit="s"
-            label="When it sets in, in seconds"
+            unit={sheet.unit}
+            label="When it sets in"
             value={drive.at}
             isFine={isTime}
             onChange={(at) => onChange({ ...drive, at: at ?? 0 }, 'at')}

@@ -15,6 +15,7 @@ import {
   writtenForms,
 } from '@nailset/core';
 import { lazy, Suspense, useMemo, useState } from 'react';
+import { useTimeUnit } from '../plot/timeUnit';
 import { Formula } from '../shared/Formula';
 import { conversions } from './convert';
 import type { Drawn } from './drawn';
@@ -40,6 +41,7 @@ export function FactsPanel({
   onDesign: () => void;
 }) {
   const { system, deadTime, hidden, order, type, relativeDegree } = facts;
+  const unit = useTimeUnit();
   const plant = read?.kind === 'system' ? read.plant : undefined;
   return (
     <section aria-label={`Facts about ${label}`} className="border-t border-rule pt-3">
@@ -68,7 +70,7 @@ export function FactsPanel({
           <p className="text-[13px] text-slate">
             order {order} · type {type} · relative degree {relativeDegree} · gain at rest{' '}
             {system.dcGain === null ? 'none' : formatNumber(system.dcGain)}
-            {deadTime > 0 && ` · dead time ${withUnit(deadTime, 's')}`}
+            {deadTime > 0 && ` · dead time ${withUnit(deadTime, unit)}`}
           </p>
           {hidden.length > 0 && <p className="text-[13px] text-copper">It cancels {hiddenWords(hidden)}.</p>}
           <DampingTable poles={system.poles} />
@@ -99,6 +101,7 @@ function whyUnstable({ stable, system, hidden }: Drawn['facts']): string {
 
 /** Every pole with what course books read off it. */
 function DampingTable({ poles }: { poles: readonly Pole[] }) {
+  const unit = useTimeUnit();
   if (poles.length === 0) return null;
   const shown = poles.filter(({ im }) => im >= 0);
   const or = (value: number | null, unit = '') => (value === null ? '–' : withUnit(value, unit));
@@ -108,8 +111,8 @@ function DampingTable({ poles }: { poles: readonly Pole[] }) {
         <tr>
           <th className="py-0.5 text-left font-normal">pole</th>
           <th className="font-normal">ζ</th>
-          <th className="font-normal">ωn, rad/s</th>
-          <th className="font-normal">τ, s</th>
+          <th className="font-normal">ωn, rad/{unit}</th>
+          <th className="font-normal">τ, {unit}</th>
         </tr>
       </thead>
       <tbody>

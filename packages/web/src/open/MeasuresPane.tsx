@@ -7,6 +7,7 @@ import {
   withUnit,
 } from '@nailset/core';
 import { useState } from 'react';
+import { useTimeUnit } from '../plot/timeUnit';
 import { NailMark, nailState } from '../shared/NailMark';
 import type { Drawn } from './drawn';
 import { nailItems } from './nails';
@@ -25,11 +26,11 @@ interface Column {
 const columns: readonly Column[] = [
   { head: 'final value', unit: '', of: ({ finalValue }) => finalValue },
   { head: 'offset', unit: '', of: ({ finalValue }) => (finalValue === null ? null : 1 - finalValue) },
-  { head: 'rise 10–90 %', unit: 's', of: ({ riseTime }) => riseTime, quantity: 'riseTime' },
-  { head: 'settles, 2 %', unit: 's', of: ({ settlingTime }) => settlingTime, quantity: 'settlingTime' },
+  { head: 'rise 10–90 %', unit: 'time', of: ({ riseTime }) => riseTime, quantity: 'riseTime' },
+  { head: 'settles, 2 %', unit: 'time', of: ({ settlingTime }) => settlingTime, quantity: 'settlingTime' },
   { head: 'overshoot', unit: '%', of: ({ overshootPercent }) => overshootPercent, quantity: 'overshootPercent' },
   { head: 'peak', unit: '', of: ({ peakValue }) => peakValue, quantity: 'peakValue' },
-  { head: 'at', unit: 's', of: ({ peakTime }) => peakTime, quantity: 'peakTime' },
+  { head: 'at', unit: 'time', of: ({ peakTime }) => peakTime, quantity: 'peakTime' },
 ];
 
 /** What is read off the unit step response of every system, each compared with the chosen one, and nails on it. */
@@ -110,6 +111,7 @@ function Row({
   against: Measures | null | undefined;
   items: readonly VerdictItem[];
 }) {
+  const timeUnit = useTimeUnit();
   const { measures, stable } = facts;
   return (
     <tr className="border-t border-grid">
@@ -130,7 +132,11 @@ function Row({
                   <NailMark state={nailState(item)} label={item.label} />
                 </span>
               )}
-              <Measure value={value} unit={unit} against={against && head !== 'offset' ? of(against) : null} />
+              <Measure
+                value={value}
+                unit={unit === 'time' ? timeUnit : unit}
+                against={against && head !== 'offset' ? of(against) : null}
+              />
             </td>
           );
         })

@@ -7,6 +7,7 @@ import { planeAxes, planeView, planeWith } from '../plane/view';
 import { ZoomButtons } from '../plane/ZoomButtons';
 import { tenths } from '../plot/frame';
 import { PlotFrame } from '../plot/PlotFrame';
+import { useTimeUnit } from '../plot/timeUnit';
 import { useSize } from '../plot/useSize';
 import { useZoom } from '../plot/useZoom';
 import { ZoomBox } from '../plot/ZoomBox';
@@ -22,6 +23,7 @@ const points = 720;
 /** G(jω) of every system and its mirror image, with the unit circle and −1. */
 export default function NyquistPane({ drawn, chosen, kept, fits, className, tools, readings }: FrequencyProps) {
   const [place, { width, height }] = useSize<HTMLDivElement>();
+  const timeUnit = useTimeUnit();
   const held = useHeld(drawn.length > 0, fits, () => nyquistFrame);
   const frame = held.axes;
   const scale = useMemo(() => planeScale(frame, width, height), [frame, width, height]);
@@ -49,7 +51,7 @@ export default function NyquistPane({ drawn, chosen, kept, fits, className, tool
       onFit={held.fit}
       className={className}
       table={() => ({
-        heads: ['system', 'ω, rad/s', 'real part', 'imaginary part'],
+        heads: ['system', `ω, rad/${timeUnit}`, 'real part', 'imaginary part'],
         rows: all.flatMap(({ each, curve }) =>
           pointsOf(curve).flatMap(({ re, im }, k) =>
             k % 60 === 0 ? [[each.label, curve.omegas[k] ?? null, re, im]] : [],
@@ -139,6 +141,7 @@ function NyquistReadings({
   present: { each },
   scale: { x, y },
 }: Pick<FrequencyProps, 'readings'> & { present: { each: Drawn }; scale: PlaneScale }) {
+  const unit = useTimeUnit();
   return readings.omegas.map((omega) => {
     const curve = levelsOf(each.transfer, [omega, omega * 1.0001], 2);
     const [point] = curve ? pointsOf(curve) : [];
@@ -152,7 +155,7 @@ function NyquistReadings({
             strokeWidth="3"
             className="stroke-sheet/85 [paint-order:stroke]"
           >
-            {formatNumber(omega)} rad/s
+            {formatNumber(omega)} rad/{unit}
           </text>
         </g>
       )

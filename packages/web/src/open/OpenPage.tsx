@@ -8,10 +8,12 @@ import {
   type SheetPane,
   sheetPanes,
   timeFor,
+  timeUnits,
 } from '@nailset/core';
 import { lazy, Suspense, useDeferredValue, useEffect, useEffectEvent, useMemo, useState } from 'react';
 import { useSession } from '../api/queries';
 import { Header } from '../page/Header';
+import { TimeUnitContext } from '../plot/timeUnit';
 import { Button } from '../shared/Button';
 import { undoKey } from '../shared/history';
 import { SavingNote } from '../shared/saving';
@@ -84,67 +86,71 @@ function OpenBench({ owner }: { owner: string | null | undefined }) {
   const places = placesOf(settled, read);
   if (isProjected) {
     return (
-      <Suspense>
-        <ProjectedSheet
-          {...{ state, read, drawn, places, chosen, fits, around, until }}
-          onClose={() => setProjected(false)}
-        />
-      </Suspense>
+      <TimeUnitContext value={sheet.unit}>
+        <Suspense>
+          <ProjectedSheet
+            {...{ state, read, drawn, places, chosen, fits, around, until }}
+            onClose={() => setProjected(false)}
+          />
+        </Suspense>
+      </TimeUnitContext>
     );
   }
   return (
-    <div className="flex min-h-dvh flex-col xl:h-dvh">
-      <Header crumbs={[{ text: 'Open bench' }]}>
-        <SheetActions {...{ state, saving, chosen }} onProject={() => setProjected(true)} />
-      </Header>
-      <main className="grid min-h-0 flex-1 xl:grid-cols-[400px_minmax(0,1fr)] xl:grid-rows-[minmax(0,1fr)]">
-        <h1 className="sr-only">Open bench</h1>
-        <div className="grid content-start gap-4 border-rule px-4 py-3 max-xl:border-b xl:overflow-y-auto xl:border-r">
-          <TitleLine state={state} saving={saving} isSignedIn={isSignedIn} />
-          {state.trouble && (
-            <p role="alert" className="text-note text-brick">
-              {state.trouble}
-            </p>
-          )}
-          <LinesColumn
-            {...{ state, read, places }}
-            chosen={line}
-            facts={chosen?.line}
-            about={chosen && sheet.lines[chosen.line]?.name}
-            onChoose={choose}
-          />
-          {ofLine.length > 1 && (
-            <div role="group" aria-label="Which of them" className="flex flex-wrap gap-x-3 text-[13px]">
-              {ofLine.map(({ id, label }) => (
-                <Toggle key={id} on={id === chosen?.id} words={label} onChange={() => setMember(id)} />
-              ))}
-            </div>
-          )}
-          {chosen && <About {...{ state, chosen }} read={read[chosen.line]} onAdded={choose} />}
-          <DataPanel state={state} />
-        </div>
-        <div className="flex min-w-0 flex-col gap-2 px-4 py-2.5 xl:overflow-y-auto">
-          <Tools
-            state={state}
-            time={drawn.length > 0 ? time : undefined}
-            inputs={chosen?.parts?.map(({ input }) => input) ?? []}
-            numbers={around.numbers}
-            hasKept={kept.length > 0}
-            onKeep={() => setLeft({ on: opened, drawn: kept.length > 0 ? [] : drawn })}
-            onFit={() => setAsked(asked + 1)}
-          />
-          {drawn.length === 0 ? (
-            <Beginning state={state} />
-          ) : (
-            <Panes
-              {...{ sheet: settled, drawn, chosen, kept, fits, around, large, until }}
-              onLarge={setLarge}
-              onNails={(nails) => state.change({ ...sheet, nails }, 'nails')}
+    <TimeUnitContext value={sheet.unit}>
+      <div className="flex min-h-dvh flex-col xl:h-dvh">
+        <Header crumbs={[{ text: 'Open bench' }]}>
+          <SheetActions {...{ state, saving, chosen }} onProject={() => setProjected(true)} />
+        </Header>
+        <main className="grid min-h-0 flex-1 xl:grid-cols-[400px_minmax(0,1fr)] xl:grid-rows-[minmax(0,1fr)]">
+          <h1 className="sr-only">Open bench</h1>
+          <div className="grid content-start gap-4 border-rule px-4 py-3 max-xl:border-b xl:overflow-y-auto xl:border-r">
+            <TitleLine state={state} saving={saving} isSignedIn={isSignedIn} />
+            {state.trouble && (
+              <p role="alert" className="text-note text-brick">
+                {state.trouble}
+              </p>
+            )}
+            <LinesColumn
+              {...{ state, read, places }}
+              chosen={line}
+              facts={chosen?.line}
+              about={chosen && sheet.lines[chosen.line]?.name}
+              onChoose={choose}
             />
-          )}
-        </div>
-      </main>
-    </div>
+            {ofLine.length > 1 && (
+              <div role="group" aria-label="Which of them" className="flex flex-wrap gap-x-3 text-[13px]">
+                {ofLine.map(({ id, label }) => (
+                  <Toggle key={id} on={id === chosen?.id} words={label} onChange={() => setMember(id)} />
+                ))}
+              </div>
+            )}
+            {chosen && <About {...{ state, chosen }} read={read[chosen.line]} onAdded={choose} />}
+            <DataPanel state={state} />
+          </div>
+          <div className="flex min-w-0 flex-col gap-2 px-4 py-2.5 xl:overflow-y-auto">
+            <Tools
+              state={state}
+              time={drawn.length > 0 ? time : undefined}
+              inputs={chosen?.parts?.map(({ input }) => input) ?? []}
+              numbers={around.numbers}
+              hasKept={kept.length > 0}
+              onKeep={() => setLeft({ on: opened, drawn: kept.length > 0 ? [] : drawn })}
+              onFit={() => setAsked(asked + 1)}
+            />
+            {drawn.length === 0 ? (
+              <Beginning state={state} />
+            ) : (
+              <Panes
+                {...{ sheet: settled, drawn, chosen, kept, fits, around, large, until }}
+                onLarge={setLarge}
+                onNails={(nails) => state.change({ ...sheet, nails }, 'nails')}
+              />
+            )}
+          </div>
+        </main>
+      </div>
+    </TimeUnitContext>
   );
 }
 
@@ -233,13 +239,22 @@ function Tools({
       <DriveFields state={{ sheet, change }} inputs={inputs} numbers={numbers} />
       <NumberIn
         words="for"
-        unit="s"
-        label="Time shown, in seconds"
+        label="Time shown"
         value={sheet.time}
         empty={time === undefined ? '–' : formatNumber(time + lastStart(sheet.drives))}
         isFine={(next) => next > 0 && next <= 1e9}
         onChange={(next) => change({ ...sheet, time: next }, 'time')}
       />
+      <select
+        aria-label="Unit of time"
+        className="-ml-3 bg-transparent text-petrol"
+        value={sheet.unit}
+        onChange={(event) => change({ ...sheet, unit: timeUnits.find((each) => each === event.target.value) ?? 's' })}
+      >
+        {timeUnits.map((each) => (
+          <option key={each}>{each}</option>
+        ))}
+      </select>
       <span role="group" aria-label="Panes" className="flex flex-wrap gap-x-3">
         {sheetPanes.map((pane) => (
           <Toggle key={pane} on={sheet.panes.includes(pane)} words={paneNames[pane]} onChange={() => toggle(pane)} />

@@ -27,6 +27,7 @@ import { planeAxes, planeView, planeWith } from '../plane/view';
 import { ZoomButtons } from '../plane/ZoomButtons';
 import { PlotFrame } from '../plot/PlotFrame';
 import { placeOn } from '../plot/pointer';
+import { useTimeUnit } from '../plot/timeUnit';
 import { isNear, markAt, type Place, sliderProps, useDrag } from '../plot/useDrag';
 import { useSize } from '../plot/useSize';
 import { bothOf, useZoom } from '../plot/useZoom';
@@ -219,6 +220,7 @@ function GainReading({
   onGain: (gain: number) => void;
   onRemove: () => void;
 }) {
+  const unit = useTimeUnit();
   const { x, y } = scale;
   const own = branches[branch];
   if (!own) return null;
@@ -232,12 +234,12 @@ function GainReading({
       className="cursor-pointer fill-plum outline-none [&:focus-visible>path]:stroke-ink"
       {...sliderProps({
         ...{ label: 'Gain on the locus', value: gain },
-        words: `${short}, pole ${formatPoint({ re, im })}, ωn ${formatNumber(size)} rad/s`,
+        words: `${short}, pole ${formatPoint({ re, im })}, ωn ${formatNumber(size)} rad/${unit}`,
         onStep: ({ right, up }) => onGain((gain || 1e-3) * 1.02 ** (right + up)),
         onRemove,
       })}
     >
-      <title>{`pole ${formatPoint({ re, im })}, ωn ${formatNumber(size)} rad/s`}</title>
+      <title>{`pole ${formatPoint({ re, im })}, ωn ${formatNumber(size)} rad/${unit}`}</title>
       {branches.map((each, k) => {
         const at = onBranch(each, gain);
         return k !== branch && <circle key={k} cx={x(at.re)} cy={y(at.im)} r="3" />;

@@ -1,4 +1,12 @@
-import { type Around, type Curve, formatNumber, isOverTime, Problem, type SheetDrive } from '@nailset/core';
+import {
+  type Around,
+  type Curve,
+  formatNumber,
+  isOverTime,
+  Problem,
+  type SheetDrive,
+  type TimeUnit,
+} from '@nailset/core';
 import { useMemo, useState } from 'react';
 import { useProbing } from '../loop/useProbing';
 import type { PlotCurve } from '../plot/curves';
@@ -6,6 +14,7 @@ import { type Frame, frameFor } from '../plot/frame';
 import type { Limit } from '../plot/limits';
 import { measureMarks } from '../plot/measureMarks';
 import { ResponsePlot } from '../plot/ResponsePlot';
+import { useTimeUnit } from '../plot/timeUnit';
 import { AxesMenu } from './AxesMenu';
 import type { Drawn } from './drawn';
 import { driveWord, driveWords } from './drives';
@@ -27,6 +36,7 @@ const largeHeights: Readonly<Record<number, string>> = { 2: 'h-[calc(50vh-110px)
 /** Responses of every system, with what drives them; one above the other where that is asked for. */
 export function ResponsePane(props: ResponseProps) {
   const { drawn, chosen, kept, fits, className, isLarge, drives, around, until, limits, tools } = props;
+  const unit = useTimeUnit();
   const probing = useProbing();
   const [stacked, setStacked] = useState(false);
   const [marked, setMarked] = useState(false);
@@ -63,11 +73,11 @@ export function ResponsePane(props: ResponseProps) {
     name: word,
   }));
   const height = stepHeight(drives);
-  const { marks, band } = marked && height !== null ? marksOf(chosen, curves, height, frame.tMax) : noMarks;
+  const { marks, band } = marked && height !== null ? marksOf(chosen, curves, height, frame.tMax, unit) : noMarks;
   const common = { frame, probing, limits, dots, onView: held.set, onBack: held.back, wheel: 'always' as const };
   const strips = [...new Set(drawn.map(({ line }) => line))].slice(0, 3);
   const axes = [
-    { name: 'time', unit: 's', from: frame.tMin ?? 0, to: frame.tMax, above: 0 },
+    { name: 'time', unit, from: frame.tMin ?? 0, to: frame.tMax, above: 0 },
     { name: 'value', unit: '', from: frame.yMin, to: frame.yMax },
   ];
   const switches = (
@@ -127,7 +137,7 @@ export function ResponsePane(props: ResponseProps) {
       curves={[...otherLines, ...curves]}
       onFit={held.fit}
       tools={switches}
-      summary={`Responses to ${words} after ${formatNumber(until)} s: ${ends.join(', ') || 'none'}.`}
+      summary={`Responses to ${words} after ${formatNumber(until)} ${unit}: ${ends.join(', ') || 'none'}.`}
       className={className}
     />
   );
@@ -145,13 +155,19 @@ function stepHeight(drives: readonly SheetDrive[]): number | null {
 }
 
 /** Where the measures of the chosen system are read. */
-function marksOf(chosen: Drawn | undefined, curves: readonly PlotCurve[], height: number, tMax: number) {
+function marksOf(
+  chosen: Drawn | undefined,
+  curves: readonly PlotCurve[],
+  height: number,
+  tMax: number,
+  unit: TimeUnit,
+) {
   const measures = chosen?.facts.measures;
   const curve = curves.find(({ id }) => id === chosen?.id)?.curve;
   if (!measures || !curve) return noMarks;
   const scaled = (value: number | null) => (value === null ? null : value * height);
   const { finalValue, peakValue } = measures;
-  return measureMarks({ ...measures, finalValue: scaled(finalValue), peakValue: scaled(peakValue) }, curve, tMax);
+  return measureMarks({ ...measures, finalValue: scaled(finalValue), peakValue: scaled(peakValue) }, curve, tMax, unit);
 }
 
 /** Of each system to each drive; of one with several inputs driven together the sum, and dashed what each gives. */

@@ -3,6 +3,7 @@ import { type PointerEvent, useRef } from 'react';
 import { clamp, type Frame, valueAt } from './frame';
 import type { Scale } from './marks';
 import { placeOn } from './pointer';
+import { useTimeUnit } from './timeUnit';
 import { sliderProps } from './useDrag';
 
 /** A point asked on the present curve, moved along it by pointer or keys. */
@@ -39,6 +40,7 @@ export function Probes({
   bottom: number;
   right: number;
 }) {
+  const unit = useTimeUnit();
   const dragged = useRef<number>(undefined);
   const first = frame.tMin ?? 0;
   const timeAt = (event: PointerEvent<SVGElement>): number => {
@@ -49,7 +51,7 @@ export function Probes({
   return seen.map(({ id, time }) => {
     const value = valueAt(curve, time);
     const [px, py] = [x(time), clamp(y(value), top, bottom)];
-    const words = `${formatNumber(value)} at ${withUnit(time, 's')}`;
+    const words = `${formatNumber(value)} at ${withUnit(time, unit)}`;
     const leftward = px + 8 + words.length * 6 > right;
     return (
       <g

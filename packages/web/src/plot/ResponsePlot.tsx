@@ -1,4 +1,4 @@
-import type { Curve } from '@nailset/core';
+import type { Curve, TimeUnit } from '@nailset/core';
 import { scaleLinear } from 'd3-scale';
 import { type ReactNode, useId, useRef } from 'react';
 import { type PlotCurve, type Reading, strokes } from './curves';
@@ -10,6 +10,7 @@ import type { MeasureBand, MeasureMark } from './measureMarks';
 import { PlotFrame, type PlotTable } from './PlotFrame';
 import { placeOn } from './pointer';
 import { type Probe, type ProbeActions, Probes } from './Probes';
+import { useTimeUnit } from './timeUnit';
 import { useSize } from './useSize';
 import { useZoom, type Wheel } from './useZoom';
 import { ZoomBox } from './ZoomBox';
@@ -66,12 +67,13 @@ export function ResponsePlot({
   tools?: ReactNode;
   className?: string;
 }) {
+  const unit = useTimeUnit();
   return (
     <PlotFrame
       title={title}
       tools={tools}
       {...(onFit ? { onFit } : {})}
-      table={() => tableOf(curves, frame)}
+      table={() => tableOf(curves, frame, unit)}
       className={className}
     >
       <Drawing
@@ -101,11 +103,11 @@ export function ResponsePlot({
 const tableRows = 21;
 
 /** The curves that have a label or a name in numbers, at times over the frame. */
-function tableOf(curves: readonly PlotCurve[], { tMin = 0, tMax }: Frame): PlotTable {
+function tableOf(curves: readonly PlotCurve[], { tMin = 0, tMax }: Frame, unit: TimeUnit): PlotTable {
   const shown = curves.filter(({ label, name }) => label ?? name);
   const times = Array.from({ length: tableRows }, (_, k) => tMin + (k * (tMax - tMin)) / (tableRows - 1));
   return {
-    heads: ['time, s', ...shown.map(({ label, name }) => (name ?? label)!)],
+    heads: [`time, ${unit}`, ...shown.map(({ label, name }) => (name ?? label)!)],
     rows: times.map((time) => [time, ...shown.map(({ curve }) => valueAt(curve, time))]),
   };
 }

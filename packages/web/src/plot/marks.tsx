@@ -7,6 +7,7 @@ import type { Frame } from './frame';
 import { clamp } from './frame';
 import type { Limit } from './limits';
 import type { MeasureBand, MeasureMark } from './measureMarks';
+import { useTimeUnit } from './timeUnit';
 
 export type Scale = ReturnType<typeof scaleLinear<number, number>>;
 
@@ -130,6 +131,7 @@ export const Axes = memo(function Axes({
   bottom: number;
   margin: { left: number; top: number };
 }) {
+  const unit = useTimeUnit();
   const times = x.ticks(right - margin.left > 420 ? 8 : 4);
   const levels = y.ticks(bottom - margin.top > 200 ? 6 : bottom - margin.top > 90 ? 4 : 2);
   return (
@@ -139,7 +141,7 @@ export const Axes = memo(function Axes({
           <line x1={x(time)} x2={x(time)} y1={margin.top} y2={bottom} className="stroke-grid" />
           <text x={x(time)} y={bottom + 15} textAnchor="middle" className="fill-slate">
             {formatNumber(time)}
-            {time === times[times.length - 1] && ' s'}
+            {time === times[times.length - 1] && ` ${unit}`}
           </text>
         </g>
       ))}

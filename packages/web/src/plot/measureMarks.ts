@@ -1,4 +1,4 @@
-import { type Curve, formatNumber, type Measures, withUnit } from '@nailset/core';
+import { type Curve, formatNumber, type Measures, type TimeUnit, withUnit } from '@nailset/core';
 
 /** A line drawn into the plot to show where a measure is read, with its words at one end. */
 export interface MeasureMark {
@@ -19,6 +19,7 @@ export function measureMarks(
   { finalValue, riseTime, settlingTime, peakTime, peakValue }: Measures,
   curve: Curve,
   tMax: number,
+  unit: TimeUnit = 's',
 ): { marks: MeasureMark[]; band: MeasureBand | undefined } {
   if (finalValue === null || finalValue === 0) return { marks: [], band: undefined };
   const marks: MeasureMark[] = [];
@@ -30,15 +31,15 @@ export function measureMarks(
       { id: 'ten', from: { t: 0, y: low }, to: { t: start, y: low }, words: '10 %' },
       { id: 'ninety', from: { t: 0, y: high }, to: { t: end, y: high }, words: '90 %' },
       { id: 'from', from: { t: start, y: 0 }, to: { t: start, y: low } },
-      { id: 'rise', from: { t: end, y: 0 }, to: { t: end, y: high }, words: `rise ${withUnit(riseTime, 's')}` },
+      { id: 'rise', from: { t: end, y: 0 }, to: { t: end, y: high }, words: `rise ${withUnit(riseTime, unit)}` },
     );
   }
   if (settlingTime !== null && settlingTime < tMax) {
     const at = { t: settlingTime, y: finalValue };
-    marks.push({ id: 'settled', from: { ...at, y: 0 }, to: at, words: `settled ${withUnit(settlingTime, 's')}` });
+    marks.push({ id: 'settled', from: { ...at, y: 0 }, to: at, words: `settled ${withUnit(settlingTime, unit)}` });
   }
   if (peakTime !== null && peakValue !== null) {
-    const words = `peak ${formatNumber(peakValue)} at ${withUnit(peakTime, 's')}`;
+    const words = `peak ${formatNumber(peakValue)} at ${withUnit(peakTime, unit)}`;
     marks.push({ id: 'peak', from: { t: peakTime, y: finalValue }, to: { t: peakTime, y: peakValue }, words });
   }
   const size = Math.abs(0.02 * finalValue);
