@@ -115,7 +115,7 @@ export default function DesignDialog({
                   </select>
                   <NumberIn
                     words=""
-                    label="Wanted time"
+                    label="How long it may take"
                     unit={unit}
                     value={wanted.time}
                     isFine={(next) => next > 0 && next < 1e9}

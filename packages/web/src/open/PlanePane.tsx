@@ -4,7 +4,6 @@ import {
   formatNumber,
   formatPoint,
   formatPoints,
-  must,
   nearestOnBranches,
   type Pole,
   Problem,
@@ -66,9 +65,6 @@ export default function PlanePane({ drawn, chosen, kept, fits, className, tools 
   const [withLocus, setWithLocus] = useState(false);
   const [layers, setLayers] = useState(firstLayers);
   const [most, setMost] = useState<number | null>(null);
-  const [readings, setReadings] = useState<{ on: Drawn | undefined; set: readonly SetReading[] }>({
-    ...{ on: undefined, set: [] },
-  });
   const all = drawn.map((each) => ({ each, ...marksOf(each) }));
   const points = all.flatMap(({ poles, zeros, hidden }) => [...poles, ...zeros, ...hidden]);
   const held = useHeld(points.length > 0, fits, () => frameAround(points));
@@ -79,7 +75,7 @@ export default function PlanePane({ drawn, chosen, kept, fits, className, tools 
   const outside = width > 0 ? points.filter((point) => point.im >= 0 && isOut(point)).length : 0;
   const locus = useLocus(withLocus ? chosen : undefined, frame, most);
   const drawnLocus = locus instanceof Problem ? undefined : locus;
-  const set = readings.on === chosen ? readings.set : [];
+  const readings = useGainReadings(chosen?.id, drawnLocus, scale);
   const picture = useRef<SVGSVGElement>(null);
   const zoom = useZoom(
     picture,
@@ -87,30 +83,6 @@ export default function PlanePane({ drawn, chosen, kept, fits, className, tools 
     { onView: (part) => held.set(planeView(scale, part)), onBack: held.back },
     { isOn: width > 0, wheel: 'always' },
   );
-  const pointAt = ({ px, py }: Place) => ({
-    re: frame.re + (px - width / 2) / scale.unit,
-    im: frame.im - (py - height / 2) / scale.unit,
-  });
-  const onBranches = (at: Place) => {
-    const found = drawnLocus && nearestOnBranches(drawnLocus.branches, pointAt(at));
-    return found && isNear(at, { px: x(found.re), py: y(found.im) }) ? found : undefined;
-  };
-  const drag = useDrag<number>({
-    take: (at) => {
-      const placed = set.map(({ gain, branch }, index) => {
-        const point = onBranch(must(drawnLocus?.branches[branch]), gain);
-        return { index, px: x(point.re), py: y(point.im) };
-      });
-      return markAt(at, placed, (mark) => mark)?.index;
-    },
-    drag: (index, at) => {
-      const branch = set[index]?.branch;
-      const own = branch === undefined ? undefined : drawnLocus?.branches[branch];
-      const found = own && nearestOnBranches([own], pointAt(at));
-      if (found)
-        setReadings({ on: chosen, set: set.map((old, k) => (k === index ? { ...old, gain: found.gain } : old)) });
-    },
-  });
   const words = all
     .map(
       ({ each, poles, zeros }) =>
@@ -164,13 +136,8 @@ export default function PlanePane({ drawn, chosen, kept, fits, className, tools 
             role="group"
             aria-label={`s-plane. ${words}.`}
             className={`block touch-pan-y overflow-hidden text-[11px] select-none ${drawnLocus ? 'cursor-crosshair' : ''}`}
-            {...bothOf(zoom.handlers, drag)}
-            onClick={(event) => {
-              const at = placeOn(event.currentTarget, event);
-              const found = onBranches(at);
-              const isOne = set.some(({ gain, branch }) => found?.branch === branch && found.gain === gain);
-              if (found && !isOne && set.length < mostReadings) setReadings({ on: chosen, set: [...set, found] });
-            }}
+            {...bothOf(zoom.handlers, readings.drag)}
+            onClick={(event) => readings.add(placeOn(event.currentTarget, event))}
           >
             <PlaneAxes scale={scale} />
             {layers.grid && <DampingGrid scale={scale} />}
@@ -185,15 +152,13 @@ export default function PlanePane({ drawn, chosen, kept, fits, className, tools 
               </g>
             ))}
             {drawnLocus &&
-              set.map((reading, k) => (
+              readings.set.map((reading, k) => (
                 <GainReading
                   key={k}
                   {...{ reading, scale }}
                   branches={drawnLocus.branches}
-                  onGain={(gain) =>
-                    setReadings({ on: chosen, set: set.map((old, n) => (n === k ? { ...old, gain } : old)) })
-                  }
-                  onRemove={() => setReadings({ on: chosen, set: set.toSpliced(k, 1) })}
+                  onGain={(gain) => readings.change(k, { ...reading, gain })}
+                  onRemove={() => readings.change(k)}
                 />
               ))}
             <ZoomBox box={zoom.box} />
@@ -205,6 +170,47 @@ export default function PlanePane({ drawn, chosen, kept, fits, className, tools 
 }
 
 const mostReadings = 12;
+
+/** Gains that someone reads on the locus of a system; they stay while its numbers change. */
+function useGainReadings(of: string | undefined, locus: Locus | undefined, scale: PlaneScale) {
+  const [kept, setKept] = useState<{ of: string | undefined; set: readonly SetReading[] }>({ of, set: [] });
+  const branches = locus?.branches ?? [];
+  const set = kept.of === of ? kept.set.filter(({ branch }) => branches[branch]) : [];
+  const { frame, width, height, unit, x, y } = scale;
+  const pointAt = ({ px, py }: Place) => ({
+    re: frame.re + (px - width / 2) / unit,
+    im: frame.im - (py - height / 2) / unit,
+  });
+  const change = (index: number, to?: SetReading) =>
+    setKept({ of, set: to ? set.map((old, k) => (k === index ? to : old)) : set.toSpliced(index, 1) });
+  const drag = useDrag<number>({
+    take: (at) => {
+      const placed = set.flatMap(({ gain, branch }, index) => {
+        const own = branches[branch];
+        if (!own) return [];
+        const point = onBranch(own, gain);
+        return [{ index, px: x(point.re), py: y(point.im) }];
+      });
+      return markAt(at, placed, (mark) => mark)?.index;
+    },
+    drag: (index, at) => {
+      const old = set[index];
+      const own = old && branches[old.branch];
+      const found = own && nearestOnBranches([own], pointAt(at));
+      if (found) change(index, { ...old, gain: found.gain });
+    },
+  });
+  return {
+    ...{ set, change, drag },
+    /** Where a branch is near. */
+    add: (at: Place) => {
+      const found = nearestOnBranches(branches, pointAt(at));
+      if (!found || !isNear(at, { px: x(found.re), py: y(found.im) }) || set.length >= mostReadings) return;
+      const isOne = set.some(({ gain, branch }) => found.branch === branch && found.gain === gain);
+      if (!isOne) setKept({ of, set: [...set, found] });
+    },
+  };
+}
 
 /** Where the poles of the loop are for a gain: a diamond that is moved along its branch, small ones on the others. */
 function GainReading({

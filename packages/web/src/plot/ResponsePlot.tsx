@@ -157,23 +157,8 @@ function Drawing({
   const clip = useId();
   const hatch = useId();
   const labelled = curves.filter((curve) => curve.label);
-  const margin = {
-    left: 38,
-    right: labelled.length > 0 || reference ? (width < 480 ? 74 : 96) : 12,
-    top: 8,
-    bottom: 22,
-  };
-  const right = Math.max(width - margin.right, margin.left + 10);
-  const bottom = Math.max(height - margin.bottom, margin.top + 10);
-  const x = scaleLinear()
-    .domain([frame.tMin ?? 0, frame.tMax])
-    .range([margin.left, right]);
-  const y = scaleLinear().domain([frame.yMin, frame.yMax]).range([bottom, margin.top]);
-  const ends = labelled.map(({ curve }) => clamp(y(valueAt(curve, frame.tMax)), margin.top, bottom));
-  const referenceAt =
-    reference && reference.times.length > 0 ? [clamp(y(valueAt(reference, frame.tMax)), margin.top, bottom)] : [];
+  const { margin, right, bottom, x, y } = areaOf(frame, width, height, labelled.length > 0 || reference !== undefined);
   const present = curves.find(({ look }) => look === 'now');
-  const labelAt = spread([...ends, ...referenceAt], 15, margin.top + 4, bottom);
   const picture = useRef<SVGSVGElement>(null);
   const zoom = useZoom(
     picture,
@@ -230,13 +215,7 @@ function Drawing({
             {curves.map((each) => (
               <CurvePath key={each.id} {...each} {...{ frame, x, y, right, bottom, onPick }} />
             ))}
-            {dots.map(({ name, times, values, className: look }) => (
-              <g key={name} data-dots={name} className={look}>
-                {times.map((time, k) => (
-                  <circle key={k} cx={x(time)} cy={clamp(y(values[k]!), -1e4, 1e4)} r="2.2" />
-                ))}
-              </g>
-            ))}
+            <MeasuredDots {...{ dots, x, y }} />
             <ZoomBox box={zoom.box} />
           </g>
           {marks.map((mark) => (
@@ -246,16 +225,7 @@ function Drawing({
             <Pin key={limit.id} limit={limit} x={x} y={y} right={right} frame={frame} />
           ))}
           <Readings {...{ readings, x, y, bottom }} top={margin.top} />
-          {labelled.map(({ id, look, stroke, label }, k) => (
-            <text key={id} x={right + 8} y={labelAt[k]! + 4} className={(stroke ?? strokes[look]).text}>
-              {label}
-            </text>
-          ))}
-          {referenceAt.length > 0 && (
-            <text x={right + 8} y={labelAt[labelled.length]! + 4} className="fill-slate">
-              {referenceName}
-            </text>
-          )}
+          <EndLabels {...{ curves: labelled, reference, referenceName, frame, y, right, bottom }} top={margin.top} />
           {curves
             .filter(({ look }) => look === 'now' || look === 'second')
             .map(({ id, curve, look, stroke = strokes[look] }) => (
@@ -276,6 +246,67 @@ export interface Dots {
   readonly times: readonly number[];
   readonly values: readonly number[];
   readonly className: string;
+}
+
+/** Where the curves are drawn in a picture of this size, and from times and values to its pixels. */
+function areaOf(frame: Frame, width: number, height: number, isLabelled: boolean) {
+  const margin = { left: 38, right: isLabelled ? (width < 480 ? 74 : 96) : 12, top: 8, bottom: 22 };
+  const right = Math.max(width - margin.right, margin.left + 10);
+  const bottom = Math.max(height - margin.bottom, margin.top + 10);
+  const x = scaleLinear()
+    .domain([frame.tMin ?? 0, frame.tMax])
+    .range([margin.left, right]);
+  const y = scaleLinear().domain([frame.yMin, frame.yMax]).range([bottom, margin.top]);
+  return { margin, right, bottom, x, y };
+}
+
+function MeasuredDots({ dots, x, y }: { dots: readonly Dots[]; x: Scale; y: Scale }) {
+  return dots.map(({ name, times, values, className }) => (
+    <g key={name} data-dots={name} className={className}>
+      {times.map((time, k) => (
+        <circle key={k} cx={x(time)} cy={clamp(y(values[k]!), -1e4, 1e4)} r="2.2" />
+      ))}
+    </g>
+  ));
+}
+
+/** The names of the curves at their right ends, moved apart where they would overlap. */
+function EndLabels({
+  curves,
+  reference,
+  referenceName,
+  frame,
+  y,
+  top,
+  bottom,
+  right,
+}: {
+  curves: readonly PlotCurve[];
+  reference: Curve | undefined;
+  referenceName: string;
+  frame: Frame;
+  y: Scale;
+  top: number;
+  bottom: number;
+  right: number;
+}) {
+  const endOf = (curve: Curve) => clamp(y(valueAt(curve, frame.tMax)), top, bottom);
+  const last = reference && reference.times.length > 0 ? [endOf(reference)] : [];
+  const at = spread([...curves.map(({ curve }) => endOf(curve)), ...last], 15, top + 4, bottom);
+  return (
+    <>
+      {curves.map(({ id, look, stroke, label }, k) => (
+        <text key={id} x={right + 8} y={at[k]! + 4} className={(stroke ?? strokes[look]).text}>
+          {label}
+        </text>
+      ))}
+      {last.length > 0 && (
+        <text x={right + 8} y={at[curves.length]! + 4} className="fill-slate">
+          {referenceName}
+        </text>
+      )}
+    </>
+  );
 }
 
 /** Values on the curves, with their words. */
