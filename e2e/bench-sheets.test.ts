@@ -100,7 +100,7 @@ test('an instructor shares a sheet, a student opens it as a copy of their own', 
 test('a student takes a system of an exercise to the open bench', async () => {
   const student = await stage.windowOf('Ilse Okafor');
   pages.push(student);
-  await student.getByRole('link', { name: /Lock gate/ }).click();
+  await student.getByRole('link', { name: /Lock gate, a pump with limits/ }).click();
   await student.getByRole('button', { name: 'Look at G on the open bench' }).click();
   await student.waitForURL(/\/open/);
   await student.locator('[data-curve="0 0"]').first().waitFor();

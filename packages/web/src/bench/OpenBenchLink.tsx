@@ -3,15 +3,17 @@ import { useNavigate } from 'react-router';
 import { hashOf } from '../shared/sheetLink';
 
 /** To the open bench with the systems that the instructor lets students look at. */
-export function OpenBenchLink({
-  systems,
-  title,
-}: {
-  systems: readonly { readonly name: string; readonly text: string }[];
-  title: string;
-}) {
+export function OpenBenchLink({ systems, title }: Taken) {
+  return systems.length > 0 && <Way systems={systems} title={title} />;
+}
+
+interface Taken {
+  readonly systems: readonly { readonly name: string; readonly text: string }[];
+  readonly title: string;
+}
+
+function Way({ systems, title }: Taken) {
   const navigate = useNavigate();
-  if (systems.length === 0) return null;
   const sheet: Sheet = {
     ...emptySheet,
     title: title.slice(0, sheetLimits.title),

@@ -154,8 +154,7 @@ function Drawing({
   className: string;
 }) {
   const [place, { width, height }] = useSize<HTMLDivElement>();
-  const clip = useId();
-  const hatch = useId();
+  const [clip, hatch] = [useId(), useId()];
   const labelled = curves.filter((curve) => curve.label);
   const { margin, right, bottom, x, y } = areaOf(frame, width, height, labelled.length > 0 || reference !== undefined);
   const present = curves.find(({ look }) => look === 'now');
