@@ -138,11 +138,11 @@ test('7. all margins, and the encirclements', async () => {
   await page.locator('[data-margin=gain]').first().waitFor();
   await page.locator('[data-margin=phase]').first().waitFor();
   await pane(/Nyquist/)
-    .getByText(/G not round −1: loop stable/)
+    .getByTitle('G: not round −1; the loop is stable')
     .waitFor();
   await line(1, '90/(s*(s + 2)*(s + 5))');
   await pane(/Nyquist/)
-    .getByText(/G 2 × round −1: loop unstable/)
+    .getByTitle('G: 2 × round −1; the loop is unstable')
     .waitFor();
 });
 

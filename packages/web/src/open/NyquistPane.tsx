@@ -60,7 +60,7 @@ export default function NyquistPane({ drawn, chosen, kept, fits, className, tool
       })}
       tools={
         <>
-          {present && <span>{encircledBy(present.each)}</span>}
+          {present && <Encircled of={present.each} />}
           <AxesMenu axes={planeAxes(scale)} onChange={(axis, ends) => held.set(planeWith(scale, axis, ends))} />
           <ZoomButtons
             onZoom={(factor) => held.set({ re: frame.re * factor, im: frame.im * factor, reach: frame.reach * factor })}
@@ -127,12 +127,18 @@ function countOf(facts: Drawn['facts']) {
 }
 
 /** What the criterion says of the loop round a system. */
-function encircledBy({ label, facts }: Drawn): string {
+function Encircled({ of: { label, facts } }: { of: Drawn }) {
   const found = countOf(facts);
-  if (!found || found instanceof Problem || found.encirclements === null) return '';
+  if (!found || found instanceof Problem || found.encirclements === null) return null;
   const { encirclements, closedLoopUnstable } = found;
   const times = encirclements === 0 ? 'not round −1' : `${Math.abs(encirclements)} × round −1`;
-  return `${label} ${times}${encirclements < 0 ? ', anticlockwise' : ''}: loop ${closedLoopUnstable === 0 ? 'stable' : 'unstable'}`;
+  const way = encirclements < 0 ? ', anticlockwise' : '';
+  return (
+    <span title={`${label}: ${times}${way}; the loop is ${closedLoopUnstable === 0 ? 'stable' : 'unstable'}`}>
+      {times}
+      {way}
+    </span>
+  );
 }
 
 /** The frequencies that were set on Bode, where the chosen system has them here. */

@@ -134,6 +134,7 @@ export function ResponsePane(props: ResponseProps) {
       {...common}
       {...{ ...shown, marks, band }}
       title={`Response to ${words}`}
+      short="Response"
       curves={[...otherLines, ...curves]}
       onFit={held.fit}
       tools={switches}

@@ -11,6 +11,7 @@ export interface PlotTable {
 /** Title, switches and the ways out of a plot: as a table, SVG, PNG and CSV. */
 export function PlotFrame({
   title,
+  short,
   tools,
   onFit,
   table,
@@ -18,6 +19,8 @@ export function PlotFrame({
   children,
 }: {
   title: string;
+  /** What is written where room is scarce; the title is there for screen readers and files. */
+  short?: string | undefined;
   tools?: ReactNode;
   onFit?: () => void;
   /** Worked out when it is asked for. */
@@ -44,9 +47,14 @@ export function PlotFrame({
   return (
     <figure className="min-w-0" aria-labelledby={id}>
       <figcaption className="mb-1 flex flex-wrap items-baseline justify-between gap-x-3">
-        <span id={id} className="caption">
+        <span id={id} className={short ? 'sr-only' : 'caption'}>
           {title}
         </span>
+        {short && (
+          <span aria-hidden="true" className="caption">
+            {short}
+          </span>
+        )}
         <span className="flex flex-wrap items-baseline gap-x-2 text-[13px] text-slate">
           {tools}
           {onFit && (

@@ -21,6 +21,7 @@ import { ZoomBox } from './ZoomBox';
  */
 export function ResponsePlot({
   title,
+  short,
   frame,
   curves,
   limits = [],
@@ -41,6 +42,7 @@ export function ResponsePlot({
   className = 'h-[330px]',
 }: {
   title: string;
+  short?: string;
   frame: Frame;
   curves: readonly PlotCurve[];
   limits?: readonly Limit[];
@@ -71,6 +73,7 @@ export function ResponsePlot({
   return (
     <PlotFrame
       title={title}
+      short={short}
       tools={tools}
       {...(onFit ? { onFit } : {})}
       table={() => tableOf(curves, frame, unit)}
