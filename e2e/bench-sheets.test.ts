@@ -37,7 +37,7 @@ test('what was typed before signing in is taken over, saved, found again and rem
   // Elsewhere, in a browser that has nothing of it.
   const other = await opened(await stage.windowOf('Ilse Okafor'));
   await openSheet(other, 'Buoy');
-  await other.waitForFunction(`document.querySelector('[data-text]').value === '8/(s + 8)'`);
+  await until(async () => (await other.locator('[data-text]').first().inputValue()) === '8/(s + 8)');
   // Both go on from there: the second is told, and keeps what it has as a copy.
   await field(other, 'G').fill('9/(s + 9)');
   await saved(other);
@@ -48,10 +48,10 @@ test('what was typed before signing in is taken over, saved, found again and rem
   await openMenu(page);
   await page.getByRole('menuitem', { name: 'Buoy' }).nth(1).waitFor();
   await page.getByRole('menuitem', { name: 'Remove this sheet' }).click();
-  await page.waitForFunction(`document.querySelector('[data-text]').value === ''`);
+  await until(async () => (await page.locator('[data-text]').first().inputValue()) === '');
   await openMenu(page);
-  await page.getByRole('menuitem', { name: 'Buoy' }).waitFor();
-  expect(await page.getByRole('menuitem', { name: 'Buoy' }).count()).toBe(1);
+  // The list that is on the page is asked for anew.
+  await until(async () => (await page.getByRole('menuitem', { name: 'Buoy' }).count()) === 1);
   // And comes back by Undo, as a new one.
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Undo' }).click();
@@ -59,6 +59,22 @@ test('what was typed before signing in is taken over, saved, found again and rem
   expect(await field(page, 'G').inputValue()).toBe('10/(s + 10)');
   // Two windows wrote over one sheet, and the server refused one of them.
   expect(stage.complaintsSoFar().filter((words) => !words.includes('409'))).toEqual([]);
+});
+
+test('what was typed last is saved also when another sheet is opened at once', async () => {
+  const page = await opened(await stage.windowOf('Ilse Okafor'));
+  await field(page, 'G').fill('3/(s + 3)');
+  await page.getByLabel('Title of the sheet').fill('Anchor');
+  await saved(page);
+  await field(page, 'G').fill('4/(s + 4)');
+  await openSheet(page, 'Winch and its controller');
+  await field(page, 'Kp').waitFor();
+  const other = await opened(await stage.windowOf('Ilse Okafor'));
+  await until(async () => {
+    await openSheet(other, 'Anchor');
+    return (await field(other, 'G').inputValue()) === '4/(s + 4)';
+  });
+  expect(stage.complaintsSoFar()).toEqual([]);
 });
 
 test('what one person left in a browser is not shown to the next', async () => {

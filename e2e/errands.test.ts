@@ -259,7 +259,7 @@ test('19. state space, there and back, with the states from initial values', asy
   await fill('Initial values', '1; 0');
   await count(curves(), 2);
   await choose('Convert the line', 'coefficients, highest power first');
-  await page.waitForFunction(`document.querySelector('[data-text]').value.startsWith('[4]/[1, 1.2, 4]')`);
+  await until(async () => (await page.locator('[data-text]').first().inputValue()).startsWith('[4]/[1, 1.2, 4]'));
   await choose('Convert the line', 'state matrices');
-  await page.waitForFunction(`document.querySelector('[data-text]').value.startsWith('states(')`);
+  await until(async () => (await page.locator('[data-text]').first().inputValue()).startsWith('states('));
 });

@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core';
-import { openSheet, phone, Stage } from './harness';
+import { openSheet, phone, Stage, until } from './harness';
 
 /** The open bench: systems are typed, drawn and compared, by anyone. */
 
@@ -143,9 +143,7 @@ test('a controller is put in front by one choice, the input is set, and its numb
   const before = await curve('9 0').getAttribute('d');
   await field('Kp').press('ArrowUp');
   expect(await field('Kp').inputValue()).toBe('2.1');
-  await page.waitForFunction(
-    `document.querySelector('[data-curve="9 0"]').getAttribute('d') !== ${JSON.stringify(before)}`,
-  );
+  await until(async () => (await curve('9 0').getAttribute('d')) !== before);
 });
 
 test('an instructor makes an exercise of it', async () => {

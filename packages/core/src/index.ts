@@ -86,7 +86,7 @@ export {
   statesText,
   systemStates,
 } from './working/states.js';
-export { type WorkingStep } from './working/step.js';
+export { matrixLatex, type WorkingStep } from './working/step.js';
 export {
   type Around,
   driveLine,
@@ -166,4 +166,5 @@ export { type Stretch, stretchesOf } from './kinds/points/sketch.js';
 export { numberFromText } from './checking/numberText.js';
 export { cellText } from './exchange/cell.js';
 export * from './exchange/messages.js';
+export * from './exchange/sheets.js';
 export { formatMark, formatNumber, formatPoint, formatPoints, inPoints, withUnit } from './checking/words.js';

@@ -7,14 +7,11 @@ import { Answer } from '../exercise/parts.js';
 import { Part } from '../exercise/parts.js';
 import { StudentPart } from '../exercise/parts.js';
 import { Samples, ShownDiagram } from '../exercise/seen.js';
-import type { Sheet } from '../sheet/sheet.js';
+import { closed, Id, orNull, Time } from './common.js';
 
 /** What server and web say to each other; each message once, as JSON Schema with its type. */
 
-const closed = { additionalProperties: false };
-const orNull = <T extends Type.TSchema>(of: T) => Type.Union([of, Type.Null()]);
-export const Id = Type.String({ pattern: '^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$' });
-const Time = Type.String({ description: 'Date and time, ISO 8601, UTC.' });
+export { Id };
 
 export const Role = Type.Enum(['instructor', 'assistant', 'student']);
 export type Role = Static<typeof Role>;
@@ -392,34 +389,3 @@ export const Override = Type.Object(
   closed,
 );
 export type Override = Static<typeof Override>;
-
-export const BenchSheetRow = Type.Object(
-  {
-    id: Id,
-    title: Type.String(),
-    savedAt: Time,
-    courseId: orNull(Id),
-    course: orNull(Type.String({ description: 'The course that it is shared with.' })),
-    by: Type.String(),
-    mine: Type.Boolean(),
-  },
-  closed,
-);
-export type BenchSheetRow = Static<typeof BenchSheetRow>;
-const benchSheet = Type.Unsafe<Sheet>(
-  Type.Object({}, { additionalProperties: true, description: 'A bench sheet, as in docs/sheet.md.' }),
-);
-export const KeptSheet = Type.Object(
-  { ...BenchSheetRow.properties, revision: Type.Integer(), sheet: benchSheet },
-  closed,
-);
-export type KeptSheet = Static<typeof KeptSheet>;
-export const SheetSave = Type.Object(
-  { revision: Type.Integer({ description: '0 for one that is not there yet.' }), sheet: Type.Object({}) },
-  closed,
-);
-export type SheetSave = Static<typeof SheetSave>;
-export const SheetSaved = DraftSaved;
-export type SheetSaved = DraftSaved;
-export const SheetShare = Type.Object({ courseId: orNull(Id) }, closed);
-export type SheetShare = Static<typeof SheetShare>;

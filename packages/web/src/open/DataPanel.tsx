@@ -1,32 +1,39 @@
 import { isOverTime, type SheetData, sheetLimits, type SheetLine } from '@nailset/core';
 import { useState } from 'react';
 import { FileButton } from '../shared/FileButton';
+import { useLatest } from '../shared/useLatest';
 import { freeName } from './names';
 import type { SheetState } from './useSheet';
 
 /** Measured tables beside the models, and models fitted to them. */
 export function DataPanel({ state: { sheet, change } }: { state: Pick<SheetState, 'sheet' | 'change'> }) {
   const [said, setSaid] = useState<{ words: string; isBad: boolean }>();
+  // Reading takes a moment, in which the sheet may be changed.
+  const latest = useLatest(sheet);
   const take = async (file: File) => {
     try {
       const { dataFrom } = await import('./measured');
       const data = dataFrom(file.name, await file.text(), sheetLimits.rows);
-      const others = sheet.data.filter(({ name }) => name !== data.name);
+      const others = latest.current.data.filter(({ name }) => name !== data.name);
+      if (others.length >= sheetLimits.data) {
+        throw new Error(`A sheet holds ${sheetLimits.data} measured tables; remove one of them first.`);
+      }
       setSaid(undefined);
-      change({ ...sheet, data: [...others, data].slice(-sheetLimits.data) });
+      change({ ...latest.current, data: [...others, data] });
     } catch (error) {
       setSaid({ words: `“${file.name}” was not read. ${error instanceof Error ? error.message : ''}`, isBad: true });
     }
   };
   const fit = async (data: SheetData, structure: string) => {
     const { fitted } = await import('./measured');
-    const [drive] = sheet.drives;
+    const { drives, lines: before } = latest.current;
+    const [drive] = drives;
     try {
       const { text, words } = fitted(data, structure, drive?.kind === 'step' ? drive.to - drive.from || 1 : 1);
-      const line: SheetLine = { name: freeName(sheet.lines, 'M'), text, drawn: true, panes: 'all' };
-      const lines = [...sheet.lines.filter((each) => each.text.trim()), line];
+      const line: SheetLine = { name: freeName(before, 'M'), text, drawn: true, panes: 'all' };
+      const lines = [...before.filter((each) => each.text.trim()), line];
       setSaid({ words: `${line.name}: ${words}`, isBad: false });
-      change({ ...sheet, lines });
+      change({ ...latest.current, lines });
     } catch (error) {
       setSaid({ words: error instanceof Error ? error.message : String(error), isBad: true });
     }

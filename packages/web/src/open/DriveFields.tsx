@@ -205,6 +205,8 @@ function StartField({ state: { sheet, change } }: { state: Pick<SheetState, 'she
       .split(/[;\s]+|,(?=\s)/)
       .map((each) => each.trim())
       .filter(Boolean);
+    // 1,2 could be one number or two.
+    if (!text.includes(';') && /\d,\d/.test(text)) return undefined;
     const isFine = parts.length <= sheetLimits.initial && parts.every((each) => decimalIn(each) !== undefined);
     return isFine ? parts.map(numberIn) : undefined;
   };

@@ -70,13 +70,22 @@ export default function ExerciseDialog({
               </select>
             </label>
           )}
+          {sheet.unit !== 's' && (
+            <p role="alert" className="mt-2 text-brick">
+              Exercises count in seconds, this sheet in {sheet.unit}. Write its systems in seconds first.
+            </p>
+          )}
           {create.error && (
             <p role="alert" className="mt-2 text-brick">
               {create.error.message}
             </p>
           )}
           <p className="mt-4 flex gap-3">
-            <Button look="strong" disabled={wanted.length === 0 || create.isPending} onClick={() => void make()}>
+            <Button
+              look="strong"
+              disabled={wanted.length === 0 || create.isPending || sheet.unit !== 's'}
+              onClick={() => void make()}
+            >
               Open it in the builder
             </Button>
             <Dialog.Close asChild>

@@ -1,6 +1,8 @@
 import {
   attempt,
   decimalIn,
+  matricesOf,
+  matrixLatex,
   numberIn,
   placement,
   Problem,
@@ -43,9 +45,7 @@ export default function StatesPanel({
     () =>
       attempt(() => {
         if (form === 'similar') return similarStates(states, rationalMatrix(t, 'T'));
-        return form === 'as given'
-          ? similarStates(states, rationalMatrix(identityText(states.a.length), 'T'))
-          : stateForm(states, form);
+        return form === 'as given' ? matricesOf(states) : stateForm(states, form);
       }),
     [states, form, t],
   );
@@ -92,14 +92,14 @@ export default function StatesPanel({
             isFine={facts.controllable}
             rank={facts.controllabilityRank}
             order={facts.order}
-            latex={`\\mathcal C=${matrix(facts.controllability)}`}
+            latex={`\\mathcal C=${matrixLatex(facts.controllability)}`}
           />
           <Rank
             words={facts.observable ? 'Observable' : 'Not observable'}
             isFine={facts.observable}
             rank={facts.observabilityRank}
             order={facts.order}
-            latex={`\\mathcal O=${matrix(facts.observability)}`}
+            latex={`\\mathcal O=${matrixLatex(facts.observability)}`}
           />
         </>
       )}
@@ -107,12 +107,6 @@ export default function StatesPanel({
     </>
   );
 }
-
-const identityText = (n: number): string =>
-  Array.from({ length: n }, (_, i) => Array.from({ length: n }, (_, j) => (i === j ? 1 : 0)).join(' ')).join('; ');
-
-const matrix = (rows: readonly (readonly number[])[]): string =>
-  `\\begin{bmatrix}${rows.map((row) => row.map((x) => Number(x.toPrecision(5))).join('&')).join('\\\\')}\\end{bmatrix}`;
 
 const Board = ({ latex }: { latex: string }) => (
   <div className="overflow-x-auto overflow-y-hidden py-1.5">

@@ -17,7 +17,7 @@ interface Stored {
  * Keeps the sheet on the page in this browser, and on the server for someone who is signed in: a moment after the last
  * change, one save at a time, each under the sheet's own name. A sheet that was only opened is not saved.
  */
-export function useSheetSaving({ now, first, open, owner: person }: SheetState, isSignedIn: boolean) {
+export function useSheetSaving({ now, first, open, setTrouble, owner: person }: SheetState, isSignedIn: boolean) {
   const [saving, setSaving] = useState<Saving>({ state: 'saved', at: null });
   // The sheet that this page began with is as the server has it, or what was typed before signing in.
   const stored = useRef(
@@ -35,43 +35,70 @@ export function useSheetSaving({ now, first, open, owner: person }: SheetState, 
     return found;
   }, []);
 
+  // What the server does not have yet, by name: a sheet is saved also when another one is on the page by then.
+  const waiting = useRef(new Map<string, Sheet>());
+
   const flush = useCallback((): Promise<void> => {
+    const saveOne = async (id: string, sheet: Sheet) => {
+      const { revision } = storedOf({ id, sheet });
+      const shows = (state: Saving) => latest.current.id === id && setSaving(state);
+      shows({ state: 'saving' });
+      try {
+        const saved = await saveSheet(id, revision, sheet);
+        stored.current.set(id, { sheet, revision: saved.revision });
+        if (waiting.current.get(id) === sheet) waiting.current.delete(id);
+        if (latest.current.id === id) {
+          const isNew = latest.current.sheet !== sheet;
+          keepSheetHere({ ...latest.current, person, revision: saved.revision, isNew });
+          // It may have changed meanwhile, back to what it was before the save as well.
+          if (isNew) waiting.current.set(id, latest.current.sheet);
+        }
+        setKept((old) => (old.has(id) ? old : new Set([...old, id])));
+        shows({ state: 'saved', at: saved.savedAt });
+      } catch (error) {
+        const { message } = error as Error;
+        if (isAway(error)) shows({ state: 'offline' });
+        else {
+          waiting.current.delete(id);
+          if (latest.current.id === id) setSaving({ state: 'refused', message });
+          else setTrouble(`“${sheet.title.trim() || 'Untitled sheet'}” was not saved. ${message} Undo brings it back.`);
+        }
+        throw error;
+      }
+    };
     const work = async () => {
       for (;;) {
-        const going = latest.current;
-        const { sheet, revision } = storedOf(going);
-        if (going.sheet === sheet || !isWorthKeeping(going.sheet)) return;
-        setSaving({ state: 'saving' });
-        const saved = await saveSheet(going.id, revision, going.sheet);
-        stored.current.set(going.id, { sheet: going.sheet, revision: saved.revision });
-        if (latest.current.id === going.id) {
-          keepSheetHere({
-            ...{ ...latest.current, person, revision: saved.revision },
-            isNew: latest.current.sheet !== going.sheet,
-          });
-        }
-        setKept((old) => (old.has(going.id) ? old : new Set([...old, going.id])));
-        setSaving({ state: 'saved', at: saved.savedAt });
+        const [next] = waiting.current;
+        if (!next) return;
+        await saveOne(...next);
       }
     };
     running.current ??= work().finally(() => (running.current = undefined));
     return running.current;
-  }, [latest, storedOf, person]);
+  }, [latest, storedOf, person, setTrouble]);
 
   useEffect(() => {
     const { sheet, revision } = storedOf(now);
     const isNew = now.sheet !== sheet;
     keepSheetHere({ ...now, revision, isNew, person });
-    if (!isSignedIn || !isNew) return;
+    if (!isSignedIn) return;
+    if (isNew && isWorthKeeping(now.sheet)) waiting.current.set(now.id, now.sheet);
+    else waiting.current.delete(now.id);
+    if (waiting.current.size === 0) return;
     let timer: ReturnType<typeof setTimeout>;
     const attempt = () =>
       void flush().catch((error: unknown) => {
-        setSaving(isAway(error) ? { state: 'offline' } : { state: 'refused', message: (error as Error).message });
-        if (isAway(error)) timer = setTimeout(attempt, retryAfter);
+        if (isAway(error) || waiting.current.size > 0) timer = setTimeout(attempt, retryAfter);
       });
     timer = setTimeout(attempt, savePause);
     return () => clearTimeout(timer);
   }, [now, isSignedIn, flush, storedOf, person]);
+  // Another sheet says nothing of how the one before was saved.
+  const [shownId, setShownId] = useState(now.id);
+  if (shownId !== now.id) {
+    setShownId(now.id);
+    setSaving({ state: 'saved', at: null });
+  }
   useSaveOnLeaving(useCallback(async () => (isSignedIn ? flush() : undefined), [isSignedIn, flush]));
 
   /** Opens one that the server has; someone else's as a copy. */
@@ -80,7 +107,6 @@ export function useSheetSaving({ now, first, open, owner: person }: SheetState, 
       if (!mine) return open(sheet);
       stored.current.set(id, { sheet, revision });
       setKept((old) => new Set([...old, id]));
-      setSaving({ state: 'saved', at: null });
       open(sheet, id);
     },
     [open],
@@ -107,7 +133,6 @@ export function useSheetSaving({ now, first, open, owner: person }: SheetState, 
     asCopy: () => {
       const id = freshId();
       stored.current.set(id, { sheet: emptySheet, revision: 0 });
-      setSaving({ state: 'saved', at: null });
       open(now.sheet, id);
     },
     /** It is gone on the server; where it comes back by Undo it is a new one. */

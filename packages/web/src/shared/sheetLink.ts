@@ -4,7 +4,7 @@ import { type Sheet, sheetFrom } from '@nailset/core';
 
 const mark = '#sheet=';
 /** In bytes, unpacked: more than any sheet takes. */
-const most = 100_000;
+const most = 400_000;
 
 export const linkOf = async (sheet: Sheet): Promise<string> => `${location.origin}/open${await hashOf(sheet)}`;
 
