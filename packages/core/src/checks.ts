@@ -29,3 +29,12 @@ export { sampleOf } from './proof/sample.js';
 export { type GainMap, gainMapAt } from './proof/gainMap.js';
 export { type Search, searchSettings } from './proof/search.js';
 export { type Proof, prove, provedDraws } from './proof/proof.js';
+export { type Dates, type Extension, datesFor, isVisible, weeksLater } from './course/dates.js';
+export {
+  type KnownPerson,
+  type Listed,
+  type Roster,
+  type RosterEntry,
+  planRoster,
+  readRoster,
+} from './course/roster.js';

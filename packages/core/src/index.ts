@@ -164,7 +164,21 @@ export { pointWords, pointsFromText, textOfPoints } from './kinds/points/text.js
 export { rangeWords, rangesFromText } from './kinds/range/text.js';
 export { type Stretch, stretchesOf } from './kinds/points/sketch.js';
 export { numberFromText } from './checking/numberText.js';
+export {
+  type Counting,
+  type CourseMark,
+  Marking,
+  type MarkCell,
+  MarkRule,
+  MarkSet,
+  courseMark,
+  markingProblem,
+  plainMarking,
+  ruleFor,
+} from './course/marking.js';
 export { cellText } from './exchange/cell.js';
 export * from './exchange/messages.js';
+export * from './exchange/classSheet.js';
+export * from './exchange/course.js';
 export * from './exchange/sheets.js';
 export { formatMark, formatNumber, formatPoint, formatPoints, inPoints, withUnit } from './checking/words.js';

@@ -19,6 +19,8 @@ const roles: Record<Exclude<Access, 'anyone' | 'signedIn'>, readonly Role[]> = {
 declare module 'fastify' {
   interface FastifyContextConfig {
     access?: Access;
+    /** Whether it also changes a course that is put away. */
+    evenArchived?: boolean;
     /** False for what is not counted. */
     limit?: boolean;
   }
@@ -64,6 +66,8 @@ export function guardAccess(app: FastifyInstance, database: Database, secureCook
     request.role = found?.role ?? null;
     if (!request.role) throw new Refusal('notFound');
     if (!roles[access].includes(request.role)) throw new Refusal('forbidden');
+    const { evenArchived = request.method === 'GET' } = request.routeOptions.config;
+    if (found?.archived && !evenArchived) throw new Refusal('archived');
   });
 
   app.decorateReply('signIn', function (this: FastifyReply, token: string) {

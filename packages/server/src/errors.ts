@@ -9,7 +9,7 @@ const table = {
     422,
     'This password is easy to guess: it is common, like your name or e-mail, or repeats itself. Three or four words that do not belong together make a good one.',
   ],
-  usedLink: [404, 'This link has been used, or is older than three days. Ask for a new one.'],
+  usedLink: [404, 'This link has been used, or is too old. Ask for a new one.'],
   noMail: [404, 'This installation sends no mail. Ask your instructor for a link to set a new password.'],
   forbidden: [403, 'Your role in this course does not allow this.'],
   otherPerson: [
@@ -24,6 +24,10 @@ const table = {
   answerChanged: [409, 'This answer was changed in another window.'],
   keyUsed: [409, 'This key belongs to another answer. Make a new one for this answer.'],
   putAway: [404, 'This exercise has been put away by its instructor.'],
+  notYet: [404, 'This exercise is not open yet. It appears on your home page when it is.'],
+  archived: [409, 'This course is archived. Bring it back first; nothing was changed.'],
+  alreadyDecided: [409, 'This correction has been applied or cancelled already.'],
+  notChecked: [409, 'Not every answer has been checked again yet. Wait until all are.'],
   oldVersion: [
     409,
     'The exercise was changed since you opened it. Reload to see the new version; your answer is kept.',

@@ -11,8 +11,9 @@ let nobody: Promise<string> | undefined;
 
 export async function isPasswordOf(passwordHash: string | undefined, password: string): Promise<boolean> {
   nobody ??= hashPassword('nobody has this password');
-  const right = await verify(passwordHash ?? (await nobody), password);
-  return right && passwordHash !== undefined;
+  // An account that was taken in from a list has no password yet.
+  const right = await verify(passwordHash || (await nobody), password);
+  return right && Boolean(passwordHash);
 }
 
 /** What follows the first characters makes a password no weaker. */

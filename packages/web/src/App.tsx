@@ -18,7 +18,7 @@ import { SignInPage } from './signIn/SignInPage';
 
 // Who is not signed in loads the sign-in and no more.
 const CoursePage = lazy(async () => ({ default: (await import('./course/CoursePage')).CoursePage }));
-const PeoplePage = lazy(async () => ({ default: (await import('./course/PeoplePage')).PeoplePage }));
+const PeoplePage = lazy(async () => ({ default: (await import('./people/PeoplePage')).PeoplePage }));
 const JoinPage = lazy(async () => ({ default: (await import('./signIn/JoinPage')).JoinPage }));
 const Nowhere = lazy(async () => ({ default: (await import('./course/Nowhere')).Nowhere }));
 const OtherPerson = lazy(async () => ({ default: (await import('./page/OtherPerson')).OtherPerson }));
@@ -27,6 +27,13 @@ const [BuilderPage, builderPage] = view(() => import('./builder/BuilderPage'));
 const [ClassSheetPage, classSheetPage] = view(() => import('./classSheet/ClassSheetPage'));
 const [OpenPage, openBench] = view(() => import('./open/OpenPage'));
 const [LecternPage, lecternPage] = view(() => import('./lectern/LecternPage'));
+const MarksPage = lazy(async () => ({ default: (await import('./marks/MarksPage')).MarksPage }));
+const TermPage = lazy(async () => ({ default: (await import('./marks/TermPage')).TermPage }));
+const LogPage = lazy(async () => ({ default: (await import('./course/LogPage')).LogPage }));
+const AnswersPage = lazy(async () => ({ default: (await import('./classSheet/AnswersPage')).AnswersPage }));
+const EnteredPage = lazy(async () => ({ default: (await import('./paper/EnteredPage')).EnteredPage }));
+const PrintPage = lazy(() => import('./paper/PrintPage'));
+const CheckAgainPage = lazy(async () => ({ default: (await import('./corrections/CheckAgainPage')).CheckAgainPage }));
 const AccountPage = lazy(() => import('./account/AccountPage'));
 const ForgottenPage = lazy(() => import('./signIn/ForgottenPage'));
 const NewPasswordPage = lazy(() => import('./signIn/NewPasswordPage'));
@@ -71,6 +78,14 @@ const routes = createRoutesFromElements(
         <Route path="/account" element={<AccountPage />} />
         <Route path="/courses/:courseId" element={<CoursePage />} />
         <Route path="/courses/:courseId/people" element={<PeoplePage />} />
+        <Route path="/courses/:courseId/marks" element={<MarksPage />} />
+        <Route path="/courses/:courseId/term" element={<TermPage />} />
+        <Route path="/courses/:courseId/log" element={<LogPage />} />
+        <Route path="/courses/:courseId/print" element={<PrintPage />} />
+        <Route path="/exercises/:exerciseId/answers/:partId" element={<AnswersPage />} />
+        <Route path="/exercises/:exerciseId/again" element={<CheckAgainPage />} />
+        <Route path="/exercises/:exerciseId/entered" element={<EnteredPage />} />
+        <Route path="/exercises/:exerciseId/print" element={<PrintPage />} />
         <Route path="/exercises/:exerciseId" element={<BenchPage />} />
         <Route path="/exercises/:exerciseId/build" element={<BuilderPage />} />
         <Route path="/exercises/:exerciseId/class" element={<ClassSheetPage />} />

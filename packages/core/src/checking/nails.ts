@@ -54,7 +54,8 @@ function checkMeasure(nail: MeasureNail, loop: Measured): VerdictItem {
   const infinite = found !== null && !Number.isFinite(found);
   const beyond = found === null ? Infinity : relation === 'atMost' ? found - limit : limit - found;
   const met = beyond <= rounding * Math.abs(limit);
-  const close = Number.isFinite(beyond) && Math.abs(beyond) <= closeShare * Math.abs(limit);
+  // A limit of 0 is met exactly or missed: nothing lies near it.
+  const close = limit !== 0 && Number.isFinite(beyond) && Math.abs(beyond) <= closeShare * Math.abs(limit);
   const points = met ? nail.points : 0;
   const measured = infinite ? null : found;
   const item = {

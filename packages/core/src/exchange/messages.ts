@@ -1,17 +1,16 @@
 import type { Static } from 'typebox';
 import * as Type from 'typebox';
-import { RecognisedSlip, Verdict } from '../checking/verdict.js';
+import { Verdict } from '../checking/verdict.js';
 import { Trail } from '../exercise/answer.js';
-import { DrawValues, ExerciseDocument } from '../exercise/document.js';
+import { ExerciseDocument } from '../exercise/document.js';
 import { Answer } from '../exercise/parts.js';
-import { Part } from '../exercise/parts.js';
 import { StudentPart } from '../exercise/parts.js';
 import { Samples, ShownDiagram } from '../exercise/seen.js';
-import { closed, Id, orNull, Time } from './common.js';
+import { closed, CommentRow, CorrectedBy, Id, orNull, Person, Time } from './common.js';
 
 /** What server and web say to each other; each message once, as JSON Schema with its type. */
 
-export { Id };
+export { CommentRow, CorrectedBy, Id, Person };
 
 export const Role = Type.Enum(['instructor', 'assistant', 'student']);
 export type Role = Static<typeof Role>;
@@ -32,11 +31,11 @@ export const ErrorMessage = Type.Object({
 });
 export type ErrorMessage = Static<typeof ErrorMessage>;
 
-export const Membership = Type.Object({ courseId: Id, course: Type.String(), role: Role }, closed);
+export const Membership = Type.Object(
+  { courseId: Id, course: Type.String(), role: Role, archived: Type.Boolean() },
+  closed,
+);
 export type Membership = Static<typeof Membership>;
-
-export const Person = Type.Object({ id: Id, name: Type.String(), email: Type.String() }, closed);
-export type Person = Static<typeof Person>;
 
 export const Session = Type.Object(
   {
@@ -94,7 +93,21 @@ export const CoursePeople = Type.Object(
   {
     course: Type.String(),
     joinCode: Type.String(),
-    people: Type.Array(Type.Object({ ...Person.properties, role: Role }, closed)),
+    archived: Type.Boolean(),
+    mail: Type.Boolean({ description: 'Whether personal links can be sent by mail.' }),
+    people: Type.Array(
+      Type.Object(
+        {
+          ...Person.properties,
+          role: Role,
+          studentNumber: Type.String(),
+          group: Type.String(),
+          removed: Type.Boolean(),
+          waiting: Type.Boolean({ description: 'Has never chosen a password yet.' }),
+        },
+        closed,
+      ),
+    ),
   },
   closed,
 );
@@ -107,7 +120,9 @@ export const ShelfRow = Type.Object(
     title: Type.String(),
     version: orNull(Type.Integer()),
     changed: Type.Boolean({ description: 'The draft differs from the published version.' }),
+    visibleFrom: orNull(Time),
     dueAt: orNull(Time),
+    extensions: Type.Integer({ description: 'How many people and groups have dates of their own.' }),
     parts: Type.Integer(),
     points: Type.Number(),
     students: Type.Integer(),
@@ -129,6 +144,7 @@ export const HomeRow = Type.Object(
     id: Id,
     title: Type.String(),
     dueAt: orNull(Time),
+    extended: orNull(Type.String({ description: 'Why these dates are the student’s own.' })),
     points: orNull(Type.Number()),
     outOf: Type.Number(),
     parts: Type.Array(
@@ -151,6 +167,7 @@ export const Draft = Type.Object(
     savedAt: Time,
     version: orNull(Type.Integer()),
     changed: Type.Boolean(),
+    visibleFrom: orNull(Time),
     dueAt: orNull(Time),
     archived: Type.Boolean(),
     submissions: Type.Integer(),
@@ -163,7 +180,11 @@ export type DraftSave = Static<typeof DraftSave>;
 export const DraftSaved = Type.Object({ revision: Type.Integer(), savedAt: Time }, closed);
 export type DraftSaved = Static<typeof DraftSaved>;
 export const ExerciseChange = Type.Object(
-  { dueAt: Type.Optional(orNull(Type.String({ format: 'date-time' }))), archived: Type.Optional(Type.Boolean()) },
+  {
+    visibleFrom: Type.Optional(orNull(Type.String({ format: 'date-time' }))),
+    dueAt: Type.Optional(orNull(Type.String({ format: 'date-time' }))),
+    archived: Type.Optional(Type.Boolean()),
+  },
   closed,
 );
 export type ExerciseChange = Static<typeof ExerciseChange>;
@@ -222,6 +243,9 @@ export const Attempt = Type.Object(
     verdict: Type.Optional(Verdict),
     override: Type.Optional(Type.Object({ points: Type.Number(), reason: Type.String() }, closed)),
     points: Type.Optional(Type.Number({ description: 'What it gives, after the late rule and any decision.' })),
+    corrected: Type.Optional(CorrectedBy),
+    comments: Type.Array(CommentRow),
+    returned: Type.Boolean({ description: 'This try was given back and does not count as used.' }),
   },
   closed,
 );
@@ -238,6 +262,7 @@ export const Bench = Type.Object(
     statement: Type.String(),
     attempts: Type.Integer(),
     dueAt: orNull(Time),
+    extended: orNull(Type.String({ description: 'Why these dates are the student’s own.' })),
     parameters: Type.Array(
       Type.Object({ symbol: Type.String(), meaning: Type.String(), unit: Type.String(), value: Type.String() }, closed),
     ),
@@ -306,86 +331,3 @@ export const HandIn = Type.Object(
   closed,
 );
 export type HandIn = Static<typeof HandIn>;
-
-/** What a part's systems need beside the part itself. */
-const given = { systems: ExerciseDocument.properties.systems, series: ExerciseDocument.properties.series };
-
-const SheetCell = Type.Object(
-  {
-    submissionId: Id,
-    attempt: Type.Integer(),
-    version: Type.Integer(),
-    checked: Type.Boolean({ description: 'False while its check waits or runs.' }),
-    outOfTime: Type.Boolean({ description: 'The check was stopped, so there is no verdict.' }),
-    met: Type.Boolean(),
-    points: Type.Number(),
-    outOf: Type.Number(),
-    look: Type.Boolean(),
-    items: Type.Array(Type.Object({ id: Type.String(), met: Type.Boolean(), close: Type.Boolean() }, closed)),
-    slip: orNull(RecognisedSlip),
-  },
-  closed,
-);
-export type SheetCell = Static<typeof SheetCell>;
-export const SheetRow = Type.Object(
-  {
-    person: Person,
-    points: orNull(Type.Number()),
-    cells: Type.Record(Type.String(), SheetCell),
-  },
-  closed,
-);
-export type SheetRow = Static<typeof SheetRow>;
-export const ClassSheet = Type.Object(
-  {
-    exerciseId: Id,
-    courseId: Id,
-    course: Type.String(),
-    title: Type.String(),
-    version: Type.Integer(),
-    dueAt: orNull(Time),
-    outOf: Type.Number(),
-    parts: Type.Array(Part),
-    ...given,
-    rows: Type.Array(SheetRow),
-    flock: Type.Array(
-      Type.Object(
-        { submissionId: Id, personId: Id, partId: Type.String(), values: DrawValues, answer: Answer },
-        closed,
-      ),
-      { description: 'Every student’s best answer to every part, with the numbers it was given for.' },
-    ),
-  },
-  closed,
-);
-export type ClassSheet = Static<typeof ClassSheet>;
-
-export const Handed = Type.Object(
-  {
-    id: Id,
-    person: Person,
-    part: Part,
-    ...given,
-    values: DrawValues,
-    attempt: Type.Integer(),
-    version: Type.Integer(),
-    handedInAt: Time,
-    answer: Answer,
-    trail: Trail,
-    expected: orNull(Type.String()),
-    checked: Type.Boolean(),
-    verdict: orNull(Verdict),
-    points: Type.Number({ description: 'After the late rule and any decision.' }),
-    outOf: Type.Number(),
-    overrides: Type.Array(
-      Type.Object({ points: Type.Number(), reason: Type.String(), by: Type.String(), at: Time }, closed),
-    ),
-  },
-  closed,
-);
-export type Handed = Static<typeof Handed>;
-export const Override = Type.Object(
-  { points: Type.Number({ minimum: 0, maximum: 100 }), reason: Type.String({ minLength: 3, maxLength: 500 }) },
-  closed,
-);
-export type Override = Static<typeof Override>;

@@ -3,6 +3,16 @@ import * as Type from 'typebox';
 import { closed, NamedSystem, Parameter, Picture, Series, text } from './given.js';
 import { Part } from './parts.js';
 
+/** How long after the due date answers are taken, and what is kept of their points. */
+export const LateRule = Type.Object(
+  {
+    hours: Type.Number({ exclusiveMinimum: 0, maximum: 8760 }),
+    keepPercent: Type.Number({ minimum: 0, maximum: 100 }),
+  },
+  { ...closed, description: 'How long after the due date answers are taken, and what is kept of their points.' },
+);
+export type LateRule = Static<typeof LateRule>;
+
 /** The exercise document: one JSON Schema with its TypeScript type. A published document never changes. */
 export const ExerciseDocument = Type.Object(
   {
@@ -22,16 +32,7 @@ export const ExerciseDocument = Type.Object(
       { ...closed, description: 'What a verdict tells beside held or missed.' },
     ),
     solution: Type.Union([Type.Literal('onceDone'), Type.Literal('afterDue'), Type.Literal('never')]),
-    late: Type.Union([
-      Type.Null(),
-      Type.Object(
-        {
-          hours: Type.Number({ exclusiveMinimum: 0, maximum: 8760 }),
-          keepPercent: Type.Number({ minimum: 0, maximum: 100 }),
-        },
-        { ...closed, description: 'How long after the due date answers are taken, and what is kept of their points.' },
-      ),
-    ]),
+    late: Type.Union([Type.Null(), LateRule]),
   },
   closed,
 );

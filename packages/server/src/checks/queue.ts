@@ -5,8 +5,10 @@ import { sql } from 'drizzle-orm';
 import type { FastifyBaseLogger } from 'fastify';
 import { type Job, Logger, runTaskList, type Worker, type WorkerEvents, type WorkerPool } from 'graphile-worker';
 import type pg from 'pg';
+import { recheckSome } from '../store/corrections.js';
 import type { Database } from '../store/database.js';
-import { type CheckJob, checkLater, freeJobsOfTheDead } from '../store/jobs.js';
+import { seedUnder } from '../store/exercises.js';
+import { type CheckJob, checkLater, freeJobsOfTheDead, type RecheckJob, recheckLater } from '../store/jobs.js';
 import { checkWorkers } from '../store/schema.js';
 import { queueSchema } from '../store/setUp.js';
 import { addVerdict, claimToCheck, type submissionToCheck } from '../store/submissions.js';
@@ -17,6 +19,8 @@ import { OutOfTime, type Threads } from './threads.js';
 /** A worker not seen for this long is taken for dead, and its job given to another. */
 const deadSeconds = 10;
 const beatSeconds = 2;
+/** How long a correction is worked at before others have their turn. */
+const recheckMilliseconds = 250;
 
 /** Runs checks of the queue in this process until it is stopped. */
 export class CheckQueue {
@@ -71,7 +75,10 @@ export class CheckQueue {
         // Their next checks wait, while everyone else’s go on; a check that runs elsewhere sends this one back.
         forbiddenFlags: () => [...this.people],
       },
-      { check: (payload, { job }) => this.check(payload as CheckJob, job) },
+      {
+        check: (payload, { job }) => this.check(payload as CheckJob, job),
+        recheck: (payload) => this.recheck(payload as RecheckJob),
+      },
       this.connections,
     );
   }
@@ -102,12 +109,22 @@ export class CheckQueue {
       const found = await claimToCheck(tx, submissionId, since);
       if (!found) return;
       if (found.busy) return checkLater(tx, submissionId, since, found.personId);
-      await addVerdict(tx, submissionId, since, await this.verdictOf(found, attempts >= most));
+      await addVerdict(tx, submissionId, since, await this.verdictOf(found, attempts >= most), found.checkedAgainst);
     });
+  }
+
+  /** Works at a correction for a moment and goes back behind the others, so that hand-ins never wait for it. */
+  private async recheck(job: RecheckJob): Promise<void> {
+    const until = Date.now() + recheckMilliseconds;
+    while (!this.stopping && Date.now() < until) {
+      if (!(await recheckSome(this.database, this.threads, job.correctionId))) return;
+    }
+    await recheckLater(this.database, job);
   }
 
   private async verdictOf(found: SubmissionToCheck, isLast: boolean): Promise<Verdict | null> {
     try {
+      if (found.checkedAgainst) return await this.corrected(found, found.checkedAgainst);
       return await this.threads.check(found);
     } catch (error) {
       const submissionId = found.submission.id;
@@ -116,6 +133,15 @@ export class CheckQueue {
       if (error instanceof OutOfTime || isLast) return null;
       throw error;
     }
+  }
+
+  /** The verdict of an answer that a correction has moved to another version. */
+  private async corrected(found: SubmissionToCheck, versionId: string): Promise<Verdict | null> {
+    const { submission, document, values, answer } = found;
+    const seed = (await seedUnder(this.database, versionId))(submission.personId);
+    const { partId } = submission;
+    const [done] = await this.threads.recheck(document, [{ partId, values, seed, answer }]);
+    return done && 'verdict' in done ? done.verdict : null;
   }
 
   /** Says who is alive here, and frees the jobs of those who are not seen any more. */

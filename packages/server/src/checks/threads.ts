@@ -6,7 +6,7 @@ import { Piscina } from 'piscina';
 import { Refusal } from '../errors.js';
 import type { Drawing } from '../store/exercises.js';
 import type { Reading } from '../store/handIn.js';
-import type { Answered, Piece, Work } from './work.js';
+import type { Answered, Piece, Recheck, Rechecked, Work } from './work.js';
 
 /** Longest time for examining an exercise, which tries many draws of every part. */
 const examineSeconds = 20;
@@ -56,10 +56,28 @@ export class Threads implements Drawing, Reading {
     return this.run(this.checking, 'check', { given, part, values, answer }, this.checkSeconds);
   }
 
+  /** Answers checked against another version, each with its time limit. @throws Error where the checker itself failed. */
+  async recheck(document: ExerciseDocument, items: readonly Rechecked[]): Promise<Recheck[]> {
+    try {
+      return await this.run(this.checking, 'recheck', { document, items }, this.checkSeconds);
+    } catch (error) {
+      if (!(error instanceof OutOfTime)) throw error;
+      if (items.length === 1) return [{ problem: 'The check was stopped: it took too long.' }];
+      const alone: Recheck[] = [];
+      for (const item of items) alone.push(...(await this.recheck(document, [item])));
+      return alone;
+    }
+  }
+
   /** @throws Refusal `refused` with the position, for an answer that cannot be read. */
   async read(answered: Parameters<Work['read']>[0]): Promise<void> {
     const problem = await this.shown('read', answered);
     if (problem) throw new Refusal('refused', problem.message, { at: problem.at });
+  }
+
+  /** The expected answers to one part for these sets of numbers; null where there is none. @throws Refusal `tooSlow`. */
+  expected(document: ExerciseDocument, partId: string, values: readonly DrawValues[]): Promise<(string | null)[]> {
+    return this.shown('expected', { document, partId, values });
   }
 
   draw(input: Parameters<Work['draw']>[0]): Promise<DrawValues> {
@@ -105,7 +123,7 @@ export class Threads implements Drawing, Reading {
     await Promise.all([this.checking, this.showing, this.examining].map((pool) => pool.destroy()));
   }
 
-  private shown<N extends View | 'read' | 'draw'>(
+  private shown<N extends View | 'read' | 'draw' | 'expected'>(
     name: N,
     input: Parameters<Work[N]>[0],
   ): Promise<ReturnType<Work[N]>> {

@@ -43,9 +43,49 @@ export interface Shown {
   readonly values: DrawValues;
 }
 
+/** An answer to be checked against another version; `values` are the numbers it was given for. */
+export interface Rechecked {
+  readonly partId: string;
+  readonly values: DrawValues;
+  readonly seed: string;
+  readonly answer: Answer;
+}
+
+export interface Expected {
+  readonly document: ExerciseDocument;
+  readonly partId: string;
+  readonly values: readonly DrawValues[];
+}
+
+export type Recheck = { readonly verdict: Verdict } | { readonly problem: string };
+
+function recheckOne(document: ExerciseDocument, { partId, values, seed, answer }: Rechecked): Recheck {
+  const part = document.parts.find(({ id }) => id === partId);
+  if (!part) return { problem: 'This version has no such part.' };
+  if (part.kind !== answer.kind) return { problem: 'In this version the part takes another kind of answer.' };
+  const kept = keptValues(document, values, seed);
+  if (!kept) return { problem: 'This version does not allow the student’s numbers.' };
+  try {
+    const model = modelOf(document, kept);
+    readAnswer(part, model, answer);
+    return { verdict: checkAnswer(part, model, answer) };
+  } catch (error) {
+    if (error instanceof Problem) return { problem: `Cannot be read in this version: ${error.message}` };
+    throw error;
+  }
+}
+
 export const work = {
   check({ given, part, values, answer }: Answered): Verdict {
     return checkAnswer(part, modelOf(given, values), answer);
+  },
+
+  /**
+   * Answers checked against another version than they were given for, with the numbers that they were given for; where
+   * that cannot be done, why.
+   */
+  recheck({ document, items }: { document: ExerciseDocument; items: readonly Rechecked[] }): Recheck[] {
+    return items.map((item) => recheckOne(document, item));
   },
 
   /** What keeps an answer from being read; undefined for nothing. */
@@ -84,6 +124,22 @@ export const work = {
       if (text === null) return [];
       const curve = solutionCurve(part, model);
       return [{ partId: part.id, text, ...(curve ? { curve } : {}) }];
+    });
+  },
+
+  /** The expected answers to one part for several students; null for none. */
+  expected({ document, partId, values }: Expected): (string | null)[] {
+    const part = document.parts.find(({ id }) => id === partId);
+    if (!part) return values.map(() => null);
+    const known = new Map<string, string | null>();
+    return values.map((own) => {
+      const key = JSON.stringify(own);
+      if (!known.has(key))
+        known.set(
+          key,
+          orElse(null, () => solutionOf(part, modelOf(document, own))),
+        );
+      return known.get(key) ?? null;
     });
   },
 

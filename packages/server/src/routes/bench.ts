@@ -4,30 +4,26 @@ import {
   type Attempt,
   Attempt as AttemptMessage,
   Bench,
+  type ExerciseDocument,
   HandIn,
   Home,
   Id,
   must,
   sumOfShares,
 } from '@nailset/core';
-import { closesAt, Disclosure, pointsOf } from '@nailset/core/checks';
+import { Disclosure, isVisible, pointsOf } from '@nailset/core/checks';
 import Type from 'typebox';
 import { personOf } from '../access.js';
 import type { StudentVersion } from '../checks/threads.js';
 import { Refusal } from '../errors.js';
+import { commentsOn } from '../store/answers.js';
+import { closesFor, datesIn, datesOf, type OwnDates, underDates } from '../store/dates.js';
 import { drawFor, factsOf, newestVersion } from '../store/exercises.js';
 import { handIn } from '../store/handIn.js';
 import { membershipsOf } from '../store/people.js';
 import { publishedExercises } from '../store/shelf.js';
-import {
-  bestOf,
-  saveAnswer,
-  savedAnswersOf,
-  type Standing,
-  standingIn,
-  standingOf,
-  standingOfOne,
-} from '../store/submissions.js';
+import { bestOf, type Standing, standingIn, standingOf, standingOfOne } from '../store/standing.js';
+import { saveAnswer, savedAnswersOf } from '../store/submissions.js';
 import { answers, type App, byCourse, byExercise, bySubmission, type House } from './route.js';
 
 /** What a student works with. Everything here is about the person who asks and nobody else. */
@@ -46,14 +42,21 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
         publishedExercises(database, courseId),
         standingIn(database, courseId, person.id),
       ]);
-      const exercises = published.map(({ exercise, version }) => {
+      const dates = await datesIn(
+        database,
+        published.map(({ exercise }) => exercise.id),
+      );
+      const visible = published.filter(({ exercise }) => isVisible(dates(exercise.id, person.id), new Date()));
+      const exercises = visible.map(({ exercise, version }) => {
         const standing = all.filter((entry) => entry.exerciseId === exercise.id);
-        const told = new Disclosure(version.document, exercise.dueAt, new Date());
+        const own = dates(exercise.id, person.id);
+        const told = disclosureOf(version.document, own);
         const best = version.document.parts.map((part) => bestOf(standing.filter((entry) => entry.partId === part.id)));
         return {
           id: exercise.id,
           title: version.document.title,
-          dueAt: exercise.dueAt?.toISOString() ?? null,
+          dueAt: own.dueAt,
+          extended: own.reason,
           points: told.verdicts && best.some(Boolean) ? sumOfShares(best.map((entry) => entry?.points ?? 0)) : null,
           outOf: sumOfShares(version.document.parts.map(pointsOf)),
           parts: version.document.parts.map((part, k) => ({ title: part.title, state: told.ofPart(best[k]) })),
@@ -73,23 +76,33 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
       const { exerciseId } = request.params;
       const person = personOf(request);
       const version = await newestVersion(database, exerciseId);
-      const { courseId, course, dueAt: due, archived } = await factsOf(database, exerciseId);
-      if (archived && request.role === 'student') throw new Refusal('putAway');
+      const { courseId, course, archived } = await factsOf(database, exerciseId);
+      const dates = await datesOf(database, exerciseId, person.id);
+      if (request.role === 'student') {
+        if (archived) throw new Refusal('putAway');
+        if (!isVisible(dates, new Date())) throw new Refusal('notYet');
+      }
       const values = await drawFor(database, threads, version, person.id);
       const own = { versionId: version.id, personId: person.id, document: version.document, values };
       const standing = await standingOf(database, exerciseId, person.id);
       const saved = await savedAnswersOf(database, exerciseId, person.id);
-      const told = new Disclosure(version.document, due, new Date());
+      const told = disclosureOf(version.document, dates);
+      const comments = await commentsOn(
+        database,
+        standing.map(({ id }) => id),
+      );
       return {
         exerciseId,
         versionId: version.id,
         version: version.number,
         courseId,
         course,
-        dueAt: due?.toISOString() ?? null,
+        dueAt: dates.dueAt,
+        extended: dates.reason,
         ...(await threads.seen('view', own)),
+        late: dates.late ?? version.document.late,
         mayHandIn: request.role === 'student',
-        closesAt: closesAt(version.document, due)?.toISOString() ?? null,
+        closesAt: closesFor(version.document, dates)?.toISOString() ?? null,
         saved: saved.map(({ partId, answer, trail, savedAt, revision }) => ({
           partId,
           answer,
@@ -97,7 +110,7 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
           revision,
           savedAt: savedAt.toISOString(),
         })),
-        handedIn: standing.map((entry) => attemptOf(entry, told)),
+        handedIn: standing.map((entry) => attemptOf(entry, told, comments.get(entry.id))),
         solutions: told.solutions(version.document, standing) ? await threads.seen('solutions', own) : [],
         revealed: await revealedTo(own, told, standing),
       };
@@ -142,7 +155,7 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
       // One that was sent before may be checked by now.
       if (!isNew) return must(await attemptFor(exerciseId, person.id, handed.id));
       const { partId, answer } = request.body;
-      return { ...facts, partId, answer, handedInAt: handedInAt.toISOString(), checked: false, outOfTime: false };
+      return { ...facts, partId, answer, handedInAt: handedInAt.toISOString(), ...unchecked };
     },
   );
 
@@ -179,7 +192,9 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
     // Asked again and again while the check runs, so it reads no more than it must.
     if (!entry.checked) return attemptOf(entry, undefined);
     const { document } = await newestVersion(database, exerciseId);
-    return attemptOf(entry, new Disclosure(document, entry.dueAt, new Date()));
+    const dates = await datesOf(database, exerciseId, personId);
+    const comments = await commentsOn(database, [entry.id]);
+    return attemptOf(entry, disclosureOf(document, dates), comments.get(entry.id));
   }
 
   /** The curves of predictions that can no longer be changed. */
@@ -194,13 +209,25 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
 /** How long a question for a verdict is kept open, shorter than proxies wait. */
 const newsSeconds = 25;
 
+const unchecked = { checked: false, outOfTime: false, comments: [], returned: false };
+
+/** What is told by now under someone’s own dates. */
+const disclosureOf = (document: ExerciseDocument, dates: OwnDates): Disclosure =>
+  new Disclosure(underDates(document, dates), dates.dueAt === null ? null : new Date(dates.dueAt), new Date());
+
+type Comment = Attempt['comments'][number];
+
 /** One attempt as its student may see it; of one that is not checked there is nothing to tell. */
-const attemptOf = (entry: Standing, told: Disclosure | undefined): Attempt => ({
+const attemptOf = (entry: Standing, told: Disclosure | undefined, comments: readonly Comment[] = []): Attempt => ({
   id: entry.id,
   partId: entry.partId,
   attempt: entry.attempt,
   version: entry.version,
   handedInAt: entry.handedInAt.toISOString(),
   answer: entry.answer,
-  ...(told?.ofAttempt(entry) ?? { checked: entry.checked, outOfTime: false }),
+  ...unchecked,
+  ...told?.ofAttempt(entry),
+  ...(told?.verdicts && entry.corrected ? { corrected: entry.corrected } : {}),
+  comments: comments.map(({ text, by, at }) => ({ text, by, at })),
+  returned: entry.returned,
 });

@@ -1,18 +1,26 @@
-import { ClassSheet, Handed, must, Override, type Part, type SheetCell, sumOfShares } from '@nailset/core';
+import {
+  ClassSheet,
+  Handed,
+  ManyPoints,
+  must,
+  NewComment,
+  Override,
+  type Part,
+  PartAnswers,
+  type SheetCell,
+  sumOfShares,
+} from '@nailset/core';
 import { pointsOf } from '@nailset/core/checks';
+import type { FastifyRequest } from 'fastify';
+import Type from 'typebox';
 import { personOf } from '../access.js';
-import { Refusal } from '../errors.js';
+import { addComment, addLook, addOverrides, answersToPart, commentsOn } from '../store/answers.js';
+import { record } from '../store/courseLog.js';
 import { drawsOf, factsOf, newestVersion } from '../store/exercises.js';
 import { checkAgain } from '../store/jobs.js';
 import { courseWithPeople } from '../store/people.js';
-import {
-  addOverride,
-  bestOf,
-  overridesOf,
-  type Standing,
-  standingOf,
-  submissionToCheck,
-} from '../store/submissions.js';
+import { bestOf, type Standing, standingOf, wantsLook } from '../store/standing.js';
+import { overridesOf, submissionToCheck } from '../store/submissions.js';
 import { answers, type App, byExercise, bySubmission, type House, nothing } from './route.js';
 
 /** What staff see of a class, and their decisions. */
@@ -32,19 +40,20 @@ export function classSheetRoutes(app: App, { database, threads }: House): void {
       const { parts, title, systems, series } = version.document;
       const flock: ClassSheet['flock'] = [];
       const students = people.filter((person) => person.role === 'student');
-      const rows = students.map(({ id, name, email }) => {
+      const rows = students.map(({ id, name, email, group, studentNumber }) => {
         const own = standing.filter((entry) => entry.personId === id);
         const cells: Record<string, SheetCell> = {};
         let points: number | null = null;
         for (const part of parts) {
-          const best = bestOf(own.filter((entry) => entry.partId === part.id));
+          const tries = own.filter((entry) => entry.partId === part.id);
+          const best = bestOf(tries);
           if (!best) continue;
-          cells[part.id] = cellOf(best, part);
+          cells[part.id] = cellOf(best, part, tries);
           points = sumOfShares([points ?? 0, best.points]);
           const values = valuesOf(best.versionId, id);
           flock.push({ submissionId: best.id, personId: id, partId: part.id, values, answer: best.answer });
         }
-        return { person: { id, name, email }, points, cells };
+        return { person: { id, name, email }, group, studentNumber, points, cells };
       });
       return {
         exerciseId,
@@ -75,11 +84,13 @@ export function classSheetRoutes(app: App, { database, threads }: House): void {
         request.params.submissionId,
       );
       const { courseId } = await factsOf(database, submission.exerciseId);
-      const { people } = await courseWithPeople(database, courseId);
+      const { people } = await courseWithPeople(database, courseId, { removed: true });
       const { id, name, email } = must(people.find((person) => person.id === submission.personId));
       const standing = await standingOf(database, submission.exerciseId, submission.personId);
       const own = must(standing.find((entry) => entry.id === submission.id));
-      const { versionId, personId } = submission;
+      const tries = standing.filter(({ partId }) => partId === submission.partId);
+      const { personId } = submission;
+      const versionId = own.checkedAgainst;
       const solutions = await threads.seen('solutions', { versionId, personId, document, values });
       return {
         id: submission.id,
@@ -99,6 +110,17 @@ export function classSheetRoutes(app: App, { database, threads }: House): void {
         points: own.points,
         outOf: pointsOf(part),
         overrides: await overridesOf(database, submission.id),
+        corrected: own.corrected,
+        comments: ((await commentsOn(database, [submission.id])).get(submission.id) ?? []).map(({ text, by, at }) => ({
+          ...{ text, by, at },
+        })),
+        review: [...own.review],
+        looked: own.looked,
+        returned: own.returned,
+        tries: tries.map((entry) => ({
+          ...{ id: entry.id, attempt: entry.attempt, points: entry.points },
+          counts: entry.id === bestOf(tries)?.id,
+        })),
       };
     },
   );
@@ -116,12 +138,87 @@ export function classSheetRoutes(app: App, { database, threads }: House): void {
     },
     async (request) => {
       const { submissionId } = request.params;
-      const { part } = await submissionToCheck(database, submissionId);
-      const most = pointsOf(part);
-      if (request.body.points > most) {
-        throw new Refusal('badRequest', `This part gives at most ${most} points.`);
-      }
-      await addOverride(database, submissionId, personOf(request).id, request.body);
+      const { points, reason } = request.body;
+      await database.transaction(async (tx) => {
+        const at = await placeOf(submissionId, request);
+        await addOverrides(tx, at, { submissionIds: [submissionId], points, reason });
+      });
+      return {};
+    },
+  );
+
+  app.post(
+    '/api/exercises/:exerciseId/points',
+    {
+      config: { access: 'staff' },
+      schema: {
+        summary: 'Set the points of many answers, with one reason',
+        params: byExercise,
+        body: ManyPoints,
+        response: answers(nothing),
+      },
+    },
+    async (request) => {
+      const { exerciseId } = request.params;
+      const { courseId } = await factsOf(database, exerciseId);
+      const byPersonId = personOf(request).id;
+      await database.transaction((tx) => addOverrides(tx, { exerciseId, courseId, byPersonId }, request.body));
+      return {};
+    },
+  );
+
+  app.get(
+    '/api/exercises/:exerciseId/parts/:partId/answers',
+    {
+      config: { access: 'staff' },
+      schema: {
+        summary: 'Every answer to a part, every try, with what was expected',
+        params: Type.Object({ ...byExercise.properties, partId: Type.String({ maxLength: 32 }) }),
+        response: answers(PartAnswers),
+      },
+    },
+    async (request) => answersToPart(database, threads, request.params.exerciseId, request.params.partId),
+  );
+
+  app.post(
+    '/api/submissions/:submissionId/comments',
+    {
+      config: { access: 'staff' },
+      schema: {
+        summary: 'Say something to the student about an answer',
+        params: bySubmission,
+        body: NewComment,
+        response: answers(nothing),
+      },
+    },
+    async (request) => {
+      const { submissionId } = request.params;
+      const at = await placeOf(submissionId, request);
+      await database.transaction(async (tx) => {
+        await addComment(tx, submissionId, at.byPersonId, request.body.text);
+        await record(tx, { ...at, words: 'comment on an answer', reason: request.body.text });
+      });
+      return {};
+    },
+  );
+
+  app.post(
+    '/api/submissions/:submissionId/looks',
+    {
+      config: { access: 'staff' },
+      schema: {
+        summary: 'Note that an answer was looked at, which takes it out of what is to review',
+        params: bySubmission,
+        response: answers(nothing),
+      },
+    },
+    async (request) => {
+      const { submissionId } = request.params;
+      const at = await placeOf(submissionId, request);
+      await database.transaction(async (tx) => {
+        await addLook(tx, submissionId, at.byPersonId);
+        await record(tx, { ...at, words: 'looked at an answer' });
+      });
       return {};
     },
   );
@@ -142,10 +239,19 @@ export function classSheetRoutes(app: App, { database, threads }: House): void {
       return {};
     },
   );
+
+  /** Where an answer belongs, whose it is and who does something about it. */
+  async function placeOf(submissionId: string, request: FastifyRequest) {
+    const { submission } = await submissionToCheck(database, submissionId);
+    const { exerciseId, personId } = submission;
+    const { courseId } = await factsOf(database, exerciseId);
+    return { exerciseId, personId, courseId, byPersonId: personOf(request).id };
+  }
 }
 
-function cellOf(best: Standing, part: Part): SheetCell {
-  const outOf = pointsOf(part);
+function cellOf(best: Standing, part: Part, tries: readonly Standing[]): SheetCell {
+  // Points of another version are told as what they were out of then.
+  const outOf = best.verdict?.outOf ?? pointsOf(part);
   return {
     submissionId: best.id,
     attempt: best.attempt,
@@ -155,7 +261,8 @@ function cellOf(best: Standing, part: Part): SheetCell {
     met: best.override ? best.points >= outOf : (best.verdict?.met ?? false),
     points: best.points,
     outOf,
-    look: best.look,
+    look: wantsLook(best),
+    tries: tries.map(({ id, attempt, points }) => ({ submissionId: id, attempt, points })),
     items: (best.verdict?.items ?? []).map(({ id, met, close }) => ({ id, met, close })),
     slip: best.verdict?.slip ?? null,
   };

@@ -13,10 +13,12 @@ import {
 } from '@nailset/core';
 import Type from 'typebox';
 import { personOf } from '../access.js';
+import { record } from '../store/courseLog.js';
 import {
   addExercise,
   changeExercise,
   draftOf,
+  factsOf,
   publishDraft,
   saveDraft,
   versionDocument,
@@ -142,11 +144,16 @@ export function exerciseRoutes(app: App, { database, threads }: House): void {
         response: answers(Published),
       },
     },
-    async (request) => ({
-      version: await publishDraft(database, request.params.exerciseId, request.body, personOf(request).id, (document) =>
+    async (request) => {
+      const { exerciseId } = request.params;
+      const byPersonId = personOf(request).id;
+      const version = await publishDraft(database, exerciseId, request.body, byPersonId, (document) =>
         threads.examine(document),
-      ),
-    }),
+      );
+      const { courseId } = await factsOf(database, exerciseId);
+      await record(database, { courseId, exerciseId, byPersonId, words: `version ${version} published` });
+      return { version };
+    },
   );
 
   app.get(
@@ -168,16 +175,31 @@ export function exerciseRoutes(app: App, { database, threads }: House): void {
     {
       config: { access: 'instructor' },
       schema: {
-        summary: 'Set or clear the due date, archive',
+        summary: 'Set or clear the dates for everyone, archive',
         params: byExercise,
         body: ExerciseChange,
         response: answers(nothing),
       },
     },
     async (request) => {
-      const { dueAt, ...rest } = request.body;
-      const due = dueAt === undefined ? {} : { dueAt: dueAt === null ? null : new Date(dueAt) };
-      await changeExercise(database, request.params.exerciseId, { ...rest, ...due });
+      const { exerciseId } = request.params;
+      const { dueAt, visibleFrom, archived } = request.body;
+      const at = (name: 'dueAt' | 'visibleFrom', time: string | null | undefined) =>
+        time === undefined ? {} : { [name]: time === null ? null : new Date(time) };
+      const words = [
+        ...(visibleFrom === undefined ? [] : [`visible from ${visibleFrom ?? 'at once'}`]),
+        ...(dueAt === undefined ? [] : [`due ${dueAt ?? 'never'}`]),
+        ...(archived === undefined ? [] : [archived ? 'archived' : 'back on the shelf']),
+      ].join(', ');
+      const { courseId } = await factsOf(database, exerciseId);
+      await database.transaction(async (tx) => {
+        await changeExercise(tx, exerciseId, {
+          ...at('visibleFrom', visibleFrom),
+          ...at('dueAt', dueAt),
+          ...(archived === undefined ? {} : { archived }),
+        });
+        if (words) await record(tx, { courseId, exerciseId, byPersonId: personOf(request).id, words });
+      });
       return {};
     },
   );

@@ -120,6 +120,7 @@ export async function draftOf(database: Database, exerciseId: string) {
     savedAt: exercise.savedAt.toISOString(),
     version: version?.number ?? null,
     changed: !isDeepStrictEqual(version?.document, exercise.draft),
+    visibleFrom: exercise.visibleFrom?.toISOString() ?? null,
     dueAt: exercise.dueAt?.toISOString() ?? null,
     submissions: must(handedIn).count,
     archived: exercise.archived,
@@ -174,9 +175,9 @@ export async function publishDraft(
 }
 
 export async function changeExercise(
-  database: Database,
+  database: Database | Transaction,
   exerciseId: string,
-  change: { dueAt?: Date | null; archived?: boolean },
+  change: { visibleFrom?: Date | null; dueAt?: Date | null; archived?: boolean },
 ): Promise<void> {
   if (Object.keys(change).length > 0) {
     await database.update(exercises).set(change).where(eq(exercises.id, exerciseId));
@@ -226,6 +227,17 @@ export async function drawFor(
 /** What a student's numbers are drawn from. */
 export const seedOf = (exerciseId: string, personId: string, anew: number): string =>
   `${exerciseId}\n${personId}${anew > 0 ? `\nversion ${anew}` : ''}`;
+
+/** What someone’s numbers are drawn from under a version. @throws Refusal `notFound`. */
+export async function seedUnder(
+  database: Database | Transaction,
+  versionId: string,
+): Promise<(personId: string) => string> {
+  const [version] = await database.select(versionFacts).from(versions).where(eq(versions.id, versionId));
+  if (!version) throw new Refusal('notFound');
+  const anew = await drawnAnewAt(database, version);
+  return (personId) => seedOf(version.exerciseId, personId, anew);
+}
 
 /** The last version up to this one that was published with new numbers for everyone; 0 for none. */
 export async function drawnAnewAt(

@@ -1,13 +1,14 @@
 import { isDeepStrictEqual } from 'node:util';
 import { type DrawValues, type ExerciseDocument, type HandIn, must, type Part } from '@nailset/core';
-import { attemptsOf, closesAt } from '@nailset/core/checks';
-import { and, count, desc, eq, sql } from 'drizzle-orm';
+import { attemptsOf, isVisible } from '@nailset/core/checks';
+import { and, count, desc, eq, isNull, sql } from 'drizzle-orm';
 import { Refusal } from '../errors.js';
 import { type Database, prepared } from './database.js';
+import { closesFor, datesOf } from './dates.js';
 import { documentOf } from './documents.js';
 import { drawFor, type Drawing } from './exercises.js';
 import { enqueued } from './jobs.js';
-import { draws, exercises, submissions, versions } from './schema.js';
+import { draws, exercises, returnedTries, submissions, versions } from './schema.js';
 
 /** How long after the due date a hand-in that was already on its way still counts. */
 export const graceMilliseconds = 5_000;
@@ -52,7 +53,9 @@ export async function handIn(
   const part = document.parts.find((p) => p.id === sent.partId);
   if (!part) throw new Refusal('notFound');
   if (found.archived) throw new Refusal('putAway');
-  const closes = closesAt(document, found.dueAt);
+  const dates = await datesOf(database, exerciseId, personId);
+  if (!isVisible(dates, new Date())) throw new Refusal('notYet');
+  const closes = closesFor(document, dates);
   if (closes && Date.now() > closes.getTime() + graceMilliseconds) throw new Refusal('pastDue');
   const most = attemptsOf(document, part);
   const version = { id: found.versionId, exerciseId, number: found.version, document };
@@ -80,7 +83,6 @@ const before = prepared((database) => {
     .as('newest');
   return database
     .select({
-      dueAt: exercises.dueAt,
       archived: exercises.archived,
       versionId: newest.id,
       version: newest.number,
@@ -124,7 +126,8 @@ async function attemptsUsed(database: Database, exerciseId: string, personId: st
   const [used] = await database
     .select({ count: count() })
     .from(submissions)
-    .where(ownTo(exerciseId, personId, partId));
+    .leftJoin(returnedTries, eq(returnedTries.submissionId, submissions.id))
+    .where(and(ownTo(exerciseId, personId, partId), isNull(returnedTries.submissionId)));
   return must(used).count;
 }
 
@@ -139,9 +142,11 @@ async function addSubmission(
   const { rows } = await database.execute<{ id: string; attempt: number; at: string }>(sql`
     with added as (
       insert into ${submissions} (exercise_id, version_id, person_id, part_id, attempt, key, answer, trail)
-      select ${exerciseId}::uuid, ${versionId}::uuid, ${personId}::uuid, ${partId}, used.count + 1, ${key},
+      select ${exerciseId}::uuid, ${versionId}::uuid, ${personId}::uuid, ${partId}, used.last + 1, ${key},
              ${JSON.stringify(answer)}::jsonb, ${JSON.stringify(trail)}::jsonb
-        from (select count(*)::int as count from ${submissions}
+        from (select count(*) filter (where r.submission_id is null)::int as count,
+                     coalesce(max(attempt), 0) as last
+                from ${submissions} s left join ${returnedTries} r on r.submission_id = s.id
                where exercise_id = ${exerciseId}::uuid and person_id = ${personId}::uuid and part_id = ${partId}) used
        where used.count < ${most}::int
       on conflict do nothing

@@ -34,6 +34,31 @@ export async function checkAgain(database: Database, submissionId: string, perso
   await database.execute(sql`select ${enqueued(sql`${submissionId}::text`, sql`now()`, sql`${personId}`)}`);
 }
 
+/** A share of the work at a correction. */
+export interface RecheckJob {
+  readonly correctionId: string;
+  readonly lane: number;
+}
+
+/** How many jobs work at one correction side by side. */
+const lanes = 2;
+/** Behind every hand-in, whose priority is 0. */
+const behind = 10;
+
+/** Begins the work at a correction. */
+export async function recheckSoon(tx: Transaction, correctionId: string): Promise<void> {
+  for (let lane = 0; lane < lanes; lane++) await recheckLater(tx, { correctionId, lane });
+}
+
+/** Enqueues a share of the work at a correction, behind whatever waits. */
+export async function recheckLater(tx: Database | Transaction, { correctionId, lane }: RecheckJob): Promise<void> {
+  await tx.execute(sql`
+    select ${sql.raw(queueSchema)}.add_job('recheck',
+             json_build_object('correctionId', ${correctionId}::text, 'lane', ${lane}::int),
+             job_key => ${`recheck ${correctionId} ${lane}`}, max_attempts => ${sql.raw(String(tries))},
+             priority => ${sql.raw(String(behind))})`);
+}
+
 /** How many checks wait or run, and for how long the oldest has. */
 export async function waitingChecks(database: Database): Promise<{ waiting: number; oldestSeconds: number }> {
   const { rows } = await database.execute<{ waiting: number; oldest: number }>(sql`

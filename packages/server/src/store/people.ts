@@ -1,6 +1,6 @@
 import { randomInt } from 'node:crypto';
-import { type Membership, must, type Person, type Role } from '@nailset/core';
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { type MemberChange, type Membership, must, type Person, type Role } from '@nailset/core';
+import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import { Refusal } from '../errors.js';
 import { isPasswordOf } from '../passwords.js';
 import type { Database, Transaction } from './database.js';
@@ -35,11 +35,16 @@ export async function addPerson(
 
 export function membershipsOf(database: Database, personId: string): Promise<Membership[]> {
   return database
-    .select({ courseId: courses.id, course: courses.name, role: memberships.role })
+    .select({
+      courseId: courses.id,
+      course: courses.name,
+      role: memberships.role,
+      archived: sql<boolean>`${courses.archivedAt} is not null`,
+    })
     .from(memberships)
     .innerJoin(courses, eq(courses.id, memberships.courseId))
-    .where(eq(memberships.personId, personId))
-    .orderBy(asc(courses.createdAt));
+    .where(and(eq(memberships.personId, personId), isNull(memberships.removedAt)))
+    .orderBy(sql`${courses.archivedAt} is not null`, asc(courses.createdAt));
 }
 
 /**
@@ -57,22 +62,33 @@ export async function roleIn(database: Database, courseId: string, personId: str
   const [found] = await database
     .select({ role: memberships.role })
     .from(memberships)
-    .where(and(eq(memberships.courseId, courseId), eq(memberships.personId, personId)));
+    .where(and(eq(memberships.courseId, courseId), eq(memberships.personId, personId), isNull(memberships.removedAt)));
   return found?.role;
 }
 
-/** Makes a person a student of the course with this code, unless they already belong to it. @throws Refusal `unknownJoinCode`. */
+/** Makes a person a student of the course with this code, unless they already belong to it. @throws Refusal `unknownJoinCode`, `archived`, `forbidden`. */
 export async function joinCourse(
   database: Database | Transaction,
   personId: string,
   joinCode: string,
 ): Promise<string> {
   const [course] = await database
-    .select({ id: courses.id })
+    .select({ id: courses.id, archived: sql<boolean>`${courses.archivedAt} is not null` })
     .from(courses)
     .where(eq(courses.joinCode, joinCode.trim().toUpperCase()));
   if (!course) throw new Refusal('unknownJoinCode');
-  await database.insert(memberships).values({ courseId: course.id, personId, role: 'student' }).onConflictDoNothing();
+  if (course.archived)
+    throw new Refusal('archived', 'This course is archived. Ask its instructor for the present one.');
+  // Who was taken out comes back by the list of people, not by the code; who left may come back.
+  const [seat] = await database
+    .insert(memberships)
+    .values({ courseId: course.id, personId, role: 'student' })
+    .onConflictDoUpdate({
+      target: [memberships.courseId, memberships.personId],
+      set: { removedAt: sql`case when ${memberships.left} then null else ${memberships.removedAt} end`, left: false },
+    })
+    .returning({ removedAt: memberships.removedAt });
+  if (seat?.removedAt) throw new Refusal('forbidden', 'You were taken out of this course. Ask its instructor.');
   return course.id;
 }
 
@@ -97,39 +113,73 @@ function newJoinCode(): string {
   return Array.from({ length: 8 }, () => alphabet[randomInt(alphabet.length)]).join('');
 }
 
-/** Name, join code and everyone of a course, staff first, then by name. */
-export async function courseWithPeople(database: Database, courseId: string) {
+/** Name, join code and everyone of a course, staff first, then by name; with `removed`, also who is not in it any more. */
+export async function courseWithPeople(database: Database, courseId: string, { removed = false } = {}) {
   const [course] = await database
-    .select({ course: courses.name, joinCode: courses.joinCode })
+    .select({
+      course: courses.name,
+      joinCode: courses.joinCode,
+      archived: sql<boolean>`${courses.archivedAt} is not null`,
+    })
     .from(courses)
     .where(eq(courses.id, courseId));
   const found = await database
-    .select({ ...person, role: memberships.role })
+    .select({
+      ...person,
+      role: memberships.role,
+      studentNumber: memberships.studentNumber,
+      group: memberships.group,
+      removed: sql<boolean>`${memberships.removedAt} is not null`,
+      waiting: sql<boolean>`${people.passwordHash} = ''`,
+    })
     .from(memberships)
     .innerJoin(people, eq(people.id, memberships.personId))
-    .where(eq(memberships.courseId, courseId))
+    .where(and(eq(memberships.courseId, courseId), removed ? undefined : isNull(memberships.removedAt)))
     .orderBy(asc(memberships.role), asc(people.name));
   return { ...must(course), people: found };
 }
 
+/** Changes what the course knows of someone, or takes them out or back in. @throws Refusal `notFound`, `lastInstructor`. */
+export async function changeMember(
+  tx: Transaction,
+  courseId: string,
+  personId: string,
+  { studentNumber, group, removed }: MemberChange,
+  left = false,
+): Promise<void> {
+  if (removed) await refuseLastInstructor(tx, courseId, personId);
+  const [changed] = await tx
+    .update(memberships)
+    .set({
+      ...(studentNumber === undefined ? {} : { studentNumber: studentNumber.trim() }),
+      ...(group === undefined ? {} : { group: group.trim() }),
+      ...(removed === undefined ? {} : { removedAt: removed ? new Date() : null, left: removed && left }),
+      courseId,
+    })
+    .where(and(eq(memberships.courseId, courseId), eq(memberships.personId, personId)))
+    .returning();
+  if (!changed) throw new Refusal('notFound');
+}
+
+/** @throws Refusal `lastInstructor` where this is the only one left. */
+async function refuseLastInstructor(tx: Transaction, courseId: string, personId: string): Promise<void> {
+  const staff = await tx
+    .select({ personId: memberships.personId })
+    .from(memberships)
+    .where(and(eq(memberships.courseId, courseId), eq(memberships.role, 'instructor'), isNull(memberships.removedAt)))
+    .for('update');
+  if (staff.length === 1 && must(staff[0]).personId === personId) throw new Refusal('lastInstructor');
+}
+
 /** Changes a role. @throws Refusal `notFound` for someone outside the course, `lastInstructor`. */
-export async function changeRole(database: Database, courseId: string, personId: string, role: Role): Promise<void> {
-  await database.transaction(async (tx) => {
-    const staff = await tx
-      .select({ personId: memberships.personId })
-      .from(memberships)
-      .where(and(eq(memberships.courseId, courseId), eq(memberships.role, 'instructor')))
-      .for('update');
-    if (role !== 'instructor' && staff.length === 1 && must(staff[0]).personId === personId) {
-      throw new Refusal('lastInstructor');
-    }
-    const changed = await tx
-      .update(memberships)
-      .set({ role })
-      .where(and(eq(memberships.courseId, courseId), eq(memberships.personId, personId)))
-      .returning();
-    if (changed.length === 0) throw new Refusal('notFound');
-  });
+export async function changeRole(tx: Transaction, courseId: string, personId: string, role: Role): Promise<void> {
+  if (role !== 'instructor') await refuseLastInstructor(tx, courseId, personId);
+  const changed = await tx
+    .update(memberships)
+    .set({ role })
+    .where(and(eq(memberships.courseId, courseId), eq(memberships.personId, personId), isNull(memberships.removedAt)))
+    .returning();
+  if (changed.length === 0) throw new Refusal('notFound');
 }
 
 /** The demo's people to sign in as: its staff and its first students. */

@@ -2,6 +2,8 @@ import {
   type Answer,
   type DrawValues,
   type ExerciseDocument,
+  type LateRule,
+  type Marking,
   type Sheet,
   type Trail,
   type Verdict,
@@ -9,6 +11,7 @@ import {
 import { upgraded } from '@nailset/core/checks';
 import { sql } from 'drizzle-orm';
 import {
+  type AnyPgColumn,
   bigint,
   boolean,
   customType,
@@ -103,6 +106,9 @@ export const courses = pgTable('courses', {
   name: text('name').notNull(),
   joinCode: text('join_code').notNull().unique(),
   demo: boolean('demo').notNull().default(false),
+  /** How marks are made of points; null for every point counting alike. */
+  marking: jsonb('marking').$type<Marking>(),
+  archivedAt: time('archived_at'),
   createdAt: now('created_at'),
 });
 
@@ -116,6 +122,12 @@ export const memberships = pgTable(
       .notNull()
       .references(() => people.id),
     role: role('role').notNull(),
+    studentNumber: text('student_number').notNull().default(''),
+    group: text('group_name').notNull().default(''),
+    /** Out of the course since then; what they handed in is kept. */
+    removedAt: time('removed_at'),
+    /** They went by themselves, and may come back by the code. */
+    left: boolean('left_by_choice').notNull().default(false),
   },
   (t) => [primaryKey({ columns: [t.courseId, t.personId] }), index('memberships_person').on(t.personId)],
 );
@@ -131,6 +143,7 @@ export const exercises = pgTable(
     draft: exerciseDocument('draft').notNull(),
     revision: integer('revision').notNull().default(1),
     savedAt: now('saved_at'),
+    visibleFrom: time('visible_from'),
     dueAt: time('due_at'),
     archived: boolean('archived').notNull().default(false),
     createdAt: now('created_at'),
@@ -215,6 +228,8 @@ export const submissions = pgTable(
     answer: jsonb('answer').$type<Answer>().notNull(),
     trail: jsonb('trail').$type<Trail>().notNull(),
     handedInAt: now('handed_in_at'),
+    /** Who of the staff entered it, for what was answered elsewhere. */
+    enteredBy: uuid('entered_by').references(() => people.id),
   },
   (t) => [
     unique().on(t.personId, t.exerciseId, t.partId, t.key),
@@ -235,6 +250,9 @@ export const verdicts = pgTable(
     result: jsonb('result').$type<Verdict>(),
     points: doublePrecision('points').notNull(),
     checkedAt: now('checked_at'),
+    /** The version it was checked against and why, where that is not the one it was handed in to. */
+    versionId: uuid('version_id').references(() => versions.id),
+    correctionId: uuid('correction_id').references((): AnyPgColumn => corrections.id),
     /** Wants a person: an item close to its limit, or no result. Kept beside it, so that a shelf reads no results. */
     close: boolean('close').generatedAlwaysAs(
       sql`result is null or jsonb_path_exists(result, '$.items[*] ? (@.close == true)')`,
@@ -265,6 +283,175 @@ export const overrides = pgTable(
     at: now('at'),
   },
   (t) => [index('overrides_submission').on(t.submissionId, t.at)],
+);
+
+/** Dates of a group or of one person, instead of the exercise’s own. */
+export const extensions = pgTable(
+  'extensions',
+  {
+    id: id(),
+    exerciseId: uuid('exercise_id')
+      .notNull()
+      .references(() => exercises.id),
+    personId: uuid('person_id').references(() => people.id),
+    group: text('group_name'),
+    visibleFrom: time('visible_from'),
+    dueAt: time('due_at'),
+    late: jsonb('late').$type<LateRule>(),
+    reason: text('reason').notNull(),
+    byPersonId: uuid('by_person_id')
+      .notNull()
+      .references(() => people.id),
+    at: now('at'),
+  },
+  (t) => [unique().on(t.exerciseId, t.personId), unique().on(t.exerciseId, t.group)],
+);
+
+export const correctionState = pgEnum('correction_state', ['checking', 'ready', 'cancelled', 'applied']);
+
+/** Answers checked again against a version: first all the verdicts, then what counts of them. */
+export const corrections = pgTable(
+  'corrections',
+  {
+    id: id(),
+    exerciseId: uuid('exercise_id')
+      .notNull()
+      .references(() => exercises.id),
+    versionId: uuid('version_id')
+      .notNull()
+      .references(() => versions.id),
+    state: correctionState('state').notNull().default('checking'),
+    counting: text('counting').$type<'better' | 'newer'>(),
+    reason: text('reason').notNull().default(''),
+    givesBack: boolean('gives_back').notNull().default(false),
+    byPersonId: uuid('by_person_id')
+      .notNull()
+      .references(() => people.id),
+    at: now('at'),
+    appliedAt: time('applied_at'),
+  },
+  (t) => [index('corrections_exercise').on(t.exerciseId, t.at)],
+);
+
+/** What a correction found of one answer; `doneAt` is null while it waits. */
+export const rechecks = pgTable(
+  'rechecks',
+  {
+    correctionId: uuid('correction_id')
+      .notNull()
+      .references(() => corrections.id),
+    submissionId: uuid('submission_id')
+      .notNull()
+      .references(() => submissions.id),
+    result: jsonb('result').$type<Verdict>(),
+    /** Why there is no result. */
+    problem: text('problem'),
+    doneAt: time('done_at'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.correctionId, t.submissionId] }),
+    index('rechecks_waiting')
+      .on(t.correctionId)
+      .where(sql`done_at is null`),
+  ],
+);
+
+/** Tries that do not count, since they were spent on a faulty version; never changed. */
+export const returnedTries = pgTable('returned_tries', {
+  submissionId: uuid('submission_id')
+    .primaryKey()
+    .references(() => submissions.id),
+  correctionId: uuid('correction_id')
+    .notNull()
+    .references(() => corrections.id),
+  at: now('at'),
+});
+
+/** What staff say to a student about an answer; never changed. */
+export const comments = pgTable(
+  'comments',
+  {
+    id: id(),
+    submissionId: uuid('submission_id')
+      .notNull()
+      .references(() => submissions.id),
+    text: text('text').notNull(),
+    byPersonId: uuid('by_person_id')
+      .notNull()
+      .references(() => people.id),
+    at: now('at'),
+  },
+  (t) => [index('comments_submission').on(t.submissionId, t.at)],
+);
+
+/** Who has looked at an answer that wanted a person; never changed. */
+export const looks = pgTable(
+  'looks',
+  {
+    id: id(),
+    submissionId: uuid('submission_id')
+      .notNull()
+      .references(() => submissions.id),
+    byPersonId: uuid('by_person_id')
+      .notNull()
+      .references(() => people.id),
+    at: now('at'),
+  },
+  (t) => [index('looks_submission').on(t.submissionId, t.at)],
+);
+
+/** Everything by which staff change marks, dates or people; never changed. It holds no names, only whom it is about. */
+export const courseLog = pgTable(
+  'course_log',
+  {
+    id: id(),
+    courseId: uuid('course_id')
+      .notNull()
+      .references(() => courses.id),
+    exerciseId: uuid('exercise_id').references(() => exercises.id),
+    personId: uuid('person_id').references(() => people.id),
+    byPersonId: uuid('by_person_id')
+      .notNull()
+      .references(() => people.id),
+    words: text('words').notNull(),
+    reason: text('reason').notNull().default(''),
+    at: now('at'),
+  },
+  (t) => [index('course_log_course').on(t.courseId, t.at)],
+);
+
+/** Exercises that do not count for someone. */
+export const excused = pgTable(
+  'excused',
+  {
+    exerciseId: uuid('exercise_id')
+      .notNull()
+      .references(() => exercises.id),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => people.id),
+    reason: text('reason').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.exerciseId, t.personId] })],
+);
+
+/** What was given out of the gradebook, as it was then. */
+export const exports = pgTable(
+  'exports',
+  {
+    id: id(),
+    courseId: uuid('course_id')
+      .notNull()
+      .references(() => courses.id),
+    byPersonId: uuid('by_person_id')
+      .notNull()
+      .references(() => people.id),
+    kind: text('kind').notNull(),
+    name: text('name').notNull(),
+    content: text('content').notNull(),
+    at: now('at'),
+  },
+  (t) => [index('exports_course').on(t.courseId, t.at)],
 );
 
 /** Sheets of the open bench. Their makers’ browsers name them, so that saving one twice makes one. */

@@ -1,6 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { must, type Person, type Role, type SessionRow } from '@nailset/core';
-import { and, desc, eq, gt, lt, ne, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, isNull, lt, ne, sql } from 'drizzle-orm';
 import { Refusal } from '../errors.js';
 import { hashPassword, isPasswordOf, refuseWeakPassword } from '../passwords.js';
 import { type Database, prepared, type Transaction } from './database.js';
@@ -34,13 +34,20 @@ export async function closeSession(database: Database, token: string): Promise<v
 
 const whoStatement = prepared((database) =>
   database
-    .select({ person, session: sessions.id, seenAt: sessions.seenAt, role: memberships.role })
+    .select({
+      person,
+      session: sessions.id,
+      seenAt: sessions.seenAt,
+      role: memberships.role,
+      archived: sql<boolean>`coalesce((select archived_at is not null from courses where id = ${memberships.courseId}), false)`,
+    })
     .from(sessions)
     .innerJoin(people, eq(people.id, sessions.personId))
     .leftJoin(
       memberships,
       and(
         eq(memberships.personId, people.id),
+        isNull(memberships.removedAt),
         sql`${memberships.courseId} = coalesce(${sql.placeholder('courseId')}::uuid,
           (select course_id from exercises where id = ${sql.placeholder('exerciseId')}::uuid),
           (select e.course_id from submissions h join exercises e on e.id = h.exercise_id
@@ -59,14 +66,14 @@ export interface Named {
 }
 
 /**
- * The person whose browser holds the token, which of their sessions it is, and their role in the course of what is
- * named; undefined for nobody.
+ * The person whose browser holds the token, which of their sessions it is, their role in the course of what is named and
+ * whether that course is put away; undefined for nobody.
  */
 export async function personBySession(
   database: Database,
   token: string,
   { courseId = undefined, exerciseId = undefined, submissionId = undefined }: Named,
-): Promise<{ person: Person; session: string; role: Role | null } | undefined> {
+): Promise<{ person: Person; session: string; role: Role | null; archived: boolean } | undefined> {
   const tokenHash = hashOfToken(token);
   const named = { courseId: courseId ?? null, exerciseId: exerciseId ?? null, submissionId: submissionId ?? null };
   const [found] = await whoStatement(database).execute({ tokenHash, ...named });
@@ -151,6 +158,24 @@ export async function makeResetLink(
     await tx.insert(resetLinks).values({ tokenHash: hashOfToken(token), personId, madeBy, expiresAt });
   });
   return { token, expiresAt };
+}
+
+/** How long a link that lets someone into a course for the first time can be used. */
+const invitationDays = 120;
+
+/** Tokens of links to choose a first password, by person; earlier ones go on working. */
+export async function makeInvitations(
+  tx: Transaction,
+  madeBy: string,
+  personIds: readonly string[],
+): Promise<Map<string, string>> {
+  const tokens = new Map(personIds.map((id) => [id, newToken()]));
+  if (tokens.size === 0) return tokens;
+  const expiresAt = new Date(Date.now() + invitationDays * 86_400_000);
+  await tx
+    .insert(resetLinks)
+    .values([...tokens].map(([personId, token]) => ({ tokenHash: hashOfToken(token), personId, madeBy, expiresAt })));
+  return tokens;
 }
 
 /** Sets a new password by a link and returns whose it is. @throws Refusal `usedLink`, `weakPassword` (the link then stays). */

@@ -9,7 +9,17 @@ import pg from 'pg';
 export const queueSchema = 'graphile_worker';
 
 /** Tables that nobody may change a row of; triggers see to it, and the server’s role has no right to try. */
-const appendOnly = ['versions', 'draws', 'submissions', 'verdicts', 'overrides'];
+const appendOnly = [
+  'versions',
+  'draws',
+  'submissions',
+  'verdicts',
+  'overrides',
+  'returned_tries',
+  'comments',
+  'looks',
+  'course_log',
+];
 
 /** Any number that means “setting up” to every server of Nailset. */
 const setUpLock = 4180;

@@ -1,5 +1,5 @@
 import { type BenchSheetRow, type KeptSheet, type Sheet } from '@nailset/core';
-import { and, count, desc, eq, or, sql } from 'drizzle-orm';
+import { and, count, desc, eq, isNull, or, sql } from 'drizzle-orm';
 import { Refusal } from '../errors.js';
 import type { Database } from './database.js';
 import { courses, memberships, people, sheets } from './schema.js';
@@ -36,7 +36,9 @@ export async function sheetsFor(database: Database, personId: string): Promise<B
     .innerJoin(sheets, eq(sheets.courseId, memberships.courseId))
     .innerJoin(people, eq(people.id, sheets.personId))
     .innerJoin(courses, eq(courses.id, sheets.courseId))
-    .where(and(eq(memberships.personId, personId), sql`${sheets.personId} <> ${personId}`))
+    .where(
+      and(eq(memberships.personId, personId), isNull(memberships.removedAt), sql`${sheets.personId} <> ${personId}`),
+    )
     .orderBy(desc(sheets.savedAt))
     .limit(mostShared);
   return [...own, ...shared].map(rowOf);
@@ -44,7 +46,7 @@ export async function sheetsFor(database: Database, personId: string): Promise<B
 
 /** One that is a person's own, or shared with a course of theirs. @throws Refusal `notFound`. */
 export async function sheetFor(database: Database, personId: string, id: string): Promise<KeptSheet> {
-  const isShared = sql`exists (select 1 from ${memberships} m where m.course_id = ${sheets.courseId} and m.person_id = ${personId})`;
+  const isShared = sql`exists (select 1 from ${memberships} m where m.course_id = ${sheets.courseId} and m.person_id = ${personId} and m.removed_at is null)`;
   const [row] = await database
     .select({ ...columns(personId), revision: sheets.revision, sheet: sheets.sheet })
     .from(sheets)

@@ -1,11 +1,11 @@
 import { isDeepStrictEqual } from 'node:util';
 import { must, type Shelf, sumOfShares } from '@nailset/core';
 import { pointsOf } from '@nailset/core/checks';
-import { and, asc, count, eq } from 'drizzle-orm';
+import { and, asc, count, eq, isNull } from 'drizzle-orm';
 import type { Database } from './database.js';
 import { newestVersions } from './exercises.js';
-import { courses, exercises, memberships } from './schema.js';
-import { countsIn } from './submissions.js';
+import { courses, exercises, extensions, memberships } from './schema.js';
+import { countsIn } from './standing.js';
 
 /** The instructor's shelf: every exercise with its state and how much was handed in. */
 export async function shelfOf(database: Database, courseId: string): Promise<Shelf> {
@@ -13,12 +13,19 @@ export async function shelfOf(database: Database, courseId: string): Promise<She
   const [students] = await database
     .select({ count: count() })
     .from(memberships)
-    .where(and(eq(memberships.courseId, courseId), eq(memberships.role, 'student')));
-  const [found, versions, counts] = await Promise.all([
+    .where(and(eq(memberships.courseId, courseId), eq(memberships.role, 'student'), isNull(memberships.removedAt)));
+  const [found, versions, counts, own] = await Promise.all([
     database.select().from(exercises).where(eq(exercises.courseId, courseId)).orderBy(asc(exercises.createdAt)),
     newestVersions(database, courseId),
     countsIn(database, courseId),
+    database
+      .select({ exerciseId: extensions.exerciseId, count: count() })
+      .from(extensions)
+      .innerJoin(exercises, eq(exercises.id, extensions.exerciseId))
+      .where(eq(exercises.courseId, courseId))
+      .groupBy(extensions.exerciseId),
   ]);
+  const extended = new Map(own.map((row) => [row.exerciseId, row.count]));
   const rows = found.map((exercise) => {
     const version = versions.get(exercise.id);
     const document = version?.document ?? exercise.draft;
@@ -27,7 +34,9 @@ export async function shelfOf(database: Database, courseId: string): Promise<She
       title: exercise.draft.title,
       version: version?.number ?? null,
       changed: !isDeepStrictEqual(version?.document, exercise.draft),
+      visibleFrom: exercise.visibleFrom?.toISOString() ?? null,
       dueAt: exercise.dueAt?.toISOString() ?? null,
+      extensions: extended.get(exercise.id) ?? 0,
       parts: document.parts.length,
       points: sumOfShares(document.parts.map(pointsOf)),
       students: must(students).count,

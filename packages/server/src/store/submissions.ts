@@ -1,28 +1,11 @@
-import {
-  type Answer,
-  type AnswerSave,
-  type AnswerSaved,
-  type DrawValues,
-  type ExerciseDocument,
-  must,
-  type Verdict,
-} from '@nailset/core';
+import { type AnswerSave, type AnswerSaved, type DrawValues, must, type Verdict } from '@nailset/core';
 import { stopsOf } from '@nailset/core/checks';
-import { and, asc, desc, eq, inArray, type SQL, sql } from 'drizzle-orm';
+import { and, asc, eq, sql } from 'drizzle-orm';
 import { Refusal } from '../errors.js';
-import { type Database, prepared, type Transaction } from './database.js';
-import { documentOf, documentsOf } from './documents.js';
+import type { Database, Transaction } from './database.js';
+import { documentOf } from './documents.js';
 import { newestVersion } from './exercises.js';
-import { graceMilliseconds } from './handIn.js';
-import { draws, exercises, overrides, people, savedAnswers, submissions, verdicts, versions } from './schema.js';
-
-type Late = ExerciseDocument['late'];
-
-/** The share of its points that an answer keeps for when it was handed in. */
-function shareKept(handedInAt: Date, dueAt: Date | null, late: Late): number {
-  const isLate = dueAt !== null && handedInAt.getTime() > dueAt.getTime() + graceMilliseconds;
-  return isLate && late ? late.keepPercent / 100 : 1;
-}
+import { draws, overrides, people, savedAnswers, submissions, verdicts, versions } from './schema.js';
 
 /**
  * Keeps an answer in the making, whichever version it was begun under, if nothing newer is kept: it must have been made
@@ -69,12 +52,16 @@ export async function addVerdict(
   submissionId: string,
   since: string,
   result: Verdict | null,
+  checkedAgainst: string | null = null,
 ): Promise<void> {
   const text = result && JSON.stringify(result);
   await tx.execute(sql`
     with added as (
-      insert into ${verdicts} (submission_id, result, points)
-      select ${submissionId}::uuid, ${text}::jsonb, ${result?.points ?? 0}::float8
+      insert into ${verdicts} (submission_id, result, points, version_id, correction_id)
+      select ${submissionId}::uuid, ${text}::jsonb, ${result?.points ?? 0}::float8, ${checkedAgainst}::uuid,
+             (select v.correction_id from ${verdicts} v
+               where v.submission_id = ${submissionId}::uuid and v.version_id is not null
+               order by v.checked_at desc limit 1)
        where not exists (select from ${verdicts}
                           where submission_id = ${submissionId}::uuid and checked_at >= ${since}::timestamptz)
       returning submission_id)
@@ -109,7 +96,10 @@ export async function claimToCheck(tx: Transaction, submissionId: string, since:
   return { busy: false as const, ...(await withDocument(tx, found)) };
 }
 
-const submissionFields = { submission: submissions, number: versions.number, values: draws.values };
+/** The version that the newest verdict is about, where a correction changed that; a check again asks about the same. */
+const checkedAgainst = sql<string | null>`(select v.version_id from ${verdicts} v
+  where v.submission_id = ${submissions.id} order by v.checked_at desc limit 1)`;
+const submissionFields = { submission: submissions, number: versions.number, values: draws.values, checkedAgainst };
 const ofSubmission = and(eq(draws.versionId, submissions.versionId), eq(draws.personId, submissions.personId));
 
 const submissionRow = (database: Database | Transaction) =>
@@ -126,9 +116,15 @@ async function withDocument(
     submission,
     number,
     values,
-  }: { submission: typeof submissions.$inferSelect; number: number; values: DrawValues | null },
+    checkedAgainst: corrected,
+  }: {
+    submission: typeof submissions.$inferSelect;
+    number: number;
+    values: DrawValues | null;
+    checkedAgainst: string | null;
+  },
 ) {
-  const document = await documentOf(database, submission.versionId);
+  const document = await documentOf(database, corrected ?? submission.versionId);
   const { systems, series, parameters } = document;
   return {
     submission,
@@ -136,169 +132,10 @@ async function withDocument(
     document,
     given: { systems, series, parameters },
     part: must(document.parts.find((p) => p.id === submission.partId)),
+    checkedAgainst: corrected,
     values: values ?? {},
     answer: submission.answer,
   };
-}
-
-/** One submission as it stands now: its newest verdict and override, and the points that follow from them. */
-export interface Standing {
-  readonly id: string;
-  readonly exerciseId: string;
-  readonly personId: string;
-  readonly partId: string;
-  readonly attempt: number;
-  readonly versionId: string;
-  readonly version: number;
-  readonly handedInAt: Date;
-  readonly dueAt: Date | null;
-  readonly answer: Answer;
-  /** Null where the check ran out of time, or is not done. */
-  readonly verdict: Verdict | null;
-  readonly checked: boolean;
-  readonly override: { points: number; reason: string } | null;
-  readonly points: number;
-  /** Wants a person: close to a limit, or out of time, and nobody has decided yet. What still waits does not. */
-  readonly look: boolean;
-}
-
-/** All submissions of an exercise (of one student, if given) as they stand now, oldest first. */
-export const standingOf = (database: Database, exerciseId: string, personId?: string): Promise<Standing[]> =>
-  standingWhere(
-    database,
-    and(
-      eq(submissions.exerciseId, exerciseId),
-      personId === undefined ? undefined : eq(submissions.personId, personId),
-    ),
-  );
-
-/** The same for all of one student's submissions to a course. */
-export function standingIn(database: Database, courseId: string, personId: string): Promise<Standing[]> {
-  const own = database.select({ id: exercises.id }).from(exercises).where(eq(exercises.courseId, courseId));
-  return standingWhere(database, and(eq(submissions.personId, personId), inArray(submissions.exerciseId, own)));
-}
-
-/** One submission of a student as it stands now; undefined for anyone else's. */
-export async function standingOfOne(
-  database: Database,
-  submissionId: string,
-  personId: string,
-): Promise<Standing | undefined> {
-  const rows = await oneStanding(database).execute({ submissionId, personId });
-  return (await standingsFrom(database, rows))[0];
-}
-
-const oneStanding = prepared((database) =>
-  standingRows(
-    database,
-    and(eq(submissions.id, sql.placeholder('submissionId')), eq(submissions.personId, sql.placeholder('personId'))),
-  ).prepare('one_standing'),
-);
-
-const standingWhere = async (database: Database, which: SQL | undefined): Promise<Standing[]> =>
-  standingsFrom(database, await standingRows(database, which));
-
-/** The newest verdict and decision of each submission are looked up by its index, one by one. */
-function standingRows(database: Database, which: SQL | undefined) {
-  const verdict = database
-    .select({ result: verdicts.result, checkedAt: verdicts.checkedAt })
-    .from(verdicts)
-    .where(eq(verdicts.submissionId, submissions.id))
-    .orderBy(desc(verdicts.checkedAt))
-    .limit(1)
-    .as('verdict');
-  const override = database
-    .select({ points: overrides.points, reason: overrides.reason })
-    .from(overrides)
-    .where(eq(overrides.submissionId, submissions.id))
-    .orderBy(desc(overrides.at))
-    .limit(1)
-    .as('override');
-  return database
-    .select({
-      submission: submissions,
-      version: versions.number,
-      dueAt: exercises.dueAt,
-      result: verdict.result,
-      checkedAt: verdict.checkedAt,
-      overridePoints: override.points,
-      overrideReason: override.reason,
-    })
-    .from(submissions)
-    .innerJoin(exercises, eq(exercises.id, submissions.exerciseId))
-    .innerJoin(versions, eq(versions.id, submissions.versionId))
-    .leftJoinLateral(verdict, sql`true`)
-    .leftJoinLateral(override, sql`true`)
-    .where(which)
-    .orderBy(asc(submissions.handedInAt));
-}
-
-type StandingRow = Awaited<ReturnType<typeof standingRows>>[number];
-
-/** What a version says about late answers stands in its document, which is remembered. */
-async function standingsFrom(database: Database, rows: readonly StandingRow[]): Promise<Standing[]> {
-  const documents = await documentsOf(database, [...new Set(rows.map(({ submission }) => submission.versionId))]);
-  return rows.map(({ submission, version, dueAt, result, checkedAt, overridePoints, overrideReason }) => {
-    const { late } = must(documents.get(submission.versionId));
-    const decided = overridePoints !== null ? { points: overridePoints, reason: must(overrideReason) } : null;
-    return {
-      id: submission.id,
-      exerciseId: submission.exerciseId,
-      personId: submission.personId,
-      partId: submission.partId,
-      attempt: submission.attempt,
-      versionId: submission.versionId,
-      version,
-      handedInAt: submission.handedInAt,
-      dueAt,
-      answer: submission.answer,
-      verdict: result,
-      checked: checkedAt !== null,
-      override: decided,
-      points: decided?.points ?? (result?.points ?? 0) * shareKept(submission.handedInAt, dueAt, late),
-      look: decided === null && checkedAt !== null && (result === null || result.items.some((item) => item.close)),
-    };
-  });
-}
-
-/** How much was handed in to each exercise of a course: students, and answers that want a look. */
-export async function countsIn(database: Database, courseId: string): Promise<Map<string, HandedCounts>> {
-  const { rows } = await database.execute<{ exerciseId: string; students: number; wantingLook: number }>(sql`
-    with own as materialized (
-      select s.exercise_id, s.person_id, s.id
-        from ${submissions} s join ${exercises} e on e.id = s.exercise_id
-       where e.course_id = ${courseId}),
-    wanting as (
-      select own.exercise_id, count(distinct own.id)::int as count
-        from own join ${verdicts} v on v.submission_id = own.id and v.close
-       where not exists (select from ${verdicts} newer
-                          where newer.submission_id = own.id and newer.checked_at > v.checked_at)
-         and not exists (select from ${overrides} o where o.submission_id = own.id)
-       group by own.exercise_id),
-    students as (select exercise_id, count(distinct person_id)::int as count from own group by exercise_id)
-    select exercise_id as "exerciseId", students.count as students, coalesce(wanting.count, 0) as "wantingLook"
-      from students left join wanting using (exercise_id)`);
-  return new Map(rows.map(({ exerciseId, ...counts }) => [exerciseId, counts]));
-}
-
-export interface HandedCounts {
-  readonly students: number;
-  readonly wantingLook: number;
-}
-
-/** The submission that counts: most points, the earliest of equals. */
-export function bestOf<T extends { points: number }>(standing: readonly T[]): T | undefined {
-  return standing.reduce<T | undefined>((best, next) => (best && best.points >= next.points ? best : next), undefined);
-}
-
-/** Sets points by a person’s decision; the newest counts. */
-export async function addOverride(
-  database: Database,
-  submissionId: string,
-  byPersonId: string,
-  { points, reason }: { points: number; reason: string },
-): Promise<void> {
-  await database.insert(overrides).values({ submissionId, points, reason: reason.trim(), byPersonId });
 }
 
 /** Every decision on a submission, oldest first, with who made it. */

@@ -1,10 +1,13 @@
 import type { SessionRow } from '@nailset/core';
 import { type FormEvent, useState } from 'react';
-import { useChangePassword, useEndSessions, useSessions } from '../api/account';
-import { usePerson } from '../api/queries';
+import { useChangePassword, useDeleteAccount, useEndSessions, useSessions } from '../api/account';
+import { useLeave } from '../api/course';
+import { useMemberships, usePerson } from '../api/queries';
 import { Header } from '../page/Header';
 import { ErrorNote, FormError, Loading } from '../page/states';
+import { AskFirst } from '../shared/AskFirst';
 import { Button } from '../shared/Button';
+import { DialogClose, DialogFrame } from '../shared/DialogFrame';
 import { PasswordField } from '../shared/PasswordField';
 import { dayAndTime } from '../shared/time';
 import { useTitle } from '../shared/useTitle';
@@ -23,6 +26,7 @@ export default function AccountPage() {
           <ChangePassword />
           <SignedIn />
         </div>
+        <OwnData />
         <p className="mt-12 border-t border-rule pt-3 text-[13px]">
           <a className="link" href="/notices.txt">
             Licences of what Nailset is made of
@@ -30,6 +34,77 @@ export default function AccountPage() {
         </p>
       </main>
     </>
+  );
+}
+
+/** What is kept of oneself: as a file, or deleted; and the courses that one may leave. */
+function OwnData() {
+  const memberships = useMemberships();
+  return (
+    <section className="mt-12 grid gap-3">
+      <h2 className="font-serif text-[20px]">Your data</h2>
+      <p>
+        <a className="link" href="/api/me/data" download>
+          Everything that is kept of you, as one file
+        </a>
+      </p>
+      {memberships.map((membership) => (
+        <LeaveCourse key={membership.courseId} {...membership} />
+      ))}
+      <DeleteAccount />
+    </section>
+  );
+}
+
+function LeaveCourse({ courseId, course, role }: { courseId: string; course: string; role: string }) {
+  const leave = useLeave(courseId);
+  return (
+    <div className="flex flex-wrap items-baseline gap-x-4">
+      <span>
+        {course} <span className="text-slate">· {role}</span>
+      </span>
+      <AskFirst
+        title={`Leave ${course}?`}
+        description="You see it no more. What you handed in is kept, and the course code brings you back."
+        action="Leave"
+        onDo={() => leave.mutate(undefined)}
+      >
+        <button type="button" className="link text-[13px]" aria-label={`Leave ${course}`}>
+          Leave …
+        </button>
+      </AskFirst>
+      <FormError error={leave.error} />
+    </div>
+  );
+}
+
+function DeleteAccount() {
+  const [open, setOpen] = useState(false);
+  const [password, setPassword] = useState('');
+  const remove = useDeleteAccount();
+  return (
+    <DialogFrame
+      title="Delete your account?"
+      description="Name, e-mail and everything unfinished go for good. What you handed in stays without your name, as marks were made of it."
+      open={open}
+      onOpenChange={setOpen}
+      trigger={
+        <button type="button" className="link justify-self-start text-[13px]">
+          Delete the account …
+        </button>
+      }
+    >
+      <PasswordField label="Password" value={password} onChange={setPassword} />
+      <FormError error={remove.error} />
+      <div className="flex justify-end gap-2">
+        <DialogClose asChild>
+          <Button>Keep it</Button>
+        </DialogClose>
+        <Button look="strong" disabled={remove.isPending || password === ''} onClick={() => remove.mutate(password)}>
+          Delete for good
+        </Button>
+      </div>
+    </DialogFrame>
   );
 }
 

@@ -31,3 +31,11 @@ export const useResetLink = (courseId: string) =>
   useMutation({
     mutationFn: (personId: string) => request<ResetLink>('POST', `/courses/${courseId}/people/${personId}/reset-link`),
   });
+
+export function useDeleteAccount() {
+  const fresh = useFresh();
+  return useMutation({
+    mutationFn: (password: string) => request('DELETE', '/me', { password }),
+    onSuccess: fresh,
+  });
+}

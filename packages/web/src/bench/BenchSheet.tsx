@@ -71,13 +71,14 @@ export function BenchSheet({
 
   const attempts = useMemo(() => bench.handedIn.filter(({ partId }) => partId === part.id), [bench.handedIn, part.id]);
   const handed = useFocusOnMore(attempts.length, part.id);
-  const left = part.attempts - attempts.length;
+  const left = part.attempts - attempts.filter(({ returned }) => !returned).length;
   const last = attempts.at(-1);
   const readable = readableNow(part, answer, scope, live);
   const blocked = blockedBecause(
     readable,
     left,
-    last !== undefined && sameAnswer(last.answer, answer),
+    // After a correction the same answer may be right.
+    last?.version === bench.version && sameAnswer(last.answer, answer),
     handing?.closed,
   );
   const solution = bench.solutions.find(({ partId }) => partId === part.id);

@@ -2,7 +2,7 @@ import type { Bench } from '@nailset/core';
 import { dueStateAt, timeLeft, useServerTime } from '../page/due';
 import { dayAndTime } from '../shared/time';
 
-type Dated = Pick<Bench, 'dueAt' | 'closesAt' | 'late'>;
+type Dated = Pick<Bench, 'dueAt' | 'closesAt' | 'late' | 'extended'>;
 
 /** How the exercise stands by the server's clock, told again as it passes. */
 export function useDueState({ dueAt, closesAt }: Dated) {
@@ -12,7 +12,7 @@ export function useDueState({ dueAt, closesAt }: Dated) {
 
 /** The due date in the head of the bench, with the time that is left and the late rule. */
 export function DueNote({ bench }: { bench: Dated }) {
-  const { dueAt, closesAt, late } = bench;
+  const { dueAt, closesAt, late, extended } = bench;
   const now = useServerTime(dueAt !== null);
   if (!dueAt) return null;
   const state = dueStateAt(now, dueAt, closesAt);
@@ -23,6 +23,7 @@ export function DueNote({ bench }: { bench: Dated }) {
       <span>
         Due {date(dueAt)}, {left(dueAt)} left
         {late && `; late answers keep ${late.keepPercent} %`}
+        {extended !== null && <span title={extended}> (yours: {extended})</span>}
       </span>
     );
   }

@@ -32,6 +32,7 @@ function Try({ attempt, open = false, version }: { attempt: Attempt; open?: bool
         <span className="font-medium">
           {open && `Try ${attempt.attempt}`}
           {attempt.version !== version && <span className="text-slate"> · version {attempt.version}</span>}
+          {attempt.returned && <span className="text-slate"> · given back</span>}
         </span>
         <span className="text-note text-slate">{dayAndTime(attempt.handedInAt)}</span>
       </p>
@@ -45,6 +46,16 @@ function Try({ attempt, open = false, version }: { attempt: Attempt; open?: bool
           {recordedWords(attempt)}
         </p>
       )}
+      {attempt.corrected && (
+        <p className="mt-2 border-l-2 border-petrol pl-3 text-[13px]">
+          Checked again {dayAndTime(attempt.corrected.at)}: {attempt.corrected.reason}
+        </p>
+      )}
+      {attempt.comments.map(({ text, by, at }) => (
+        <p key={at} className="mt-2 border-l-2 border-plum pl-3 text-[13px] whitespace-pre-line">
+          {by}: {text}
+        </p>
+      ))}
       {override && (
         <p className="mt-2 border-l-2 border-plum pl-3 text-[13px]">
           Points set to {formatMark(override.points)} by your instructor: {override.reason}

@@ -14,6 +14,7 @@ export function previewOf(document: ExerciseDocument, values: DrawValues): Bench
     courseId: nobody,
     course: '',
     dueAt: null,
+    extended: null,
     mayHandIn: false,
     closesAt: null,
     saved: [],

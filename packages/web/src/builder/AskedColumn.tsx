@@ -1,7 +1,7 @@
 import { type ExerciseDocument, formatMark, inPoints, must, type Part, type Scope, sumOfShares } from '@nailset/core';
 import { type Finding, pointsOf } from '@nailset/core/checks';
 import { DropdownMenu } from 'radix-ui';
-import { type ComponentProps, useRef } from 'react';
+import { type ComponentProps, type ReactNode, useRef } from 'react';
 import { authorKind, type Offer, offers } from '../kinds/authors';
 import { AskFirst } from '../shared/AskFirst';
 import { type Changed, changed } from '../shared/changed';
@@ -9,7 +9,6 @@ import { Field } from '../shared/Field';
 import { CheckField, NumberField } from '../shared/fields';
 import { freeId } from '../shared/freeId';
 import { FieldScope } from '../shared/unread';
-import { DueField } from './DueField';
 import { ColumnTitle } from './GivenColumn';
 import { newDiagram } from './newExercise';
 import { PartEditor } from './PartEditor';
@@ -22,8 +21,7 @@ export function AskedColumn({
   scope,
   findings,
   disabled,
-  dueAt,
-  onDue,
+  dates,
   edit,
 }: {
   document: ExerciseDocument;
@@ -32,8 +30,8 @@ export function AskedColumn({
   scope: Scope;
   findings: readonly Finding[];
   disabled: boolean;
-  dueAt: string | null;
-  onDue: (dueAt: string | null) => void;
+  /** The fields of its dates, which are no part of the document. */
+  dates: ReactNode;
   edit: (change: (document: ExerciseDocument) => ExerciseDocument) => void;
 }) {
   const list = useRef<HTMLOListElement>(null);
@@ -88,7 +86,7 @@ export function AskedColumn({
         ))}
       </ol>
       {!disabled && parts.length < 26 && <AddPart onAdd={add} />}
-      <Rules document={document} disabled={disabled} dueAt={dueAt} onDue={onDue} edit={edit} />
+      <Rules document={document} disabled={disabled} dates={dates} edit={edit} />
     </section>
   );
 }
@@ -189,14 +187,13 @@ const isSameForAll = ({ parameters }: ExerciseDocument): boolean =>
 function Rules({
   document,
   disabled,
-  dueAt,
-  onDue,
+  dates,
   edit,
 }: {
   document: ExerciseDocument;
   disabled: boolean;
-  dueAt: string | null;
-  onDue: (dueAt: string | null) => void;
+  /** The fields of its dates, which are no part of the document. */
+  dates: ReactNode;
   edit: (change: (document: ExerciseDocument) => ExerciseDocument) => void;
 }) {
   return (
@@ -210,7 +207,7 @@ function Rules({
         value={document.attempts}
         onChange={(attempts) => edit((old) => ({ ...old, attempts }))}
       />
-      <DueField dueAt={dueAt} disabled={disabled} onDue={onDue} />
+      {dates}
       <Field label="Students see verdicts">
         {(ids) => (
           <select

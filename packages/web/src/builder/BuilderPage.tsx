@@ -1,8 +1,9 @@
 import { type Draft, type ExerciseDocument, must } from '@nailset/core';
 import { examine } from '@nailset/core/checks';
-import { useEffect, useEffectEvent, useMemo, useState } from 'react';
+import { lazy, Suspense, useEffect, useEffectEvent, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useChangeExercise, useDraft, useMemberships, usePerson, usePublish, usePublishing } from '../api/queries';
+import { DueField } from '../dates/DueField';
 import { Header } from '../page/Header';
 import { PageOf } from '../page/PageOf';
 import { ErrorNote } from '../page/states';
@@ -23,6 +24,8 @@ import { SidePanel } from './SidePanel';
 import { useDocumentHistory } from './useDocumentHistory';
 import { useDraftSaving } from './useDraftSaving';
 
+const DatesDialog = lazy(async () => ({ default: (await import('../dates/DatesDialog')).DatesDialog }));
+
 /** Making an exercise: what is given, what is asked and accepted, and the student's view beside it. */
 export default function BuilderPage() {
   const { exerciseId = '' } = useParams();
@@ -42,7 +45,7 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
   usePartInAddress(opened);
   const { saving, flush, giveUp } = useDraftSaving(draft, document);
   const publishing = usePublishSteps(draft, document, flush);
-  const [dueAt, setDueAt] = useState(draft.dueAt);
+  const [dates, setDates] = useState({ visibleFrom: draft.visibleFrom, dueAt: draft.dueAt });
   const { value: unread, clear } = useUnreadTexts(
     open,
     document.parts.map(({ id }) => id),
@@ -71,7 +74,8 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
   };
   const takeStep = (way: 'undo' | 'redo') => afresh(() => step(way));
   useStepKeys(takeStep, disabled);
-  const setDue = (due: string | null) => change.mutate({ dueAt: due }, { onSuccess: () => setDueAt(due) });
+  const setDate = (date: Partial<typeof dates>) =>
+    change.mutate(date, { onSuccess: () => setDates((old) => ({ ...old, ...date })) });
 
   return (
     <div className="flex min-h-dvh flex-col xl:h-dvh">
@@ -119,10 +123,27 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
         <div className="relative border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
           <UnreadProvider key={takenBack} value={unread}>
             <AskedColumn
-              {...{ document, scope, findings, disabled, dueAt, edit }}
+              {...{ document, scope, findings, disabled, edit }}
               open={opened}
               onOpen={setOpen}
-              onDue={setDue}
+              dates={
+                <>
+                  <div>
+                    <DueField dueAt={dates.dueAt} disabled={disabled} onDue={(dueAt) => setDate({ dueAt })} />
+                    {!disabled && (
+                      <Suspense fallback={null}>
+                        <DatesDialog exerciseId={draft.id} courseId={draft.courseId} />
+                      </Suspense>
+                    )}
+                  </div>
+                  <DueField
+                    which="visible"
+                    dueAt={dates.visibleFrom}
+                    disabled={disabled}
+                    onDue={(visibleFrom) => setDate({ visibleFrom })}
+                  />
+                </>
+              }
             />
           </UnreadProvider>
           {change.error && <ErrorNote error={change.error} />}

@@ -42,6 +42,20 @@ export function ExerciseMenu({
                 On the lectern
               </Link>
             </DropdownMenu.Item>
+            {draft.version !== null && (
+              <>
+                <DropdownMenu.Item asChild className={item}>
+                  <Link to={`/exercises/${draft.id}/print`} className="block">
+                    Print
+                  </Link>
+                </DropdownMenu.Item>
+                <DropdownMenu.Item asChild className={item}>
+                  <Link to={`/exercises/${draft.id}/again`} className="block">
+                    Check answers again
+                  </Link>
+                </DropdownMenu.Item>
+              </>
+            )}
             <DropdownMenu.Item asChild className={item}>
               <a href={`/api/exercises/${draft.id}/file`} download className="block">
                 Export as a file

@@ -125,6 +125,8 @@ function Preview({
           answer,
           checked: true,
           outOfTime: false,
+          comments: [],
+          returned: false,
           verdict,
         },
       ]);

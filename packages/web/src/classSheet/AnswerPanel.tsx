@@ -1,5 +1,6 @@
 import { formatMark, formatNumber, type Handed, inPoints, nameToLatex, parametersOf } from '@nailset/core';
 import { type FormEvent, useMemo, useState } from 'react';
+import { useComment, useLooked } from '../api/course';
 import { useCheckAgain, useHanded, useOverride } from '../api/queries';
 import { VerdictLines } from '../bench/Tries';
 import { isFormula, settingNamesOf, settingsOf, studentKind } from '../kinds/students';
@@ -12,7 +13,15 @@ import { Formula } from '../shared/Formula';
 import { dayAndTime } from '../shared/time';
 
 /** One student's answer: what was handed in, what it met with measured values, the trail, and a person's decision. */
-export function AnswerPanel({ submissionId, onClose }: { submissionId: string; onClose: () => void }) {
+export function AnswerPanel({
+  submissionId,
+  onClose,
+  onChoose,
+}: {
+  submissionId: string;
+  onClose: () => void;
+  onChoose: (submissionId: string) => void;
+}) {
   const handed = useHanded(submissionId);
   if (handed.isPending) return <Loading what="Looking up the answer" />;
   if (!handed.data) return <ErrorNote error={handed.error} retry={() => void handed.refetch()} />;
@@ -24,11 +33,14 @@ export function AnswerPanel({ submissionId, onClose }: { submissionId: string; o
         <h2 className="font-serif text-[18px]">{person.name}</h2>
         <span className="text-[13px] text-slate">
           {part.title} · try {attempt} · version {version} · {dayAndTime(handedInAt)}
+          {handed.data.returned && ' · given back'}
         </span>
         <button type="button" className="link" onClick={onClose}>
           Close
         </button>
       </div>
+      <EveryTry handed={handed.data} onChoose={onChoose} />
+      <Review handed={handed.data} />
       <div className="mt-2 grid gap-x-8 gap-y-3 md:grid-cols-2">
         <div>
           <AnswerShown handed={handed.data} />
@@ -65,16 +77,106 @@ export function AnswerPanel({ submissionId, onClose }: { submissionId: string; o
               Its step response differs from the expected one by up to {formatNumber(100 * verdict.curveDistance)} %.
             </p>
           )}
+          {handed.data.corrected && (
+            <p className="mt-2 border-l-2 border-petrol pl-3 text-[13px]">
+              Checked again against version {handed.data.corrected.version}, {dayAndTime(handed.data.corrected.at)}:{' '}
+              {handed.data.corrected.reason}
+            </p>
+          )}
           {overrides.map(({ points: set, reason, by, at }) => (
             <p key={at} className="mt-2 border-l-2 border-plum pl-3 text-[13px]">
               {by} set {inPoints(set)}, {dayAndTime(at)}: {reason}
             </p>
           ))}
+          <Comments key={`comments ${submissionId}`} handed={handed.data} />
           <CheckAgain key={`check ${submissionId}`} submissionId={submissionId} busy={!handed.data.checked} />
           <OverrideForm key={submissionId} submissionId={submissionId} points={points} most={outOf} />
         </div>
       </div>
     </section>
+  );
+}
+
+/** Every try of the student for the part, and which of them counts. */
+function EveryTry({ handed, onChoose }: { handed: Handed; onChoose: (submissionId: string) => void }) {
+  if (handed.tries.length < 2) return null;
+  return (
+    <p role="group" aria-label="Tries" className="mt-1 flex flex-wrap gap-x-4 text-[13px]">
+      {handed.tries.map(({ id, attempt, points, counts }) => (
+        <button
+          key={id}
+          type="button"
+          aria-pressed={id === handed.id}
+          className={`link ${id === handed.id ? 'font-medium text-ink decoration-ink' : ''}`}
+          onClick={() => onChoose(id)}
+        >
+          Try {attempt}: {formatMark(points)}
+          {counts && ' (counts)'}
+        </button>
+      ))}
+    </p>
+  );
+}
+
+/** Why a person should look, and that one has. */
+function Review({ handed: { id, review, looked } }: { handed: Handed }) {
+  const look = useLooked(id);
+  if (review.length === 0) return null;
+  return (
+    <div className="mt-2 flex items-baseline justify-between gap-3 border-l-2 border-copper pl-3 text-[13px]">
+      <ul>
+        {review.map((words) => (
+          <li key={words}>{words}</li>
+        ))}
+      </ul>
+      {looked ? (
+        <span className="text-slate">looked at</span>
+      ) : (
+        <Button
+          look="quiet"
+          className="py-0 text-[13px]"
+          disabled={look.isPending}
+          onClick={() => look.mutate(undefined)}
+        >
+          Looked at
+        </Button>
+      )}
+    </div>
+  );
+}
+
+/** What staff said to the student, and a line to say more. */
+function Comments({ handed: { id, person, comments } }: { handed: Handed }) {
+  const [text, setText] = useState('');
+  const say = useComment(id);
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    say.mutate(text, { onSuccess: () => setText('') });
+  };
+  return (
+    <form onSubmit={submit} className="mt-3 text-[13px]">
+      {comments.map(({ text: said, by, at }) => (
+        <p key={at} className="mt-1.5 border-l-2 border-plum pl-3 whitespace-pre-line">
+          {by}, {dayAndTime(at)}: {said}
+        </p>
+      ))}
+      <span className="mt-2 flex gap-2">
+        <input
+          className="input py-1 text-[13px]"
+          aria-label={`Comment to ${person.name}`}
+          placeholder="Comment to the student"
+          maxLength={2000}
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+        {text.trim() !== '' && (
+          <Button className="py-1 text-[13px]" type="submit" disabled={say.isPending}>
+            Send
+          </Button>
+        )}
+      </span>
+      {say.error && <FormError error={say.error} />}
+    </form>
   );
 }
 
@@ -165,7 +267,7 @@ function OverrideForm({ submissionId, points, most }: { submissionId: string; po
   if (!open) {
     return (
       <Button look="quiet" className="mt-2 text-[13px]" onClick={() => setOpen(true)}>
-        Decide otherwise …
+        Change points …
       </Button>
     );
   }
@@ -209,7 +311,7 @@ function OverrideForm({ submissionId, points, most }: { submissionId: string; po
         >
           Set points
         </Button>
-        <Button onClick={() => setOpen(false)}>Leave it</Button>
+        <Button onClick={() => setOpen(false)}>Cancel</Button>
         <FormError error={override.error} />
       </div>
     </form>

@@ -20,7 +20,12 @@ export function HomeView({ courseId }: { courseId: string }) {
         {home.error && <ErrorNote error={home.error} retry={() => void home.refetch()} />}
         {home.data && (
           <>
-            <h1 className="mb-5 font-serif text-[26px]">{home.data.course}</h1>
+            <div className="mb-5 flex flex-wrap items-baseline justify-between gap-x-5">
+              <h1 className="font-serif text-[26px]">{home.data.course}</h1>
+              <Link to={`/courses/${courseId}/marks`} className="link">
+                Your marks
+              </Link>
+            </div>
             {home.data.exercises.length === 0 ? (
               <Empty title="No exercises yet.">They appear here once your instructor publishes them.</Empty>
             ) : (
@@ -46,7 +51,7 @@ const nails: Record<HomeRow['parts'][number]['state'], NailState> = {
 const words = { open: 'open', handedIn: 'handed in', met: 'all met', missed: 'not all met' } as const;
 
 function Row({ exercise }: { exercise: HomeRow }) {
-  const { id, title, dueAt, points, outOf, parts } = exercise;
+  const { id, title, dueAt, extended, points, outOf, parts } = exercise;
   const past = useServerTime(dueAt !== null) > new Date(dueAt ?? 0).getTime();
   return (
     <li className="border-b border-rule">
@@ -55,6 +60,7 @@ function Row({ exercise }: { exercise: HomeRow }) {
           <span className="block font-serif text-[18px] group-hover:text-petrol group-hover:underline">{title}</span>
           <span className="text-[13px] text-slate">
             {dueAt ? `${past ? 'Was due' : 'Due'} ${dayAndTime(dueAt)}` : 'No due date'}
+            {extended !== null && ` · yours: ${extended}`}
           </span>
           <span className="mt-2 flex flex-wrap gap-x-5 gap-y-1">
             {parts.map((part, k) => (

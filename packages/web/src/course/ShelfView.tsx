@@ -2,6 +2,7 @@ import { type ExerciseDocument, formatMark, must, type Role, type ShelfRow } fro
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useChangeExercise, useNewExercise, useShelf } from '../api/queries';
+import { CourseNav } from '../page/CourseNav';
 import { Header } from '../page/Header';
 import { Empty, ErrorNote, Loading } from '../page/states';
 import { Button } from '../shared/Button';
@@ -39,9 +40,7 @@ export function ShelfView({ courseId, role }: { courseId: string; role: Role }) 
   return (
     <>
       <Header crumbs={shelf.data ? [{ text: shelf.data.course }, { text: 'Shelf' }] : []}>
-        <Link to={`/courses/${courseId}/people`} className="hover:text-ink hover:underline">
-          People
-        </Link>
+        <CourseNav courseId={courseId} />
         {shelf.data && (
           <span>
             Course code <b className="font-mono font-medium text-ink">{shelf.data.joinCode}</b>
@@ -106,7 +105,7 @@ function Table({ rows }: { rows: readonly ShelfRow[] }) {
             <th className={`${head} max-sm:hidden`}>Due</th>
             <th className={`${head} text-right max-sm:hidden`}>Points</th>
             <th className={head}>Handed in</th>
-            <th className={`${head} max-sm:hidden`}>Wanting a look</th>
+            <th className={`${head} max-sm:hidden`}>To review</th>
             <th className={head}>
               <span className="sr-only">Open</span>
             </th>
@@ -133,7 +132,11 @@ function Table({ rows }: { rows: readonly ShelfRow[] }) {
               <td className="px-3 text-right max-sm:hidden">{formatMark(row.points)}</td>
               <td className="px-3">{row.version !== null && <Share part={row.handedIn} whole={row.students} />}</td>
               <td className="px-3 max-sm:hidden">
-                {row.wantingLook > 0 && <span className="text-copper">{row.wantingLook}</span>}
+                {row.wantingLook > 0 && (
+                  <Link to={`/exercises/${row.id}/class?show=review`} className="text-copper underline">
+                    {row.wantingLook}
+                  </Link>
+                )}
               </td>
               <td className="py-2 pl-3 text-right">
                 {row.version !== null && (

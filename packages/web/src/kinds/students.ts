@@ -84,4 +84,4 @@ export function prepared(part: StudentPart, series: readonly Series[]): Prepared
 }
 
 /** Whether the expected answer to a part is LaTeX. */
-export const isFormula = (part: Part): boolean => studentKind(part).isFormula;
+export const isFormula = (part: { readonly kind: Kind }): boolean => studentKind(part).isFormula;

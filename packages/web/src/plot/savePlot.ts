@@ -1,6 +1,6 @@
-import { cellText } from '@nailset/core';
-import { stringify } from 'csv-stringify/browser/esm/sync';
 import { download, pngOf } from '../shared/files';
+
+export { saveTable } from '../shared/saveTable';
 
 const kept = [
   ...['fill', 'fill-opacity', 'stroke', 'stroke-width', 'stroke-opacity', 'stroke-dasharray', 'stroke-linejoin'],
@@ -21,16 +21,4 @@ export async function savePlot(picture: SVGSVGElement, title: string, kind: 'svg
   if (kind === 'svg') return download(new Blob([text], { type: 'image/svg+xml' }), `${title}.svg`);
   const png = await pngOf(text, picture.clientWidth, picture.clientHeight);
   if (png) download(png, `${title}.png`);
-}
-
-/** Takes columns of numbers away as CSV. */
-export function saveTable(
-  heads: readonly string[],
-  rows: readonly (readonly (string | number | null)[])[],
-  title: string,
-): void {
-  // Names in it are typed by people.
-  const cell = (value: string | number | null) => (typeof value === 'string' ? cellText(value) : value);
-  const table = stringify([heads, ...rows].map((row) => row.map(cell)));
-  download(new Blob([table], { type: 'text/csv' }), `${title}.csv`);
 }

@@ -1,0 +1,11 @@
+/** Items by what they belong to, in their order. */
+export function grouped<K, T>(items: readonly T[], keyOf: (item: T) => K): Map<K, T[]> {
+  const groups = new Map<K, T[]>();
+  for (const item of items) {
+    const key = keyOf(item);
+    const own = groups.get(key);
+    if (own) own.push(item);
+    else groups.set(key, [item]);
+  }
+  return groups;
+}

@@ -1,0 +1,46 @@
+import type { Paper, PaperSheet } from '@nailset/core';
+import type { Threads } from '../checks/threads.js';
+import type { Database } from './database.js';
+import { drawFor, factsOf, newestVersion } from './exercises.js';
+import { courseWithPeople } from './people.js';
+
+/** Sheets of one page of a print; a class is asked for in several. */
+export const sheetsAtOnce = 25;
+
+/**
+ * What an exercise looks like on paper: one sheet with one set of numbers for all, or sheets of the students from the
+ * given one on, each with their own numbers; with the expected answers for the key.
+ * @throws Refusal `notPublished`.
+ */
+export async function paperOf(
+  database: Database,
+  threads: Threads,
+  exerciseId: string,
+  asked: { each: boolean; from: number; personId: string },
+): Promise<Paper> {
+  const version = await newestVersion(database, exerciseId);
+  const { courseId, course, dueAt } = await factsOf(database, exerciseId);
+  const { people } = await courseWithPeople(database, courseId);
+  const students = people.filter(({ role }) => role === 'student');
+  const wanted = asked.each ? students.slice(asked.from, asked.from + sheetsAtOnce) : [undefined];
+  const sheets: PaperSheet[] = [];
+  for (const student of wanted) {
+    const personId = student?.id ?? asked.personId;
+    const values = await drawFor(database, threads, version, personId);
+    const own = { versionId: version.id, personId, document: version.document, values };
+    const { statement, parameters, diagrams, parts } = await threads.seen('view', own);
+    sheets.push({
+      ...{ statement, parameters, diagrams, parts },
+      person: student
+        ? { id: student.id, name: student.name, studentNumber: student.studentNumber, group: student.group }
+        : null,
+      solutions: await threads.seen('solutions', own),
+    });
+  }
+  const { title, series, pictures } = version.document;
+  return {
+    ...{ exerciseId, version: version.number, course, title, series, pictures, sheets },
+    dueAt: dueAt?.toISOString() ?? null,
+    students: students.length,
+  };
+}

@@ -1,0 +1,43 @@
+import { Dialog } from 'radix-ui';
+import type { ReactNode } from 'react';
+
+/** What lies over a page: a heading, a sentence, and what there is to do; Escape and a click beside it close it. */
+export function DialogFrame({
+  title,
+  description,
+  open,
+  onOpenChange,
+  trigger,
+  width = 'w-[min(92vw,520px)]',
+  children,
+}: {
+  title: string;
+  description: ReactNode;
+  open?: boolean;
+  onOpenChange?: (open: boolean) => void;
+  /** The button that opens it. */
+  trigger?: ReactNode;
+  width?: string;
+  children: ReactNode;
+}) {
+  return (
+    <Dialog.Root {...(open === undefined ? {} : { open })} {...(onOpenChange ? { onOpenChange } : {})}>
+      {trigger && <Dialog.Trigger asChild>{trigger}</Dialog.Trigger>}
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/20" />
+        <Dialog.Content
+          className={`fixed top-1/2 left-1/2 z-30 flex max-h-[92dvh] ${width} -translate-1/2 flex-col overflow-y-auto rounded-[3px] border border-rule bg-sheet p-5`}
+        >
+          <Dialog.Title className="font-serif text-[20px]">{title}</Dialog.Title>
+          <Dialog.Description asChild>
+            <div className="mt-1 mb-3 text-slate">{description}</div>
+          </Dialog.Description>
+          {children}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+/** Closes the dialog that it stands in. */
+export const DialogClose = Dialog.Close;
