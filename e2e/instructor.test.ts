@@ -50,7 +50,7 @@ test('a nail is changed, published, and the student is held to it', async () => 
 
 test('the class sheet shows nails, measured values, everyone’s curves and the trail', async () => {
   await page.getByRole('link', { name: 'Class sheet' }).click();
-  await page.getByText(/Flock · \d\d responses, \d+ hold every nail/i).waitFor();
+  await page.getByText(/Everyone · \d\d responses, \d+ hold every nail/i).waitFor();
   expect(await page.locator('[data-curve]').count()).toBeGreaterThanOrEqual(20);
   await page.getByRole('button', { name: /^Linh Marchetti, Bring it back/ }).click();
   const answer = page.getByRole('region', { name: 'Answer of Linh Marchetti' });
@@ -94,7 +94,7 @@ test('everyone lies on the gain map of the answer that is chosen', async () => {
 test('points are set otherwise with a reason', async () => {
   await page.getByRole('button', { name: /^Ravi Castellan, Stand firm/ }).click();
   const answer = page.getByRole('region', { name: 'Answer of Ravi Castellan' });
-  await answer.getByRole('button', { name: 'Decide otherwise' }).click();
+  await answer.getByRole('button', { name: 'Change points' }).click();
   await answer.getByLabel(/Points of/).fill('9');
   expect(await answer.getByRole('button', { name: 'Set points' }).isDisabled()).toBe(true);
   await answer.getByLabel(/Points of/).fill('4');

@@ -67,6 +67,7 @@ const bench: Bench = {
   statement: 'The ramp.',
   attempts: 3,
   dueAt: null,
+  extended: null,
   closesAt: null,
   blocks: [],
   open: [],
@@ -92,6 +93,8 @@ const attempt = (change: Partial<Attempt>): Attempt => ({
   handedInAt: '2026-11-20T10:00:00Z',
   checked: true,
   outOfTime: false,
+  comments: [],
+  returned: false,
   answer: { kind: 'gains', gains: { Kp: '4', Kd: '0' } },
   ...change,
 });

@@ -10,6 +10,7 @@ import { exampleScope } from '../src/builder/exampleScope';
 import { GivenColumn } from '../src/builder/GivenColumn';
 import { newExercise } from '../src/builder/newExercise';
 import { StudentPreview } from '../src/builder/StudentPreview';
+import { DueField } from '../src/dates/DueField';
 import { watchSizes } from './page';
 
 beforeAll(watchSizes);
@@ -34,7 +35,12 @@ function Builder({
   return (
     <MemoryRouter>
       <GivenColumn {...common} />
-      <AskedColumn {...common} open={open} onOpen={setOpen} dueAt={null} onDue={onDue} />
+      <AskedColumn
+        {...common}
+        open={open}
+        onOpen={setOpen}
+        dates={<DueField dueAt={null} disabled={false} onDue={onDue} />}
+      />
       <StudentPreview document={document} open={open} />
     </MemoryRouter>
   );

@@ -1,11 +1,13 @@
 /** @jest-environment jsdom */
-import type { Answer, ClassSheet, Handed, Part, SheetCell } from '@nailset/core';
+import type { Answer, ClassSheet, Handed, Part, SheetCell, SheetRow } from '@nailset/core';
 import type { GainMap } from '@nailset/core/checks';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { render, screen, within } from '@testing-library/react';
+import { act, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { useState } from 'react';
 import { MemoryRouter } from 'react-router';
 import { AnswerPanel } from '../src/classSheet/AnswerPanel';
+import { choicesOf, inOrder, isChosen, type Order } from '../src/classSheet/filter';
 import { FlockPlot } from '../src/classSheet/FlockPanel';
 import { PartPanel } from '../src/classSheet/PartPanel';
 import { SheetTable } from '../src/classSheet/SheetTable';
@@ -57,19 +59,29 @@ describe('the answer of one student', () => {
     outOf: 3,
     overrides: [],
     expected: null,
+    corrected: null,
+    comments: [],
+    review: ['Overshoot: within 1 % of the limit.'],
+    looked: false,
+    returned: false,
+    tries: [
+      { id, attempt: 2, points: 1, counts: true },
+      { id: 'first', attempt: 1, points: 0, counts: false },
+    ],
   };
   const sent: { path: string; body: unknown }[] = [];
+  const chosen: string[] = [];
 
   function show() {
     sent.length = 0;
     globalThis.fetch = (async (path: string, { method, body }: RequestInit) => {
-      if (method === 'POST') sent.push({ path, body: JSON.parse(body as string) });
+      if (method === 'POST') sent.push({ path, body: body ? JSON.parse(body as string) : undefined });
       return answered(200, method === 'POST' ? {} : handed);
     }) as unknown as typeof fetch;
     render(
       <QueryClientProvider client={new QueryClient()}>
         <MemoryRouter>
-          <AnswerPanel submissionId={id} onClose={() => undefined} />
+          <AnswerPanel submissionId={id} onClose={() => undefined} onChoose={(id) => chosen.push(id)} />
         </MemoryRouter>
       </QueryClientProvider>,
     );
@@ -85,9 +97,22 @@ describe('the answer of one student', () => {
     expect([...stop!.children].map((cell) => cell.textContent)).toEqual(['1 calm', '4', '0', '0', '1 of 2']);
   });
 
+  test('every try is at hand, a comment is sent, and what was to review is looked at', async () => {
+    show();
+    await userEvent.click(await screen.findByRole('button', { name: 'Try 1: 0' }));
+    expect(chosen).toEqual(['first']);
+    await userEvent.click(screen.getByRole('button', { name: 'Looked at' }));
+    await userEvent.type(screen.getByLabelText('Comment to Runa Skar'), 'Look at Kd.');
+    await userEvent.click(screen.getByRole('button', { name: 'Send' }));
+    expect(sent).toEqual([
+      { path: `/api/submissions/${id}/looks`, body: undefined },
+      { path: `/api/submissions/${id}/comments`, body: { text: 'Look at Kd.' } },
+    ]);
+  });
+
   test('other points are set within the part’s, and only with a reason', async () => {
     show();
-    await userEvent.click(await screen.findByRole('button', { name: /Decide otherwise/ }));
+    await userEvent.click(await screen.findByRole('button', { name: /Change points/ }));
     const set = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Set points' });
     const points = screen.getByLabelText(/Points of 3/);
     await userEvent.type(screen.getByLabelText(/Reason/), 'Right by hand');
@@ -102,6 +127,14 @@ describe('the answer of one student', () => {
 });
 
 describe('the sheet', () => {
+  const Table = ({ show = '', of = rows }: { show?: string; of?: typeof rows }) => {
+    const [order, setOrder] = useState<Order>('points');
+    const shown = inOrder(of as unknown as SheetRow[], order).filter((row) => isChosen(row, 'tune', show));
+    const rest = { sheet, rows: shown, order, onOrder: setOrder };
+    return <SheetTable {...rest} chosen={undefined} onChoose={() => undefined} />;
+  };
+  const names = () => screen.getAllByRole('rowheader').map((cell) => cell.textContent);
+
   const cell = (points: number, look = false): SheetCell => ({
     submissionId: id,
     attempt: 1,
@@ -112,6 +145,7 @@ describe('the sheet', () => {
     checked: true,
     outOfTime: false,
     look,
+    tries: [{ submissionId: id, attempt: 1, points }],
     items: [
       { id: 'over', met: points === 3, close: false },
       { id: 'offset', met: true, close: false },
@@ -119,7 +153,7 @@ describe('the sheet', () => {
     slip: null,
   });
   const row = (name: string, own?: SheetCell) => ({
-    person: { id: name, name },
+    ...{ person: { id: name, name }, group: name === 'Aino' ? 'Mon' : '', studentNumber: '' },
     points: own ? own.points : null,
     cells: own ? { tune: own } : {},
   });
@@ -127,12 +161,39 @@ describe('the sheet', () => {
   const sheet = { parts: [part], outOf: 3, rows } as unknown as ClassSheet;
 
   test('the most points stand first, or the first name', async () => {
-    render(<SheetTable sheet={sheet} chosen={undefined} onChoose={() => undefined} />);
-    const names = () => screen.getAllByRole('rowheader').map((cell) => cell.textContent);
-    expect(names()).toEqual(['Cato', 'Aino', 'Bram']);
+    render(<Table />);
+    expect(names()).toEqual(['Cato', 'AinoMon', 'Bram']);
     await userEvent.click(screen.getByRole('button', { name: 'Student' }));
-    expect(names()).toEqual(['Aino', 'Bram', 'Cato']);
-    expect(screen.getByRole('button', { name: 'Aino, Tune: 1 of 3 points, try 1' })).toBeTruthy();
+    expect(names()).toEqual(['AinoMon', 'Bram', 'Cato']);
+    expect(screen.getByRole('button', { name: 'Aino, Tune: 1 of 3 points, try 1, to review' })).toBeTruthy();
+  });
+
+  test.each([
+    ['none', ['Bram']],
+    ['open', ['Bram']],
+    ['review', ['AinoMon']],
+    ['group Mon', ['AinoMon']],
+    ['missed', ['AinoMon']],
+    ['nail over', ['AinoMon']],
+    ['', ['Cato', 'AinoMon', 'Bram']],
+  ])('shown by “%s”', (show, expected) => {
+    render(<Table show={show} />);
+    expect(names()).toEqual(expected);
+  });
+
+  test('offers what there is to choose by', () => {
+    const words = choicesOf(sheet, part).flatMap(({ choices }) => choices.map((choice) => choice.value));
+    expect(words).toEqual(['', 'none', 'review', 'group Mon', 'open', 'missed', 'nail over', 'nail offset']);
+  });
+
+  test('of three hundred rows only those in sight are drawn, and all of them on paper', () => {
+    const many = Array.from({ length: 300 }, (_, k) => row(`Sailor ${k}`, cell(1)));
+    render(<Table of={many} />);
+    expect(names().length).toBeLessThan(200);
+    act(() => void window.dispatchEvent(new Event('beforeprint')));
+    expect(names()).toHaveLength(300);
+    act(() => void window.dispatchEvent(new Event('afterprint')));
+    expect(names().length).toBeLessThan(200);
   });
 
   test('counts who handed in, who wants a look, and the points by tenths', () => {

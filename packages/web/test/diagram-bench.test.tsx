@@ -35,6 +35,7 @@ const bench = (part: StudentPart, more: Partial<Bench> = {}): Bench => ({
   statement: '',
   attempts: 3,
   dueAt: null,
+  extended: null,
   closesAt: null,
   blocks: [],
   open: [],
@@ -91,6 +92,8 @@ describe('a transfer function of a diagram', () => {
       handedInAt: '2026-11-20T10:00:00Z',
       checked: true,
       outOfTime: false,
+      comments: [],
+      returned: false,
       answer: { kind: 'diagram', texts: { y: 'C*G' } },
       verdict: {
         checker: '3',

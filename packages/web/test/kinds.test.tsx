@@ -21,6 +21,7 @@ const bench = (part: StudentPart, more: Partial<Bench> = {}): Bench => ({
   statement: '',
   attempts: 2,
   dueAt: null,
+  extended: null,
   closesAt: null,
   blocks: [],
   open: [],
@@ -117,6 +118,8 @@ describe('a prediction', () => {
         handedInAt: '2026-11-20T10:00:00Z',
         checked: true,
         outOfTime: false,
+        comments: [],
+        returned: false,
         answer: { kind: 'number' as const, text: '2' },
       },
     ];

@@ -9,8 +9,8 @@ import { letGo } from '../src/api/page';
 import { useSession } from '../src/api/queries';
 import { newExercise } from '../src/builder/newExercise';
 import { CoursePage } from '../src/course/CoursePage';
-import { PeoplePage } from '../src/course/PeoplePage';
 import { Broken } from '../src/page/Broken';
+import { PeoplePage } from '../src/people/PeoplePage';
 import { JoinPage } from '../src/signIn/JoinPage';
 import { SignInPage } from '../src/signIn/SignInPage';
 import { answered } from './page';
@@ -38,7 +38,7 @@ const person = { id: 'p1', name: 'Marit Solano', email: 'marit@harbour.example' 
 const session = (role: 'instructor' | 'assistant' | 'student' | null): Session => ({
   csrfToken: 't',
   person: role ? person : null,
-  memberships: role ? [{ courseId: 'c1', course: 'Harbour machinery', role }] : [],
+  memberships: role ? [{ courseId: 'c1', course: 'Harbour machinery', role, archived: false }] : [],
   demo: [],
   mail: false,
 });
@@ -68,7 +68,17 @@ function show(at: string, page: ReactNode, path: string) {
 }
 
 const row = (change: Partial<ShelfRow>): ShelfRow => ({
-  ...{ id: 'e1', title: 'Ferry ramp', version: 1, changed: false, dueAt: null, parts: 2, points: 5 },
+  ...{
+    id: 'e1',
+    title: 'Ferry ramp',
+    version: 1,
+    changed: false,
+    visibleFrom: null,
+    dueAt: null,
+    extensions: 0,
+    parts: 2,
+    points: 5,
+  },
   ...{ students: 24, handedIn: 6, archived: false, wantingLook: 0 },
   ...change,
 });
@@ -165,7 +175,7 @@ test('a student sees how each part stands, not the shelf', async () => {
     course: 'Harbour machinery',
     exercises: [
       {
-        ...{ id: 'e1', title: 'Ferry ramp', dueAt: '2020-01-01T12:00:00Z', points: 2.5, outOf: 5 },
+        ...{ id: 'e1', title: 'Ferry ramp', dueAt: '2020-01-01T12:00:00Z', extended: null, points: 2.5, outOf: 5 },
         parts: [
           { title: 'Tune', state: 'missed' },
           { title: 'Guess', state: 'open' },
@@ -189,12 +199,15 @@ test('a student sees how each part stands, not the shelf', async () => {
 });
 
 describe('the people of a course', () => {
+  const seat = { studentNumber: '', group: '', removed: false, waiting: false };
   const people: CoursePeople = {
     course: 'Harbour machinery',
     joinCode: 'QUAY2026',
+    archived: false,
+    mail: false,
     people: [
-      { ...person, role: 'instructor' },
-      { id: 'p2', name: 'Bram Ozturk', email: 'bram@harbour.example', role: 'student' },
+      { ...person, ...seat, role: 'instructor' },
+      { id: 'p2', name: 'Bram Ozturk', email: 'bram@harbour.example', ...seat, role: 'student' },
     ],
   };
   const open = async (role: 'instructor' | 'assistant') => {
@@ -214,6 +227,8 @@ describe('the people of a course', () => {
     await open('instructor');
     expect(screen.queryByLabelText('Role of Marit Solano')).toBeNull();
     await userEvent.selectOptions(screen.getByLabelText('Role of Bram Ozturk'), 'assistant');
+    expect(asked.map(({ ask }) => ask)).not.toContain('PUT /courses/c1/people/p2/role');
+    await userEvent.click(await screen.findByRole('button', { name: 'Make assistant' }));
     expect(asked.map(({ ask }) => ask)).toContain('PUT /courses/c1/people/p2/role');
   });
 
@@ -221,6 +236,7 @@ describe('the people of a course', () => {
     replies['PUT /courses/c1/people/p2/role'] = refused(409, 'A course needs an instructor.');
     await open('instructor');
     await userEvent.selectOptions(screen.getByLabelText('Role of Bram Ozturk'), 'instructor');
+    await userEvent.click(await screen.findByRole('button', { name: 'Make instructor' }));
     expect(await screen.findByText('A course needs an instructor.')).not.toBeNull();
   });
 

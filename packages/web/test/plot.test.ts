@@ -105,9 +105,13 @@ describe('the class sheet counts', () => {
     points,
     outOf: 10,
     look,
+    tries: [],
     items: [],
   });
-  const row = (points: number | null, cells = {}) => ({ person: { id: '', name: '', email: '' }, points, cells });
+  const row = (points: number | null, cells = {}) => ({
+    person: { id: '', name: '', email: '' },
+    ...{ group: '', studentNumber: '', points, cells },
+  });
 
   test('who handed in and what wants a look', () => {
     expect(summarise({ rows: [row(3, { a: cell(3, true), b: cell(0, true) }), row(null)] })).toEqual({

@@ -54,6 +54,8 @@ const attempt = (
   handedInAt: '',
   checked: true,
   outOfTime: false,
+  comments: [],
+  returned: false,
   answer,
   verdict: { checker: '1', met, points: 0, outOf: 1, words: '', items: [] },
 });

@@ -2,9 +2,21 @@ import { randomUUID } from 'node:crypto';
 import { must } from '@nailset/core';
 import { eq, sql } from 'drizzle-orm';
 import { hashPassword } from '../passwords.js';
+import { record } from '../store/courseLog.js';
 import type { Database, Transaction } from '../store/database.js';
 import { addCourse } from '../store/people.js';
-import { courses, draws, exercises, memberships, people, submissions, verdicts, versions } from '../store/schema.js';
+import {
+  comments,
+  courses,
+  draws,
+  exercises,
+  extensions,
+  memberships,
+  people,
+  submissions,
+  verdicts,
+  versions,
+} from '../store/schema.js';
 import { drafts, idOf, published, students } from './course.js';
 import { preparedWork } from './handedIn.js';
 import { demoAssistant, demoInstructor, demoPassword, emailOf } from './people.js';
@@ -38,13 +50,12 @@ async function seed(tx: Transaction, passwordHash: string): Promise<void> {
   );
   const instructorId = idOf(demoInstructor);
   const courseId = await addCourse(tx, { name: 'Harbour machinery', instructorId, demo: true });
-  await tx
-    .insert(memberships)
-    .values(
-      names
-        .slice(1)
-        .map((name, k) => ({ courseId, personId: idOf(name), role: k === 0 ? 'assistant' : 'student' }) as const),
-    );
+  await tx.insert(memberships).values(
+    names.slice(1).map((name, k) => ({
+      ...{ courseId, personId: idOf(name), role: k === 0 ? ('assistant' as const) : ('student' as const) },
+      ...(k === 0 ? {} : { studentNumber: String(44_100 + 7 * k), group: k % 2 === 1 ? 'Monday' : 'Thursday' }),
+    })),
+  );
   await tx.insert(exercises).values([
     ...published.map(({ document, dueInDays }, k) => ({
       id: idOf(document.title),
@@ -82,6 +93,46 @@ async function seed(tx: Transaction, passwordHash: string): Promise<void> {
     const some = handed.slice(from, from + batch);
     await tx.insert(submissions).values(some.map(({ row }) => row));
     await tx.insert(verdicts).values(some.map(({ verdict }) => verdict));
+  }
+  await decide(
+    tx,
+    courseId,
+    handed.map(({ row }) => row).filter(({ exerciseId }) => exerciseId === idOf(must(published[1]).document.title)),
+  );
+}
+
+/** What an instructor has decided so far: how marks are made, an extension, a word to a student. */
+async function decide(tx: Transaction, courseId: string, handed: { id: string; personId: string }[]): Promise<void> {
+  const byPersonId = idOf(demoInstructor);
+  const [, second] = published.map(({ document }) => idOf(document.title));
+  const late = idOf('Wim Karlsson');
+  await tx
+    .update(courses)
+    .set({
+      marking: {
+        sets: [
+          { id: 'weekly', name: 'Weekly', weight: 70, best: 18 },
+          { id: 'design', name: 'Crane design', weight: 30, best: null },
+        ],
+        exercises: { [must(second)]: { set: 'design', weight: null, bonus: false } },
+      },
+    })
+    .where(eq(courses.id, courseId));
+  const reason = 'On the night ferry until Sunday.';
+  await tx.insert(extensions).values({
+    ...{ exerciseId: must(second), personId: late, reason, byPersonId },
+    dueAt: dueOn(Date.now(), 9),
+  });
+  await record(tx, {
+    ...{ courseId, exerciseId: must(second), personId: late, byPersonId, reason },
+    words: 'dates of their own: five days more',
+  });
+  const text = 'Well tuned. Try how little Kd still does.';
+  const spoken = handed.find(({ personId }) => personId === idOf('Yara Petrov'));
+  if (spoken) {
+    await tx.insert(comments).values({ submissionId: spoken.id, text, byPersonId });
+    const about = { courseId, exerciseId: must(second), personId: spoken.personId, byPersonId };
+    await record(tx, { ...about, words: 'comment on an answer', reason: text });
   }
 }
 

@@ -1,4 +1,4 @@
-import { sumOfShares, type TermOverview } from '@nailset/core';
+import { type Part, sumOfShares, type TermOverview } from '@nailset/core';
 import { pointsOf } from '@nailset/core/checks';
 import { sql } from 'drizzle-orm';
 import { grouped } from '../grouped.js';
@@ -43,7 +43,7 @@ export async function overviewOf(database: Database, courseId: string): Promise<
         mean: shares.length > 0 ? sumOfShares(shares) / shares.length : null,
         nails: parts.flatMap((part) =>
           nailsOf(
-            part.title,
+            part,
             own.filter((row) => row.part === part.id),
           ),
         ),
@@ -59,7 +59,13 @@ export async function overviewOf(database: Database, courseId: string): Promise<
 type Row = Awaited<ReturnType<typeof bestAnswers>>[number];
 
 /** How often each nail of a part holds; a part without nails of its own is one. */
-function nailsOf(part: string, rows: readonly Row[]): { part: string; label: string; held: number; of: number }[] {
+function nailsOf(asked: Part, rows: readonly Row[]): { part: string; label: string; held: number; of: number }[] {
+  const part = asked.title;
+  // Of options of which one is right, what was chosen differs from one student to the next.
+  if (asked.kind === 'choice' && !asked.several) {
+    const held = rows.filter(({ met }) => met).length;
+    return rows.length > 0 ? [{ part, label: part, held, of: rows.length }] : [];
+  }
   const labels = new Map<string, { label: string; held: number; of: number }>();
   for (const { items } of rows) {
     const single = items.length === 1;

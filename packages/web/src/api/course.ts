@@ -143,6 +143,7 @@ export const useCorrections = (exerciseId: string) =>
     queryKey: ['corrections', exerciseId],
     queryFn: () => ask<Correction[]>(`/exercises/${exerciseId}/corrections`),
     staleTime: 0,
+    refetchInterval: ({ state }) => (state.data?.some((each) => each.state === 'checking') ? 1500 : false),
   });
 
 export const useBeginCorrection = (exerciseId: string) =>

@@ -224,7 +224,7 @@ function AnswerTable({
             >
               <span className="block truncate">{row.name}</span>
             </Link>
-            <span className="text-note text-slate">
+            <span className="text-note whitespace-nowrap text-slate">
               try {row.attempt} · {dayAndTime(row.handedInAt)}
             </span>
           </th>
@@ -233,7 +233,7 @@ function AnswerTable({
           </td>
           <td className={`${cell} max-w-[30ch] overflow-x-auto`}>
             {row.expected !== null &&
-              (isFormula(part) ? <Formula latex={row.expected} /> : <span>{row.expected}</span>)}
+              (isFormula(part) ? <Formula latex={`\\displaystyle ${row.expected}`} /> : <span>{row.expected}</span>)}
           </td>
           <td className={`${cell} whitespace-nowrap ${row.met ? 'text-moss' : 'text-brick'}`}>
             {formatMark(row.points)} <span className="text-slate">of {formatMark(row.outOf)}</span>

@@ -53,7 +53,7 @@ export function FlockPlot({
   const holding = curves.filter(({ submissionId }) => met.has(submissionId)).length;
   return (
     <ResponsePlot
-      title={`Flock · ${curves.length} responses, ${holding} hold every nail`}
+      title={`Everyone · ${curves.length} responses, ${holding} hold every nail`}
       frame={frame}
       curves={shown}
       limits={part.kind === 'gains' ? classLimits(part, frame) : []}

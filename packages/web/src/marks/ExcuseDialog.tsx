@@ -39,7 +39,7 @@ export function ExcuseDialog({
         <button
           type="button"
           aria-label={`Excuse ${person.name} from ${exercise.title}`}
-          className="px-0.5 text-slate/60 hover:text-ink print:hidden"
+          className="px-0.5 text-slate opacity-0 group-hover:opacity-100 hover:text-ink focus-visible:opacity-100 print:hidden"
         >
           ⋮
         </button>

@@ -51,7 +51,15 @@ function Loaded({ courseId, data, mayChange }: { courseId: string; data: Marks; 
       <main className="flex min-h-0 flex-1 flex-col px-5 py-5">
         <div className="mb-3 flex flex-wrap items-baseline gap-x-5 gap-y-2">
           <h1 className="font-serif text-[26px]">Marks</h1>
-          <span className="text-[13px] text-slate">{schemeWords(data)}</span>
+          <span className="text-[13px] text-slate">
+            {schemeWords(data)}
+            {data.rows.some(({ cells }) => cells.some(({ counting }) => counting === 'dropped')) && (
+              <>
+                {' '}
+                · <s>struck out</s>: not among the best
+              </>
+            )}
+          </span>
           <span className="ml-auto flex flex-wrap gap-2 print:hidden">
             <input
               type="search"
@@ -86,10 +94,15 @@ function Loaded({ courseId, data, mayChange }: { courseId: string; data: Marks; 
                   {row.person.name}
                   {row.person.group && <span className="ml-2 text-note text-slate">{row.person.group}</span>}
                 </th>
-                <td className="border-b border-grid px-3 text-right font-medium">{percent(row.total)}</td>
+                <td className="border-b border-grid px-3 text-right font-medium whitespace-nowrap">
+                  {percent(row.total)}
+                </td>
                 {sets.length > 1 &&
                   row.sets.map((share, k) => (
-                    <td key={must(sets[k]).id} className="border-b border-grid px-3 text-right text-[13px] text-slate">
+                    <td
+                      key={must(sets[k]).id}
+                      className="border-b border-grid px-3 text-right text-[13px] whitespace-nowrap text-slate"
+                    >
                       {percent(share)}
                     </td>
                   ))}
@@ -212,7 +225,7 @@ function Cell({
       <span className={counting === 'dropped' ? 'text-slate line-through' : ''}>{formatMark(points)}</span>
     );
   return (
-    <span className="flex items-baseline justify-end gap-1">
+    <span className="group flex items-baseline justify-end gap-1">
       {points === null ? (
         <span aria-label={told} role="img">
           {shown}

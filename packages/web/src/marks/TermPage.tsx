@@ -56,15 +56,15 @@ function Term({ exercises }: { exercises: readonly Exercise[] }) {
             value={open.id}
             onChange={(event) => setChosen(event.target.value)}
           >
-            {exercises.map(({ id, title }) => (
+            {exercises.map(({ id, title }, k) => (
               <option key={id} value={id}>
-                {title}
+                {k + 1} · {title}
               </option>
             ))}
           </select>
           <span className="text-[13px] text-slate">
             {open.handedIn} of {open.students} handed in
-            {open.mean !== null && `, ${formatMark(100 * open.mean)} % of the points on average`}
+            {open.mean !== null && `, ${formatMark(Math.round(100 * open.mean))} % of the points on average`}
             {open.dueAt && `, due ${dayAndTime(open.dueAt)}`}
           </span>
           <Link to={`/exercises/${open.id}/class`} className="link ml-auto text-[13px]">
@@ -83,16 +83,23 @@ function Term({ exercises }: { exercises: readonly Exercise[] }) {
 
 const Bars = lazy(() => import('../plot/Bars'));
 
+/** Many exercises go by their number, which stands before their title below. */
+const nameOf = (title: string, k: number, exercises: readonly Exercise[]): string =>
+  exercises.length > 8 ? String(k + 1) : title;
+
 function Points({ exercises }: { exercises: readonly Exercise[] }) {
-  const data = exercises.map(({ title, mean }) => ({ name: title, value: Math.round(1000 * (mean ?? 0)) / 10 }));
+  const data = exercises.map(({ title, mean }, k) => ({
+    name: nameOf(title, k, exercises),
+    value: Math.round(100 * (mean ?? 0)),
+  }));
   return (
     <Bars title="Points on average, % of all" heads={['exercise', 'points %']} data={data} height={200} most={100} />
   );
 }
 
 function SlipsOverTerm({ exercises }: { exercises: readonly Exercise[] }) {
-  const data = exercises.map(({ title, slips }) => ({
-    name: title,
+  const data = exercises.map(({ title, slips }, k) => ({
+    name: nameOf(title, k, exercises),
     value: slips.reduce((sum, { students }) => sum + students, 0),
   }));
   return <Bars title="Slips recognised, in all" heads={['exercise', 'slips']} data={data} height={200} />;
