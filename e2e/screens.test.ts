@@ -225,6 +225,60 @@ const screens: [name: string, who: string | null, open: (page: Page) => Promise<
       await page.getByRole('region', { name: 'Answer of Sefa Duarte' }).waitFor();
     },
   ],
+  [
+    'all answers to a part',
+    staff,
+    async (page) => {
+      await follow(page, 'Class sheet');
+      await page.getByRole('button', { name: 'More' }).click();
+      await page.getByRole('menuitem', { name: 'All answers' }).click();
+      await page.getByRole('rowheader').first().waitFor();
+    },
+  ],
+  [
+    'checking again',
+    staff,
+    async (page) => {
+      await follow(page, 'Class sheet');
+      await page.getByRole('button', { name: 'More' }).click();
+      await page.getByRole('menuitem', { name: 'Check again' }).click();
+      await page.getByRole('button', { name: 'Check again' }).click();
+      await page.getByText('Verdict then').waitFor();
+    },
+  ],
+  [
+    'answers from elsewhere',
+    staff,
+    async (page) => {
+      await follow(page, 'Class sheet');
+      await page.getByRole('button', { name: 'More' }).click();
+      await page.getByRole('menuitem', { name: 'Answers from elsewhere' }).click();
+      await page.getByLabel('The table').waitFor();
+    },
+  ],
+  ['the marks', staff, (page) => follow(page, 'Marks')],
+  [
+    'how marks are made',
+    staff,
+    async (page) => {
+      await follow(page, 'Marks');
+      await page.getByRole('button', { name: 'Weights …' }).click();
+    },
+  ],
+  ['the term', staff, (page) => follow(page, 'Term')],
+  ['the log', staff, (page) => follow(page, 'Log')],
+  [
+    'a list of names',
+    staff,
+    async (page) => {
+      await follow(page, 'People');
+      await page.getByRole('button', { name: 'Add from a list …' }).click();
+      await page.getByLabel('Paste the list').fill('new.sailor@harbour.example; New Sailor');
+      await page.getByRole('button', { name: 'Look at it' }).click();
+      await page.getByText('gets an account').waitFor();
+    },
+  ],
+  ['a student’s marks', student, (page) => follow(page, 'Your marks')],
 ];
 
 beforeEach(() => void stage.complaintsSoFar());

@@ -39,6 +39,12 @@ export async function installChromium() {
   await step('Installing Chromium', () => installPackages(['chromium', 'fonts-dejavu-core']));
 }
 
+/** Installs what reads a printed page back, for the tests. */
+export async function installPdfReader() {
+  if (existsSync('/usr/bin/pdftotext')) return;
+  await step('Installing pdftotext', () => installPackages(['poppler-utils']));
+}
+
 /** Installs nginx from Debian when it is missing; the tests put it in front of two servers. */
 export async function installNginx() {
   if (existsSync('/usr/sbin/nginx')) return;

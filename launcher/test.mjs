@@ -1,6 +1,14 @@
 import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
-import { build, home, installChromium, installModules, installNginx, installPostgres } from './install.mjs';
+import {
+  build,
+  home,
+  installChromium,
+  installModules,
+  installNginx,
+  installPdfReader,
+  installPostgres,
+} from './install.mjs';
 import { PrivatePostgres } from './postgres.mjs';
 import { runKeeping } from './run.mjs';
 import { step } from './say.mjs';
@@ -14,6 +22,7 @@ export async function test(args) {
   await installPostgres();
   await installChromium();
   await installNginx();
+  await installPdfReader();
   await installModules();
   await build();
 

@@ -184,7 +184,7 @@ function Sheet({ paper, sheet }: { paper: Paper; sheet: PaperSheet }) {
         {sheet.parts.map((part, k) => {
           const OwnPaper = paperOf(part);
           return (
-            <section key={part.id} className="mt-5">
+            <section key={part.id} className="mt-5 break-inside-avoid">
               <h3 className="mb-1 flex items-baseline justify-between gap-4 break-after-avoid font-medium">
                 <span>
                   {sheet.parts.length > 1 && `${String.fromCharCode(97 + k)}) `}
