@@ -230,7 +230,7 @@ const screens: [name: string, who: string | null, open: (page: Page) => Promise<
     staff,
     async (page) => {
       await follow(page, 'Class sheet');
-      await page.getByRole('button', { name: 'More' }).click();
+      await page.getByRole('button', { name: 'More', exact: true }).click();
       await page.getByRole('menuitem', { name: 'All answers' }).click();
       await page.getByRole('rowheader').first().waitFor();
     },
@@ -240,7 +240,7 @@ const screens: [name: string, who: string | null, open: (page: Page) => Promise<
     staff,
     async (page) => {
       await follow(page, 'Class sheet');
-      await page.getByRole('button', { name: 'More' }).click();
+      await page.getByRole('button', { name: 'More', exact: true }).click();
       await page.getByRole('menuitem', { name: 'Check again' }).click();
       await page.getByRole('button', { name: 'Check again' }).click();
       await page.getByText('Verdict then').waitFor();
@@ -251,7 +251,7 @@ const screens: [name: string, who: string | null, open: (page: Page) => Promise<
     staff,
     async (page) => {
       await follow(page, 'Class sheet');
-      await page.getByRole('button', { name: 'More' }).click();
+      await page.getByRole('button', { name: 'More', exact: true }).click();
       await page.getByRole('menuitem', { name: 'Answers from elsewhere' }).click();
       await page.getByLabel('The table').waitFor();
     },

@@ -79,7 +79,7 @@ describe('mistakes are refused with their place', () => {
     ['((s+1)^40)^2', 'degree', 10],
     ['9^40^2', 'exponent', 4],
     ['((9^40)^40)^40', 'numberSize', 11],
-    ['1,5s', 'decimalComma', 1],
+    ['1,5,2s', 'decimalComma', 1],
     ['1/(s+1', 'unclosedBracket', 2],
     ['s+1)', 'unopenedBracket', 3],
     ['2*()', 'emptyBracket', 2],

@@ -34,12 +34,50 @@ export function knownLetter(name: string, known: Iterable<string>): string {
 export function withKnownLetters(tree: Tree, known: readonly string[]): Tree {
   if (tree.kind === 'name') {
     const name = knownLetter(tree.name, known);
-    return name === tree.name ? tree : { ...tree, name };
+    if (name !== tree.name || known.includes(name) || tree.ofS) return name === tree.name ? tree : { ...tree, name };
+    return asProduct(tree.name, known, tree.at) ?? tree;
   }
-  return withChildren(
-    tree,
-    childrenOf(tree).map((child) => withKnownLetters(child, known)),
-  );
+  const [base, ...rest] = childrenOf(tree).map((child) => withKnownLetters(child, known));
+  if (tree.kind === 'power' && tree.base.kind === 'name' && base?.kind === 'product') {
+    // As in ms², which is m·s².
+    return { ...base, right: withChildren(tree, [base.right, ...rest]) };
+  }
+  return withChildren(tree, base ? [base, ...rest] : []);
+}
+
+/** Longest run of letters that is looked at for names without a sign between them. */
+const longestRun = 24;
+
+/**
+ * Names that were written without a sign between them, as in `CGH` or `Ts`: their product where there is one way only
+ * to cut the run into known letters and s.
+ */
+function asProduct(run: string, known: readonly string[], at: number): Tree | undefined {
+  if (run.length > longestRun) return undefined;
+  const letters = [...known, ...(known.includes('s') ? [] : ['s'])];
+  // How many ways lead to each place of the run, and the last piece of one of them.
+  const ways = [1, ...Array.from({ length: run.length }, () => 0)];
+  const last: (string | undefined)[] = [];
+  for (let end = 1; end <= run.length; end++) {
+    for (let start = Math.max(0, end - 12); start < end; start++) {
+      const piece = run.slice(start, end);
+      const before = ways[start] ?? 0;
+      if (before === 0 || /^[\p{Nd}_₀-₉]/u.test(piece)) continue;
+      const letter = knownLetter(piece, letters);
+      if (!letters.includes(letter)) continue;
+      ways[end] = (ways[end] ?? 0) + before;
+      last[end] = piece;
+    }
+  }
+  if (ways[run.length] !== 1) return undefined;
+  const pieces: Tree[] = [];
+  for (let end = run.length; end > 0; end -= last[end]?.length ?? end) {
+    const piece = last[end] ?? '';
+    pieces.unshift({ kind: 'name', name: knownLetter(piece, letters), at: at + end - piece.length });
+  }
+  return pieces.length < 2
+    ? undefined
+    : pieces.reduce((left, right) => ({ kind: 'product', left, right, at: right.at }));
 }
 
 /** What the field says of readings that are not the only ones: `G(s)` is the block, not a product with s. */

@@ -2,7 +2,9 @@ import { limits } from './limits.js';
 import { must } from './must.js';
 import { Problem } from './problem.js';
 import { type Token, tokensOf } from './tokens.js';
-import type { Tree } from './tree.js';
+import { childrenOf, type Tree } from './tree.js';
+
+const holdsS = (tree: Tree): boolean => (tree.kind === 'name' && tree.name === 's') || childrenOf(tree).some(holdsS);
 
 /**
  * Reads an expression as people type it: `+ - * / ^ ( )`, implied multiplication (`2s`, `3(s+1)`, `K(s+2)`),
@@ -78,6 +80,9 @@ export function parse(
     deeper(sign.at);
     const exponent = peek().kind === '-' || peek().kind === '+' ? signed() : power();
     depth -= 1;
+    // e to a power with s in it is no letter e.
+    if (base.kind === 'name' && base.name === 'e' && holdsS(exponent))
+      return { kind: 'exponential', exponent, at: base.at };
     return { kind: 'power', base, exponent, at: sign.at };
   }
 
@@ -101,6 +106,7 @@ export function parse(
       case 'name': {
         const called = peek().kind === '(' ? functions?.get(token.text) : undefined;
         if (called !== undefined) return { kind: 'call', name: called, of: values(), at: token.at };
+        if (token.text === 'sqrt') return root(token.at);
         if (token.text !== 'exp') {
           const ofS = isFunctionOfS(token.text);
           if (ofS) next += 3;
@@ -121,6 +127,15 @@ export function parse(
       default:
         throw stray(token);
     }
+  }
+
+  /** √2 stands for √(2) where there are functions; elsewhere roots cannot be worked out exactly. */
+  function root(at: number): Tree {
+    const name = functions?.get('sqrt');
+    if (name === undefined) {
+      throw new Problem('unexpectedCharacter', 'A root is not read here: write its value, such as 1.4142 for √2.', at);
+    }
+    return { kind: 'call', name, of: [power()], at };
   }
 
   /** `G(s)` is the block G, as it stands in every book; only s itself is multiplied. */

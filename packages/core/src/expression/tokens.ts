@@ -1,6 +1,7 @@
 import { limits } from './limits.js';
 import { must } from './must.js';
 import { Problem } from './problem.js';
+import { endOf, labelLength, spelled } from './spelling.js';
 
 export type Token =
   | { kind: 'number'; text: string; at: number }
@@ -9,36 +10,35 @@ export type Token =
   | { kind: 'end'; at: number };
 
 const number = /(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?/y;
+/** Where no list can be meant, a comma between digits is a decimal one. */
+const numberWithComma = /(?:\d+(?:\.\d*|,\d+(?![.\d,]))?|\.\d+)(?:[eE][+-]?\d+)?/y;
 /** Letters and digits, also below the line. */
 const name = /[\p{L}][\p{L}\p{Nd}_₀-₉]*/uy;
 const space = /\s+/y;
-
-/** Signs that people paste from documents, and what they stand for. */
-const sameAs: Record<string, string> = {
-  '−': '-',
-  '–': '-',
-  '·': '*',
-  '×': '*',
-  '⋅': '*',
-  '[': '(',
-  ']': ')',
-  '’': "'",
-  '′': "'",
-};
-const superscripts = '⁰¹²³⁴⁵⁶⁷⁸⁹';
 
 /**
  * Cuts typed text into tokens; a comma is one only between the values of a function.
  * @throws Problem `empty`, `tooLong`, `unexpectedCharacter`, `decimalComma` or `tooManyDigits`, with its position.
  */
-export function tokensOf(text: string, { commas = false } = {}): Token[] {
-  if (text.length > limits.length) {
+export function tokensOf(typed: string, { commas = false } = {}): Token[] {
+  if (typed.length > limits.length) {
     throw new Problem(
       'tooLong',
-      `This is ${text.length.toLocaleString('en')} characters long; at most ${limits.length} are read.`,
+      `This is ${typed.length.toLocaleString('en')} characters long; at most ${limits.length} are read.`,
       limits.length,
     );
   }
+  const start = labelLength(typed);
+  const { text, place } = spelled(typed.slice(start, Math.max(start, endOf(typed))));
+  try {
+    return cut(text, commas).map((token) => ({ ...token, at: start + place(token.at) }));
+  } catch (error) {
+    throw error instanceof Problem ? new Problem(error.code, error.message, start + place(error.at)) : error;
+  }
+}
+
+/** The tokens of a text in plain spelling. */
+function cut(text: string, commas: boolean): Token[] {
   const tokens: Token[] = [];
   let at = 0;
   const match = (pattern: RegExp): string | undefined => {
@@ -51,34 +51,34 @@ export function tokensOf(text: string, { commas = false } = {}): Token[] {
       at += blank.length;
       continue;
     }
-    const digits = match(number);
+    const digits = match(commas ? number : numberWithComma);
     if (digits) {
-      checkDigits(digits, at);
-      tokens.push({ kind: 'number', text: digits, at });
+      checkDigits(digits.replace(',', '.'), at);
+      tokens.push({ kind: 'number', text: digits.replace(',', '.'), at });
       at += digits.length;
       continue;
     }
     const word = match(name);
     if (word) {
-      tokens.push({ kind: 'name', text: word, at });
-      at += word.length;
+      const own = firstName(word);
+      tokens.push({ kind: 'name', text: own, at });
+      at += own.length;
       continue;
     }
     const character = must(text[at]);
-    const power = superscripts.indexOf(character);
-    if (power >= 0) {
-      tokens.push({ kind: '^', at }, { kind: 'number', text: String(power), at });
-      at += 1;
-      continue;
-    }
-    const sign = sameAs[character] ?? character;
-    if (!isSign(sign) || (sign === ',' && !commas)) throw unexpected(character, at, text);
-    tokens.push({ kind: sign, at });
+    if (!isSign(character) || (character === ',' && !commas)) throw unexpected(character, at, text);
+    tokens.push({ kind: character, at });
     at += 1;
   }
   if (tokens.length === 0) throw new Problem('empty', 'Nothing is typed here yet.', 0);
   tokens.push({ kind: 'end', at: text.length });
   return tokens;
+}
+
+/** A Greek letter within a word begins another name, as in 2ζωₙs, but for what Δ stands before. */
+function firstName(word: string): string {
+  const [own] = /^(?:Δ?.)[^\p{Script=Greek}]*/u.exec(word) ?? [];
+  return own ?? word;
 }
 
 function isSign(text: string): text is Exclude<Token['kind'], 'number' | 'name' | 'end'> {

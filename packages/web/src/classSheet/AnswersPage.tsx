@@ -138,7 +138,7 @@ function Answers({
         <span role="status" className="text-[13px] text-slate">
           {shown.length === 1 ? '1 answer' : `${shown.length} answers`}
         </span>
-        <span className="ml-auto flex gap-2">
+        <span className="ml-auto flex flex-wrap justify-end gap-2">
           {picked.length > 0 && (
             <>
               <PointsDialog key={picked.length} {...{ exerciseId, picked }} onDone={() => setChosen(new Set())} />

@@ -38,7 +38,7 @@ export function LogPage() {
               <div className="mb-3 flex flex-wrap items-baseline gap-x-5 gap-y-2">
                 <h1 className="font-serif text-[26px]">Log</h1>
                 <span className="text-[13px] text-slate">What changed marks, dates and people; nothing leaves it.</span>
-                <span className="ml-auto flex gap-2">
+                <span className="ml-auto flex flex-wrap justify-end gap-2">
                   <input
                     type="search"
                     className="input w-48 py-1"

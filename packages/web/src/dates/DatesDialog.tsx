@@ -61,11 +61,10 @@ function Extensions({ exerciseId, courseId }: { exerciseId: string; courseId: st
                 <button
                   type="button"
                   className="link"
-                  aria-label={`Take the dates of ${who} away`}
                   disabled={end.isPending}
                   onClick={() => end.mutate(extension.id)}
                 >
-                  Take away
+                  Take away <span className="sr-only">the dates of {who}</span>
                 </button>
               </li>
             );

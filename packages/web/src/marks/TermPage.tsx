@@ -45,7 +45,7 @@ function Term({ exercises }: { exercises: readonly Exercise[] }) {
   const [chosen, setChosen] = useState(must(exercises.at(-1)).id);
   const open = exercises.find(({ id }) => id === chosen) ?? must(exercises.at(-1));
   return (
-    <div className="grid gap-x-10 gap-y-8 lg:grid-cols-2">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-8 lg:grid-cols-[repeat(2,minmax(0,1fr))]">
       <Points exercises={exercises} />
       <SlipsOverTerm exercises={exercises} />
       <section aria-label="One exercise" className="lg:col-span-2">
@@ -73,7 +73,7 @@ function Term({ exercises }: { exercises: readonly Exercise[] }) {
         </div>
       </section>
       <Nails exercise={open} />
-      <div className="grid content-start gap-8">
+      <div className="grid grid-cols-[minmax(0,1fr)] content-start gap-8">
         <Slips exercise={open} />
         <Days exercise={open} />
       </div>

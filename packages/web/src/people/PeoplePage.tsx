@@ -58,7 +58,7 @@ function Loaded({ courseId, data }: { courseId: string; data: CoursePeople }) {
             {waiting > 0 && `, ${waiting} not in yet`}
           </span>
           {mayChange && (
-            <span className="ml-auto flex gap-2">
+            <span className="ml-auto flex flex-wrap justify-end gap-2">
               {waiting > 0 && <LinksDialog courseId={courseId} waiting={waiting} mail={data.mail} />}
               <ListDialog courseId={courseId} />
             </span>
@@ -179,8 +179,8 @@ function People({
                   action="Take out"
                   onDo={() => member.mutate({ personId: person.id, removed: true })}
                 >
-                  <button type="button" className="link ml-4 text-[13px]" aria-label={`Take ${person.name} out`}>
-                    Take out …
+                  <button type="button" className="link ml-4 text-[13px]">
+                    Take out … <span className="sr-only">{person.name}</span>
                   </button>
                 </AskFirst>
               )}
@@ -233,11 +233,10 @@ function Gone({
             {mayChange && (
               <Button
                 look="quiet"
-                aria-label={`Bring ${name} back`}
                 disabled={member.isPending}
                 onClick={() => member.mutate({ personId: id, removed: false })}
               >
-                Bring back
+                Bring back <span className="sr-only">{name}</span>
               </Button>
             )}
           </li>

@@ -67,13 +67,13 @@ function verdictByCondition(part: NumberPart, condition: Condition, model: Model
 
 export const checking: Checking<'number'> = {
   fromText: (_part, text) => ({ kind: 'number', text }),
-  read(part, _model, answer) {
-    numberFromText(answer.text, part.unit);
+  read(part, model, answer) {
+    numberFromText(answer.text, part.unit, model.own.names);
   },
   check(part, model, answer) {
     const { scope } = model;
     const { title: label, unit } = part;
-    const measured = numberFromText(answer.text, unit);
+    const measured = numberFromText(answer.text, unit, model.own.names);
     if (part.condition) return verdictByCondition(part, part.condition, model, measured);
     const expected = expectedNumber(part, scope);
     const allowed = allowedFor(part, expected);

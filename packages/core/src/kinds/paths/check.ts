@@ -8,6 +8,7 @@ import { equationsOf } from '../../exercise/systems.js';
 import { toLatex } from '../../expression/latex.js';
 import { knownLetter, withKnownLetters } from '../../expression/letters.js';
 import { parse } from '../../expression/parse.js';
+import { piecesOf } from '../../expression/pieces.js';
 import { Problem } from '../../expression/problem.js';
 import { toText } from '../../expression/text.js';
 import { namesIn } from '../../expression/tree.js';
@@ -42,8 +43,7 @@ function lettersOf({ system, from }: Pick<PathsPart, 'system' | 'from'>, model: 
 /** The gains that a person listed, separated by commas, semicolons or lines; `none` for an empty list. */
 export function listedGains(text: string): string[] {
   if (/^\s*(none|–|-)\s*$/i.test(text)) return [];
-  const pieces = text.split(/[,;\n]/).map((piece) => piece.trim());
-  return pieces.filter(Boolean);
+  return piecesOf(text);
 }
 
 export const checking: Checking<'paths'> = {

@@ -1,3 +1,4 @@
+import { piecesOf } from '../../expression/pieces.js';
 import { Problem } from '../../expression/problem.js';
 import type { Complex } from '../../system/complex.js';
 
@@ -19,22 +20,22 @@ function valueOf(text: string): number {
 }
 
 /**
- * Points such as `-1 ± 2j, -13/3`, separated by commas or semicolons; j or i, before or behind the number, with or without
+ * Points such as `-1 ± 2j, -13/3`, separated by semicolons, lines or commas (one between digits is a decimal comma); j or i, before or behind the number, with or without
  * `*`; each may stand in brackets, and behind `s =`.
  * @throws Problem `notANumber` naming the piece that is none.
  */
 export function pointsFromText(text: string): Complex[] {
-  const pieces = text
-    .split(/[,;\n]/)
-    .map((piece) => piece.trim())
-    .filter(Boolean);
+  const pieces = piecesOf(text);
   if (pieces.length === 0) throw new Problem('empty', 'Mark or type the points first.');
   if (pieces.length > most) throw new Problem('exercise', `At most ${most} points can be handed in.`);
   return pieces.flatMap((piece) => {
     const bare = piece
       .replace(/^\p{L}[\p{L}\p{Nd}_₀-₉]*\s*=/u, '')
-      .replaceAll('−', '-')
-      .replaceAll('·', '*')
+      .replace(/[−–]/g, '-')
+      .replace(/[·×]/g, '*')
+      .replace(/(\d),(?=\d+(?:\D|$))/, '$1.')
+      .replace(/(\D\d*),(?=\d+(?:\D|$))/, '$1.')
+      .replace(/[\u200b-\u200d\u2060\ufeff]/g, '')
       .replace(/\+-|\+\/-/, '±')
       .replace(/\s+/g, '')
       .replace(/^\((.*)\)$/, '$1');
@@ -59,7 +60,12 @@ export function pointsFromText(text: string): Complex[] {
 }
 
 const notAPoint = (piece: string): Problem =>
-  new Problem('notANumber', `“${piece}” is not a point; write −2, 3j, −1 ± 2j or −13/3.`);
+  new Problem(
+    'notANumber',
+    /\d,\d+,\d/.test(piece)
+      ? `“${piece}”: put blanks behind the commas of a list, as in −1, −2.`
+      : `“${piece}” is not a point; write −2, 3j, −1 ± 2j or −13/3.`,
+  );
 
 /** Points as they could be typed. */
 export const textOfPoints = (marked: readonly Complex[]): string =>

@@ -1,6 +1,7 @@
 import { numberFromText } from '../../checking/numberText.js';
 import { formatNumber } from '../../checking/words.js';
 import { must } from '../../expression/must.js';
+import { withPoints } from '../../expression/pieces.js';
 import { orElse, Problem } from '../../expression/problem.js';
 import type { Range } from '../../locus/stableRanges.js';
 
@@ -8,6 +9,8 @@ const letter = String.raw`[\p{L}][\p{L}\p{Nd}_]*`;
 const isLetter = new RegExp(`^${letter}$`, 'u');
 const inside = new RegExp(`^${letter}\\s*(?:∈|in\\b)\\s*`, 'u');
 const interval = /[([\]]([^()[\],;<>]+)[,;]([^()[\],;<>]+)[)\][]/g;
+/** An interval whose ends a semicolon parts, so that commas in them are decimal ones. */
+const halves = /[([\]]([^()[\];<>]+);([^()[\];<>]+)[)\][]/g;
 const nothing = new RegExp(`^(?:none|∅|\\{\\s*\\}|no ${letter}|never)\\.?$`, 'iu');
 
 /** What one piece says: an inequality with one end, or a stretch with two. */
@@ -32,7 +35,9 @@ export function rangesFromText(text: string): Range[] {
     .trim();
   if (bare === '') throw new Problem('empty', 'Type the range first.');
   if (nothing.test(bare)) return [];
-  const written = bare.replace(interval, (_whole, from: string, to: string) => ` ${from.trim()}…${to.trim()} `);
+  const ends = (_whole: string, from: string, to: string) => ` ${from.trim()}…${to.trim()} `;
+  // What is left of commas between digits are decimal ones.
+  const written = withPoints(bare.replace(halves, ends).replace(interval, ends));
   const found = written
     .split(/\bor\b|∪|[;\n|]/i)
     .map((words) => words.trim())

@@ -12,7 +12,11 @@ export const DiagramPaper = ({ part }: { part: SeenOf<'diagram'> }) => (
       outputs={part.asked.map(({ to }) => to)}
     />
     {part.asked.map(({ id, from, to }) => (
-      <AnswerBox key={id} lines={2} before={<Formula latex={`\\displaystyle\\frac{${nameToLatex(to)}}{${nameToLatex(from)}}=`} />} />
+      <AnswerBox
+        key={id}
+        lines={2}
+        before={<Formula latex={`\\displaystyle\\frac{${nameToLatex(to)}}{${nameToLatex(from)}}=`} />}
+      />
     ))}
   </>
 );

@@ -26,7 +26,6 @@ export function NumberBench({
       <div className="flex items-baseline gap-2">
         <input
           id={`number-${part.id}`}
-          inputMode="decimal"
           autoComplete="off"
           value={text}
           maxLength={200}

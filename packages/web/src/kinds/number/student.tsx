@@ -10,9 +10,10 @@ export const number: StudentKind<'number'> = {
   ),
   Shown: ShownText,
   blank: ({ kind }) => ({ kind, text: '' }),
-  readable({ unit }, { text }) {
-    const value = attempt(() => numberFromText(text, unit));
-    if (!(value instanceof Problem)) return { shown: `${value} ${unit}`, words: '', problem: undefined };
+  readable({ unit }, { text }, scope) {
+    const value = attempt(() => numberFromText(text, unit, scope.names));
+    if (!(value instanceof Problem))
+      return { shown: `${Number(value.toPrecision(6))} ${unit}`, words: '', problem: undefined };
     return { shown: null, words: '', problem: text.trim() ? value.message : 'Type your answer first.' };
   },
   isStored: ({ text }) => isText(text),
