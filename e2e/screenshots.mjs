@@ -66,7 +66,6 @@ await picture('open-bench', null, async (page) => {
   await page.getByRole('button', { name: 'Open', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Winch and its controller' }).click();
 });
-await picture('sign-in', null, async () => undefined);
 await picture('shelf', 'Marit Solano', async (page) => page.waitForTimeout(300));
 await picture('builder', 'Marit Solano', link('Crane trolley'));
 await picture('class-sheet', 'Marit Solano', async (page) => {
@@ -76,6 +75,9 @@ await picture('class-sheet', 'Marit Solano', async (page) => {
     .click();
   await page.getByRole('button', { name: /^Freya Mbeki, Bring/ }).click();
 });
+await picture('people', 'Marit Solano', link('People'));
+await picture('marks', 'Marit Solano', link('Marks'));
+await picture('term', 'Marit Solano', link('Term'));
 await picture('home', 'Kofi Lindqvist', async (page) => page.waitForTimeout(300));
 await picture('bench', 'Ilse Okafor', nudged);
 await picture('bench-phone', 'Ilse Okafor', nudged, { width: 390, height: 844 });
@@ -83,14 +85,6 @@ await picture('transfer-function', 'Ilse Okafor', link('Lighthouse lamp'));
 await picture('prediction', 'Kofi Lindqvist', async (page) => {
   await link('Two lamp tables')(page);
   await page.getByText('Table A').first().waitFor();
-});
-await picture('loop-with-limits', 'Ilse Okafor', async (page) => {
-  await link('Lock gate')(page);
-  await page.getByRole('button', { name: 'Fill the chamber' }).click();
-  await page.waitForTimeout(1100);
-  await page.getByRole('textbox', { name: 'Kp, typed' }).fill('4');
-  await page.waitForTimeout(1100);
-  await page.getByRole('textbox', { name: 'Ti, typed' }).fill('7');
 });
 await picture('diagram', 'Ilse Okafor', async (page) => {
   await link('Winch drive')(page);
@@ -123,17 +117,6 @@ await picture('s-plane', 'Ilse Okafor', async (page) => {
   await page.getByRole('textbox', { name: 'K, typed' }).fill('13');
   await page.getByRole('textbox', { name: 'z1, typed' }).fill('-1.5');
   await page.getByRole('button', { name: 'Read here' }).click();
-});
-await picture('bode-match', 'Ilse Okafor', async (page) => {
-  await link('Crane boom')(page);
-  await page.locator('[data-curve=magnitude]').waitFor({ state: 'attached' });
-  const poles = page.getByRole('button', { name: 'Add a pair of poles' });
-  if (await poles.isVisible()) await poles.click();
-  const zeros = page.getByRole('button', { name: 'Add a pair of zeros' });
-  if (await zeros.isVisible()) await zeros.click();
-  for (const [name, text] of Object.entries({ K: '1.7', wp1: '7', dp1: '0.13', wz1: '2.4', dz1: '0.11' })) {
-    await page.getByRole('textbox', { name: `${name}, typed` }).fill(text);
-  }
 });
 await picture('frequency', 'Ilse Okafor', async (page) => {
   await link('Radar mast')(page);

@@ -2,6 +2,7 @@ export { Problem, attempt, orElse, problemCodes, type ProblemCode } from './expr
 export { decimalIn, numberIn } from './expression/decimal.js';
 export { must } from './expression/must.js';
 export { limits } from './expression/limits.js';
+export { withBrackets } from './expression/brackets.js';
 export { parse } from './expression/parse.js';
 export type { Tree } from './expression/tree.js';
 export { nameToLatex, toLatex } from './expression/latex.js';

@@ -8,6 +8,7 @@ import {
   toLatex,
   transferFrom,
   transferOf,
+  withBrackets,
   withKnownLetters,
 } from '@nailset/core';
 
@@ -322,6 +323,31 @@ describe('what has no sure reading is refused where it stands, with what to type
   ])('%s is left as it is where it has another reading, or none', (text, letters, name) => {
     expect(withKnownLetters(parse(text), letters)).toMatchObject({ kind: 'name', name });
   });
+});
+
+describe('brackets that are most often forgotten are offered', () => {
+  test.each([
+    ['12/s^2+1.6s+4', '12/(s^2+1.6s+4)'],
+    ['5(s+2)/s(s+1)', '5(s+2)/(s(s+1))'],
+    ['1/2s', '1/(2s)'],
+    ['s+1/s^2+2s', '(s+1)/(s^2+2s)'],
+    ['(s+1)/s^2+2s.', '(s+1)/(s^2+2s)'],
+    ['2/s²+3s', '2/(s²+3s)'],
+    ['K/T*s+1', 'K/(T*s+1)'],
+  ])('%s: %s', (text, offered) => expect(withBrackets(text)).toBe(offered));
+
+  test.each([
+    '12/(s^2+1.6s+4)',
+    '1/s',
+    'Kp + Ki/s',
+    '1/s + 2',
+    '1/s + 1/(s+2)',
+    '2',
+    '\\frac{1}{s}+s',
+    '1/(s+1',
+    '1/[s+1]',
+    '',
+  ])('none for %j', (text) => expect(withBrackets(text)).toBeUndefined());
 });
 
 describe('numbers', () => {

@@ -1,6 +1,6 @@
-import { attempt, orElse, parse, Problem, readingNotes, toLatex } from '@nailset/core';
+import { attempt, orElse, parse, Problem, readingNotes, toLatex, withBrackets, withKnownLetters } from '@nailset/core';
 import { useId } from 'react';
-import { WhereWrong } from '../shared/ExpressionField';
+import { Offer, WhereWrong } from '../shared/ExpressionField';
 import { Formula } from '../shared/Formula';
 
 /** A fraction typed in the letters of a diagram, with its reading at once. */
@@ -10,6 +10,7 @@ export function LettersField({
   text,
   problem,
   placeholder = 'for example A*B/(A + 1)',
+  letters = [],
   onChange,
 }: {
   label: string;
@@ -19,10 +20,13 @@ export function LettersField({
   /** What is wrong with it beyond its form. */
   problem?: Problem | undefined;
   placeholder?: string;
+  /** The letters that it is typed in, so that any spelling of them is read. */
+  letters?: readonly string[];
   onChange: (text: string) => void;
 }) {
   const id = useId();
-  const read = problem ?? reading(text);
+  const read = problem ?? reading(text, letters);
+  const offered = withBrackets(text);
   const notes = orElse([], () => readingNotes(parse(text)));
   const wrong = read instanceof Problem && text.trim() !== '' ? read : undefined;
   return (
@@ -49,12 +53,13 @@ export function LettersField({
         ) : (
           !(read instanceof Problem) && <Formula latex={`\\displaystyle ${lead}${read}`} />
         )}
+        {offered !== undefined && <Offer text={offered} onTake={onChange} />}
         {notes.length > 0 && <p className="text-note text-slate">{notes.join(' ')}</p>}
       </div>
     </div>
   );
 }
 
-function reading(text: string): string | Problem {
-  return attempt(() => toLatex(parse(text)));
+function reading(text: string, letters: readonly string[]): string | Problem {
+  return attempt(() => toLatex(withKnownLetters(parse(text), letters)));
 }

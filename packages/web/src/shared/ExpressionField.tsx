@@ -1,4 +1,4 @@
-import { formatNumber, type Problem, type Scope } from '@nailset/core';
+import { formatNumber, parse, type Problem, type Scope, toLatex, withBrackets } from '@nailset/core';
 import { useId, useMemo } from 'react';
 import { type Reading, understand, understandNumber } from './expression';
 import { Formula } from './Formula';
@@ -37,6 +37,10 @@ export function ExpressionField({
   );
   const value = understood.ok ? meantBy(understood.reading, reads) : '';
   const empty = text.trim() === '';
+  const offered = useMemo(
+    () => (reads === 'expression' && !disabled ? withBrackets(text) : undefined),
+    [text, reads, disabled],
+  );
   return (
     <div>
       <label htmlFor={id} className="label mb-1">
@@ -63,8 +67,14 @@ export function ExpressionField({
         {understood.ok ? (
           <Formula latex={`\\displaystyle ${lead ?? ''}${understood.reading.typed}${value}`} display={large} />
         ) : (
-          !empty && <WhereWrong text={text} problem={understood.problem} />
+          !empty && (
+            <>
+              {understood.typed && <Formula latex={`${lead ?? ''}${understood.typed}`} className="text-slate" />}
+              <WhereWrong text={text} problem={understood.problem} />
+            </>
+          )
         )}
+        {offered !== undefined && <Offer text={offered} onTake={onChange} />}
         {understood.ok && 'notes' in understood.reading && understood.reading.notes.length > 0 && (
           <p className="text-note text-slate">{understood.reading.notes.join(' ')}</p>
         )}
@@ -82,6 +92,19 @@ function meantBy(reading: Reading | { value: number }, reads: 'expression' | 'sy
 }
 
 const bare = (latex: string): string => latex.replace(/\\[,;]|[\s{}]/g, '');
+
+/** What may have been meant, at a click. */
+export function Offer({ text, onTake }: { text: string; onTake: (text: string) => void }) {
+  return (
+    <p className="text-note text-slate">
+      Did you mean{' '}
+      <button type="button" className="link" aria-label={`Did you mean ${text}? Take it`} onClick={() => onTake(text)}>
+        <Formula latex={toLatex(parse(text))} />
+      </button>
+      ?
+    </p>
+  );
+}
 
 /** The message, and the text with its trouble spot marked. */
 export function WhereWrong({ text, problem }: { text: string; problem: Problem }) {

@@ -8,8 +8,9 @@ import {
   Problem,
   type SeenOf,
   toLatex,
+  withKnownLetters,
 } from '@nailset/core';
-import { checkLetters, readWith } from '@nailset/core/diagrams';
+import { checkLetters, readWith, symbolsOf } from '@nailset/core/diagrams';
 import { useMemo } from 'react';
 import { DiagramView } from '../../diagram/DiagramView';
 import { Expected } from '../../diagram/Expected';
@@ -38,8 +39,12 @@ export default function DiagramBench({
   const diagram = useDiagram({ equations: part.equations, from: must(first).from });
   const known = useMemo(() => new Set(parameters.map(({ symbol }) => symbol)), [parameters]);
   const read = useMemo(() => readWith(part.equations, {}, [must(first).from]), [part.equations, first]);
+  const letters = useMemo(
+    () => [...symbolsOf(read), ...read.definitions.keys(), ...known, ...read.signals, ...read.inputs],
+    [read, known],
+  );
   const problem = (text: string): Problem | undefined => {
-    const found = attempt(() => text.trim() && checkLetters(parse(text), read, known));
+    const found = attempt(() => text.trim() && checkLetters(withKnownLetters(parse(text), letters), read, known));
     return found instanceof Problem ? found : undefined;
   };
   return (
@@ -56,6 +61,7 @@ export default function DiagramBench({
         {part.asked.map(({ id, from, to }) => (
           <LettersField
             key={id}
+            letters={letters}
             label={`From ${from} to ${to}, in the letters of the diagram or in numbers`}
             lead={`\\frac{${nameToLatex(to)}}{${nameToLatex(from)}}=`}
             text={texts[id] ?? ''}
