@@ -78,7 +78,10 @@ module.exports = {
       comment: 'What a kind asks, takes and shows is part of the document, so the exercise’s room reads it.',
       severity: 'error',
       from: { path: schemas },
-      to: { path: '^packages/core/src/(loop|checking|kinds|proof|course|exchange|batch)/', pathNot: `${schemas}|trends` },
+      to: {
+        path: '^packages/core/src/(loop|checking|kinds|proof|course|exchange|batch)/',
+        pathNot: `${schemas}|trends`,
+      },
     },
     {
       name: 'kinds-apart',

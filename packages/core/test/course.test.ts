@@ -28,7 +28,7 @@ describe('a list of names', () => {
       'Ilse Okafor|ilse@h.example|4411|Mon',
     ],
   ])('%j', (text, expected) => {
-    expect(people(text, /\t/.test(text) ? '\t' : text.includes(';') ? ';' : ',')).toEqual([expected]);
+    expect(people(text, text.includes('\t') ? '\t' : text.includes(';') ? ';' : ',')).toEqual([expected]);
   });
 
   test('says of each line that cannot be read what is the matter and where', () => {
@@ -203,7 +203,7 @@ describe('marks', () => {
       courseMark(sets(null, { x: { set: 'weekly', weight: null, bonus: true } }), [cell('a', 6), cell('x', points)])
         .total;
     expect([withBonus(null), withBonus(0), withBonus(5), withBonus(10)]).toEqual(
-      [0.6, 0.6, 1.1, 1.6].map((v) => expect.closeTo(v, 12)),
+      [0.6, 0.6, 1.1, 1.6].map((share): unknown => expect.closeTo(share, 12)),
     );
   });
 

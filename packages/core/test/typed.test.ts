@@ -1,279 +1,17 @@
 import {
-  isSameTransfer,
+  attempt,
   numberFromText,
   parse,
   pointsFromText,
   Problem,
   rangesFromText,
   toLatex,
-  transferFrom,
   transferOf,
   withBrackets,
   withKnownLetters,
 } from '@nailset/core';
 
-/** Answers as students write them: each is read as what is meant, or refused with words that say what to type instead. */
-
-/** Whether two texts mean the same fraction in s, with some value for each letter. */
-function isSame(left: string, right: string, letters: readonly string[]): boolean {
-  const values = new Map(letters.map((name, k) => [name, transferOf(`${3 + 2 * k}/7`)]));
-  const [a, b] = [left, right].map((text) => transferFrom(withKnownLetters(parse(text), letters), values));
-  return isSameTransfer(a!, b!);
-}
-
-const none: string[] = [];
-/** A meaning, and the ways of typing it. */
-const fractions: [meaning: string, letters: string[], typed: string[]][] = [
-  [
-    '2/(s^2+3*s+5)',
-    none,
-    [
-      '2/(s^2+3s+5)',
-      '2 / ( s^2 + 3 s + 5 )',
-      '2/(s²+3s+5)',
-      '2/(s^2 + 3·s + 5)',
-      '2/(s^2+3×s+5)',
-      '2/(s^2 + 3⋅s + 5)',
-      '2÷(s²+3s+5)',
-      '2∕(s²+3s+5)',
-      '2/(s**2+3*s+5)',
-      '2/(s**2 + 3*s + 5)',
-      '2/[s^2+3s+5]',
-      '2/{s^2+3s+5}',
-      '(2)/(s^2+3s+5)',
-      '2(s^2+3s+5)^-1',
-      '2(s^2+3s+5)⁻¹',
-      '2*(s^2+3s+5)^(-1)',
-      '\\frac{2}{s^2+3s+5}',
-      '\\dfrac{2}{s^{2}+3s+5}',
-      '\\tfrac{2}{s^2 + 3 s + 5}',
-      '$\\frac{2}{s^2+3s+5}$',
-      '$$\\frac{2}{s^{2}+3\\,s+5}$$',
-      '\\(\\frac{2}{s^2+3s+5}\\)',
-      '\\[ \\frac{2}{s^2+3s+5} \\]',
-      '\\frac{2}{\\left(s^2+3s+5\\right)}',
-      '\\frac{2}{s^2+3\\cdot s+5}',
-      '\\displaystyle\\frac{2}{s^2+3s+5}',
-      'G(s) = 2/(s^2+3s+5)',
-      'G(s)=2/(s^2+3s+5)',
-      'G = 2/(s^2+3s+5)',
-      'Y/R = 2/(s^2+3s+5)',
-      'Y(s)/R(s) = 2/(s^2+3s+5)',
-      'y/r: 2/(s^2+3s+5)',
-      'T: 2/(s^2+3s+5)',
-      '= 2/(s^2+3s+5)',
-      '2/(s^2+3s+5).',
-      '2/(s^2+3s+5);',
-      '2/(s^2+3s+5)\u200b',
-      '\ufeff2/(s^2+3s+5)',
-      '2\u00a0/\u00a0(s^2\u2009+\u20093s\u202f+\u202f5)',
-      '2/(s^2\u00ad+3s+5)',
-      '2/（s^2+3s+5）',
-      '2/(s^2+3s+5,0)',
-      '2,0/(s^2+3,0s+5)',
-      '2.0/(1.0s^2+3.0s+5.0)',
-      '2/(5+3s+s^2)',
-      '2/(s*s+3*s+5)',
-      '2/(ss+3s+5)',
-      '2e0/(s^2+3s+5)',
-      '4/(2s^2+6s+10)',
-      '-2/(-s^2-3s-5)',
-      '−2/(−s²−3s−5)',
-      '–2/(–s²–3s–5)',
-      '(s+2-s)/(s^2+3s+5)',
-    ],
-  ],
-  [
-    '0.5/(s+0.25)',
-    none,
-    [
-      '0,5/(s+0,25)',
-      '.5/(s+.25)',
-      '½/(s+¼)',
-      '(1/2)/(s+1/4)',
-      '\\frac12/(s+\\frac14)',
-      '\\frac{1}{2}/(s+\\frac{1}{4})',
-      '2/(4s+1)',
-      '5e-1/(s+2.5e-1)',
-      '0,5/(s+0,25).',
-    ],
-  ],
-  [
-    '\\frac{\\frac{3}{4}}{s+\\frac{1}{2}}',
-    none,
-    ['(3/4)/(s+1/2)', '¾/(s+½)', '\\frac{3/4}{s+1/2}', '\\frac{\\frac34}{s+\\frac12}', '3/(4s+2)', '1.5/(2s+1)'],
-  ],
-  [
-    '10*(s+2)/(s*(s+1)*(s+5))',
-    none,
-    [
-      '10(s+2)/(s(s+1)(s+5))',
-      '\\frac{10(s+2)}{s(s+1)(s+5)}',
-      '10·(s+2)/(s·(s+1)·(s+5))',
-      '\\frac{10\\left(s+2\\right)}{s\\left(s+1\\right)\\left(s+5\\right)}',
-      '10 (s + 2) / (s (s + 1) (s + 5))',
-      '10[s+2]/{s[s+1][s+5]}',
-      '10(s+2)/(s^3+6s^2+5s)',
-      '10(s+2)/(s³+6s²+5s)',
-      '\\frac{10 s+20}{s^{3}+6 s^{2}+5 s}',
-      '(10s+20)/(s**3+6*s**2+5*s)',
-    ],
-  ],
-  [
-    '(s+1)^3/(s+2)^12',
-    none,
-    [
-      '(s+1)³/(s+2)¹²',
-      '(s+1)^{3}/(s+2)^{12}',
-      '\\frac{(s+1)^{3}}{(s+2)^{12}}',
-      '(s+1)**3/(s+2)**12',
-      '(s+1)(s+1)²/(s+2)¹²',
-      '(s+1)³(s+2)⁻¹²',
-    ],
-  ],
-  [
-    'K*wn^2/(s^2+2*zeta*wn*s+wn^2)',
-    ['K', 'zeta', 'wn'],
-    [
-      'K wn^2/(s^2+2 zeta wn s+wn^2)',
-      'K*ωn^2/(s^2+2*ζ*ωn*s+ωn^2)',
-      'Kωn²/(s²+2ζωns+ωn²)',
-      'K ω_n^2/(s^2+2 ζ ω_n s+ω_n^2)',
-      'K·ωₙ²/(s²+2·ζ·ωₙ·s+ωₙ²)',
-      'K \\omega_n^2/(s^2+2\\zeta\\omega_n s+\\omega_n^2)',
-      '\\frac{K\\omega_n^2}{s^2+2\\zeta\\omega_n s+\\omega_n^2}',
-      '\\frac{K \\omega_{n}^{2}}{s^{2}+2 \\zeta \\omega_{n} s+\\omega_{n}^{2}}',
-      'K omega_n^2/(s^2+2 zeta omega_n s+omega_n^2)',
-      'K*w_n^2/(s^2+2*zeta*w_n*s+w_n^2)',
-      'G(s) = Kωₙ²/(s²+2ζωₙs+ωₙ²)',
-      'K/(s²/ωn²+2ζs/ωn+1)',
-      'K/(1+2ζs/ωn+(s/ωn)²)',
-    ],
-  ],
-  [
-    'Kp/(tau*s+1)',
-    ['Kp', 'tau'],
-    [
-      'K_p/(τ s+1)',
-      'Kp/(τs+1)',
-      'Kₚ/(1+τs)',
-      'K_{p}/(\\tau s+1)',
-      '\\frac{K_p}{\\tau s+1}',
-      'K_p/(tau*s+1)',
-      'Kp/(1+s*tau)',
-      'Kp/(1+sτ)',
-      'Kp/(tau s + 1)',
-      'Kp(τs+1)⁻¹',
-    ],
-  ],
-  [
-    'C*G/(1+C*G*H)',
-    ['C', 'G', 'H'],
-    [
-      'CG/(1+CGH)',
-      'C G/(1+C G H)',
-      'C·G/(1+C·G·H)',
-      'C(s)G(s)/(1+C(s)G(s)H(s))',
-      '\\frac{CG}{1+CGH}',
-      '\\frac{C(s)G(s)}{1+C(s)G(s)H(s)}',
-      'GC/(1+GCH)',
-      'Y/R = CG/(1+CGH)',
-      'C*G(s)/(1+H*G(s)*C)',
-      '(C G)/(1 + C G H)',
-    ],
-  ],
-  [
-    'G1*G2/(1+G1*G2*H1)',
-    ['G1', 'G2', 'H1'],
-    [
-      'G1G2/(1+G1G2H1)',
-      'G₁G₂/(1+G₁G₂H₁)',
-      'G_1G_2/(1+G_1G_2H_1)',
-      'G_1 G_2/(1+G_1 G_2 H_1)',
-      '\\frac{G_1G_2}{1+G_1G_2H_1}',
-      '\\frac{G_{1}G_{2}}{1+G_{1}G_{2}H_{1}}',
-      'G1(s)G2(s)/(1+G1(s)G2(s)H1(s))',
-      'G₁(s)·G₂(s)/(1+G₁(s)·G₂(s)·H₁(s))',
-      'G1*G2/(1+G1*G2*H1)',
-      'G2G1/(1+H1G2G1)',
-    ],
-  ],
-  ['K/(T*s+1)', ['K', 'T'], ['K/(Ts+1)', 'K/(1+Ts)', 'K/(sT+1)', 'K/(T s+1)', '\\frac{K}{Ts+1}', 'K/(1+sT)']],
-];
-
-fractions.push(
-  [
-    'exp(-2*s)/(s+1)',
-    none,
-    [
-      'exp(-2s)/(s+1)',
-      'e^(-2s)/(s+1)',
-      'e^{-2s}/(s+1)',
-      '\\frac{e^{-2s}}{s+1}',
-      'exp(−2·s)/(s+1)',
-      '\\exp(-2s)/(s+1)',
-      'e^(−2 s)/(s+1)',
-      'exp(-2s)(s+1)⁻¹',
-      'G(s) = e^{-2s}/(s+1)',
-      '1/(s+1)*exp(-2*s)',
-      'exp(-s)exp(-s)/(s+1)',
-      '\\frac{1}{s+1}e^{-2s}',
-    ],
-  ],
-  [
-    '(s+3)/(s^2+2*s+5)',
-    none,
-    [
-      '(s+3)/(s²+2s+5)',
-      '(s+3)/((s+1)²+4)',
-      '(s+3)/((s+1)^2+2^2)',
-      '\\frac{s+3}{(s+1)^2+4}',
-      '\\frac{s + 3}{s^2 + 2 s + 5}',
-      '(3+s)/(5+2s+s²)',
-      '0,5(2s+6)/(s²+2s+5)',
-      '½(2s+6)/(s²+2s+5)',
-      's/(s²+2s+5)+3/(s²+2s+5)',
-      '(1+3/s)/(s+2+5/s)',
-    ],
-  ],
-  [
-    'k/(m*s^2+b*s+k)',
-    ['k', 'm', 'b'],
-    [
-      'k/(ms^2+bs+k)',
-      'k/(m s²+b s+k)',
-      'k/(ms²+bs+k)',
-      '\\frac{k}{ms^2+bs+k}',
-      '\\frac{k}{m s^{2}+b s+k}',
-      'X/F = k/(ms²+bs+k)',
-      'k/(k+bs+ms²)',
-      '1/((m/k)s²+(b/k)s+1)',
-      'k/(m·s·s+b·s+k)',
-      '(k/m)/(s²+(b/m)s+k/m)',
-    ],
-  ],
-  [
-    'K1*K2/(s*(T1*s+1)*(T2*s+1))',
-    ['K1', 'K2', 'T1', 'T2'],
-    [
-      'K1K2/(s(T1s+1)(T2s+1))',
-      'K₁K₂/(s(T₁s+1)(T₂s+1))',
-      'K_1K_2/(s(T_1s+1)(T_2s+1))',
-      'K_1 K_2/(s (1+T_1 s)(1+T_2 s))',
-      '\\frac{K_1K_2}{s(T_1s+1)(T_2s+1)}',
-      '\\frac{K_{1}K_{2}}{s\\left(T_{1}s+1\\right)\\left(T_{2}s+1\\right)}',
-      'K1·K2/(s·(1+s·T1)·(1+s·T2))',
-      'K1K2/(s(sT1+1)(sT2+1))',
-      'K2K1/(s(T2s+1)(T1s+1))',
-      'L(s) = K₁K₂/(s(1+sT₁)(1+sT₂))',
-    ],
-  ],
-);
-const all = fractions.flatMap(([meaning, letters, typed]) => typed.map((text) => [text, meaning, letters] as const));
-
-test.each(all)('%j means %s', (text, meaning, letters) => {
-  expect(isSame(text, meaning, letters)).toBe(true);
-});
+/** Numbers, points and ranges as students write them, and what is refused with words that say what to type instead. */
 
 describe('what has no sure reading is refused where it stands, with what to type', () => {
   test.each([
@@ -312,7 +50,8 @@ describe('what has no sure reading is refused where it stands, with what to type
     ['s² + #', 5],
     ['\\frac{1}{s+#}', 11],
   ])('%j: the place is that of what was typed', (text, at) => {
-    expect(() => parse(text)).toThrow(expect.objectContaining({ at }));
+    expect(attempt(() => parse(text))).toMatchObject({ at });
+    expect(attempt(() => parse(text))).toBeInstanceOf(Problem);
   });
 
   test.each([
@@ -481,12 +220,17 @@ describe('numbers', () => {
   });
 });
 
+interface Point {
+  re: number;
+  im: number;
+}
+
 describe('points', () => {
   const pair = [
     { re: -1.5, im: 2.5 },
     { re: -1.5, im: -2.5 },
   ];
-  test.each<[string, object[]]>([
+  test.each<[string, Point[]]>([
     ...[
       '-1.5+2.5j; -1.5-2.5j',
       '-1.5 ± 2.5j',
@@ -502,7 +246,7 @@ describe('points', () => {
       '-3/2 ± 5/2j',
       '–1.5 ± 2.5j',
       '-1.5\u200b ± 2.5j',
-    ].map((text): [string, object[]] => [text, pair]),
+    ].map((text): [string, Point[]] => [text, pair]),
     ...[
       '-1, -2',
       '-1; -2',
@@ -513,7 +257,7 @@ describe('points', () => {
       '-1.0, -2.0',
       '-1,0; -2,0',
       '-2/2; -4/2',
-    ].map((text): [string, object[]] => [
+    ].map((text): [string, Point[]] => [
       text,
       [
         { re: -1, im: 0 },
@@ -526,9 +270,11 @@ describe('points', () => {
   ])('%j', (text, expected) => {
     const found = pointsFromText(text);
     expect(found).toHaveLength(expected.length);
-    found.forEach((point, k) =>
-      expect([point.re, point.im]).toEqual(Object.values(expected[k]!).map((v) => expect.closeTo(v as number, 12))),
-    );
+    found.forEach(({ re, im }, k) => {
+      const { re: real, im: imaginary } = expected[k]!;
+      expect(re).toBeCloseTo(real, 12);
+      expect(im).toBeCloseTo(imaginary, 12);
+    });
   });
 
   test.each([
@@ -538,7 +284,7 @@ describe('points', () => {
     ['a+bj', 'is not a point'],
     ['-1 2j', ''],
   ])('%j: %s', (text, words) => {
-    expect(() => pointsFromText(text)).toThrow(words || Problem);
+    expect(() => pointsFromText(text)).toThrow(words === '' ? Problem : words);
   });
 });
 
@@ -594,5 +340,5 @@ describe('ranges', () => {
     ['K', ''],
     ['3 < K < 2', 'the lower end stands first'],
     ['K > a', ''],
-  ])('%j: %s', (text, words) => expect(() => rangesFromText(text)).toThrow(words || Problem));
+  ])('%j: %s', (text, words) => expect(() => rangesFromText(text)).toThrow(words === '' ? Problem : words));
 });

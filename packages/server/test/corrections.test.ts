@@ -1,5 +1,5 @@
 import type { Bench, Correction, CorrectionPreview, ExerciseDocument } from '@nailset/core';
-import { Browser, type SmallCourse, exercise, handIn, right, smallCourse, TestServer, wrong } from './harness';
+import { type Browser, exercise, handIn, right, type SmallCourse, smallCourse, TestServer, wrong } from './harness';
 
 let server: TestServer;
 let course: { -readonly [K in keyof SmallCourse]: SmallCourse[K] };

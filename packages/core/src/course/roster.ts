@@ -147,7 +147,7 @@ function readLine(row: readonly string[], of: Map<Column, number>, line: number)
   // Where given names stand alone, a column called “name” holds the family’s.
   const family = cell('family') || (cell('given') ? cell('name') : '');
   const whole = [cell('given'), family].filter(Boolean).join(' ');
-  const name = whole || inOrder(cell('name')) || raw.replace(/<.*$/, '').trim();
+  const name = whole || inOrder(cell('name')) || (raw.split('<')[0] ?? '').trim();
   if (!name || name.includes('@')) return { line, text, problem: 'There is no name.' };
   if (name.length > 100) return { line, text, problem: 'The name is longer than 100 letters.' };
   const said = (column: Column) => cell(column) || null;
@@ -157,7 +157,10 @@ function readLine(row: readonly string[], of: Map<Column, number>, line: number)
 }
 
 /** `Okafor, Ilse` as `Ilse Okafor`. */
-const inOrder = (name: string): string => name.replace(/^([^,]+),\s*([^,]+)$/, '$2 $1');
+function inOrder(name: string): string {
+  const [family = '', given, more] = name.split(',').map((piece) => piece.trim());
+  return given && more === undefined ? `${given} ${family}` : name;
+}
 
 /** The files of a OneRoster 1.2 export. Who has left is left out; a class is the group where there are several. */
 function oneRoster(users: Listed, files: readonly Listed[]): Roster {

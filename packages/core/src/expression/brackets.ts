@@ -1,5 +1,5 @@
-import { orElse } from './problem.js';
 import { parse } from './parse.js';
+import { orElse } from './problem.js';
 import { childrenOf, type Tree } from './tree.js';
 
 const opening = '([{（';

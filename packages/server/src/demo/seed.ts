@@ -3,20 +3,10 @@ import { must } from '@nailset/core';
 import { eq, sql } from 'drizzle-orm';
 import { hashPassword } from '../passwords.js';
 import { record } from '../store/courseLog.js';
+import { comments, extensions } from '../store/courseSchema.js';
 import type { Database, Transaction } from '../store/database.js';
 import { addCourse } from '../store/people.js';
-import {
-  comments,
-  courses,
-  draws,
-  exercises,
-  extensions,
-  memberships,
-  people,
-  submissions,
-  verdicts,
-  versions,
-} from '../store/schema.js';
+import { courses, draws, exercises, memberships, people, submissions, verdicts, versions } from '../store/schema.js';
 import { drafts, idOf, published, students } from './course.js';
 import { preparedWork } from './handedIn.js';
 import { demoAssistant, demoInstructor, demoPassword, emailOf } from './people.js';

@@ -1,23 +1,32 @@
-import { type ManyPoints, must, type PartAnswers } from '@nailset/core';
+import { type DrawValues, type ExerciseDocument, type ManyPoints, must, type PartAnswers } from '@nailset/core';
 import { answerToText, pointsOf } from '@nailset/core/checks';
 import { and, asc, eq, inArray } from 'drizzle-orm';
-import type { Threads } from '../checks/threads.js';
 import { Refusal } from '../errors.js';
 import { grouped } from '../grouped.js';
 import { record } from './courseLog.js';
+import { comments, looks } from './courseSchema.js';
 import type { Database, Transaction } from './database.js';
 import { documentsOf } from './documents.js';
 import { drawsOf } from './exercises.js';
 import { courseWithPeople } from './people.js';
-import { comments, exercises, looks, overrides, people, submissions, versions } from './schema.js';
+import { exercises, overrides, people, submissions, versions } from './schema.js';
 import { bestOf, standingOf, wantsLook } from './standing.js';
 
 /** What staff see of the answers to a part, and do about them. */
 
+/** Works expected answers out on a thread. */
+export interface Expecting {
+  expected(
+    document: ExerciseDocument,
+    partId: string,
+    values: readonly DrawValues[],
+  ): Promise<readonly (string | null)[]>;
+}
+
 /** Every answer of a class to a part, every try, by student and then by try. */
 export async function answersToPart(
   database: Database,
-  threads: Threads,
+  threads: Expecting,
   exerciseId: string,
   partId: string,
 ): Promise<PartAnswers> {

@@ -1,7 +1,16 @@
-import type { ApplyCorrection, Correction, CorrectionPreview, NewCorrection, Recheck, Verdict } from '@nailset/core';
+import type {
+  Answer,
+  ApplyCorrection,
+  Correction,
+  CorrectionPreview,
+  DrawValues,
+  ExerciseDocument,
+  NewCorrection,
+  Recheck,
+  Verdict,
+} from '@nailset/core';
 import { must } from '@nailset/core';
 import { and, asc, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm';
-import type { Threads } from '../checks/threads.js';
 import { Refusal } from '../errors.js';
 import { type Deed, record } from './courseLog.js';
 import type { Database, Transaction } from './database.js';
@@ -12,6 +21,22 @@ import { corrections, draws, people, rechecks, returnedTries, submissions, verdi
 import { standingOf } from './standing.js';
 
 /** Answers checked again after an exercise was corrected: first a preview, which changes nothing, then what counts. */
+
+/** An answer to be checked against another version; `values` are the numbers it was given for. */
+export interface Rechecked {
+  readonly partId: string;
+  readonly values: DrawValues;
+  readonly seed: string;
+  readonly answer: Answer;
+}
+
+/** Checks answers against another version on a thread; what cannot be checked says why. */
+export interface Rechecking {
+  recheck(
+    document: ExerciseDocument,
+    items: readonly Rechecked[],
+  ): Promise<readonly ({ readonly verdict: Verdict } | { readonly problem: string })[]>;
+}
 
 /** Answers checked at one go. */
 const handful = 12;
@@ -62,7 +87,7 @@ export async function beginCorrection(
  * Checks some of the answers that wait in a correction; false when none is left for now, or it was cancelled. Each is
  * taken by one worker alone, and what a worker that dies had taken waits again.
  */
-export async function recheckSome(database: Database, threads: Threads, correctionId: string): Promise<boolean> {
+export async function recheckSome(database: Database, threads: Rechecking, correctionId: string): Promise<boolean> {
   return database.transaction(async (tx) => {
     const [correction] = await tx.select().from(corrections).where(eq(corrections.id, correctionId));
     if (correction?.state !== 'checking') return false;

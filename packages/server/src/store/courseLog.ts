@@ -1,8 +1,9 @@
 import type { LogRow } from '@nailset/core';
 import { desc, eq } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
+import { courseLog } from './courseSchema.js';
 import type { Database, Transaction } from './database.js';
-import { courseLog, exercises, people } from './schema.js';
+import { exercises, people } from './schema.js';
 
 /** Something that staff did to marks, dates or people. */
 export interface Deed {

@@ -3,22 +3,20 @@ import { weeksLater } from '@nailset/core/checks';
 import { and, asc, desc, eq, inArray, isNull } from 'drizzle-orm';
 import { Refusal } from '../errors.js';
 import { grouped } from '../grouped.js';
+import { comments, extensions, sheets } from './courseSchema.js';
 import type { Database, Transaction } from './database.js';
 import { addCourse } from './people.js';
 import { noPassword } from './roster.js';
 import {
-  comments,
   courses,
   draws,
   exercises,
-  extensions,
   memberships,
   overrides,
   people,
   resetLinks,
   savedAnswers,
   sessions,
-  sheets,
   submissions,
   verdicts,
   versions,

@@ -3,8 +3,9 @@ import { closesAt, type Dates, datesFor, type Extension } from '@nailset/core/ch
 import { and, asc, eq, inArray, isNull } from 'drizzle-orm';
 import { Refusal } from '../errors.js';
 import { grouped } from '../grouped.js';
+import { extensions } from './courseSchema.js';
 import type { Database, Transaction } from './database.js';
-import { exercises, extensions, memberships, people } from './schema.js';
+import { exercises, memberships, people } from './schema.js';
 
 /** The dates of one person for one exercise. */
 export type OwnDates = ReturnType<typeof datesFor>;

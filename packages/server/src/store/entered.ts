@@ -2,13 +2,13 @@ import { createHash } from 'node:crypto';
 import { type Answer, type EnteredAnswers, type EnteredPlan, must, type Part, Problem } from '@nailset/core';
 import { answerFromText } from '@nailset/core/checks';
 import { and, eq, inArray, sql } from 'drizzle-orm';
-import type { Threads } from '../checks/threads.js';
 import { cellsOf } from '../csv.js';
 import { Refusal } from '../errors.js';
 import { record } from './courseLog.js';
 import type { Database, Transaction } from './database.js';
 import { datesIn } from './dates.js';
-import { drawFor, newestVersion } from './exercises.js';
+import { drawFor, type Drawing, newestVersion } from './exercises.js';
+import type { Reading } from './handIn.js';
 import { enqueued } from './jobs.js';
 import { courseWithPeople } from './people.js';
 import { submissions } from './schema.js';
@@ -48,7 +48,7 @@ const mostLines = 5000;
  */
 export async function enterAnswers(
   database: Database,
-  threads: Threads,
+  threads: Drawing & Reading,
   { exerciseId, courseId, byPersonId }: { exerciseId: string; courseId: string; byPersonId: string },
   { text, apply }: EnteredAnswers,
 ): Promise<EnteredPlan> {

@@ -4,9 +4,10 @@ import { and, desc, eq } from 'drizzle-orm';
 import { tableText } from '../csv.js';
 import { Refusal } from '../errors.js';
 import { record } from './courseLog.js';
+import { exports } from './courseSchema.js';
 import type { Database } from './database.js';
 import { marksOf } from './marks.js';
-import { exports, people } from './schema.js';
+import { people } from './schema.js';
 
 /** Marks as registries read them; what was given out is kept as it was. */
 

@@ -11,11 +11,12 @@ import {
 import { Disclosure, isVisible, pointsOf } from '@nailset/core/checks';
 import { and, eq, sql } from 'drizzle-orm';
 import { Refusal } from '../errors.js';
+import { excused } from './courseSchema.js';
 import type { Database, Transaction } from './database.js';
 import { closesFor, datesIn, type OwnDates, underDates } from './dates.js';
 import { documentsOf } from './documents.js';
 import { courseWithPeople } from './people.js';
-import { courses, excused, exercises, overrides, submissions, verdicts } from './schema.js';
+import { courses, exercises, overrides, submissions, verdicts } from './schema.js';
 import { publishedExercises } from './shelf.js';
 import { shareKept } from './standing.js';
 

@@ -1,8 +1,20 @@
-import type { Paper, PaperSheet } from '@nailset/core';
-import type { Threads } from '../checks/threads.js';
+import type { DrawValues, ExerciseDocument, Paper, PaperSheet } from '@nailset/core';
 import type { Database } from './database.js';
-import { drawFor, factsOf, newestVersion } from './exercises.js';
+import { drawFor, type Drawing, factsOf, newestVersion } from './exercises.js';
 import { courseWithPeople } from './people.js';
+
+interface Shown {
+  readonly versionId: string;
+  readonly personId: string;
+  readonly document: ExerciseDocument;
+  readonly values: DrawValues;
+}
+
+/** Works out on a thread what a student sees, and what is expected. */
+export interface Showing {
+  seen(name: 'view', shown: Shown): Promise<Pick<PaperSheet, 'statement' | 'parameters' | 'diagrams' | 'parts'>>;
+  seen(name: 'solutions', shown: Shown): Promise<PaperSheet['solutions']>;
+}
 
 /** Sheets of one page of a print; a class is asked for in several. */
 export const sheetsAtOnce = 25;
@@ -14,7 +26,7 @@ export const sheetsAtOnce = 25;
  */
 export async function paperOf(
   database: Database,
-  threads: Threads,
+  threads: Drawing & Showing,
   exerciseId: string,
   asked: { each: boolean; from: number; personId: string },
 ): Promise<Paper> {

@@ -2,9 +2,7 @@ import {
   type Answer,
   type DrawValues,
   type ExerciseDocument,
-  type LateRule,
   type Marking,
-  type Sheet,
   type Trail,
   type Verdict,
 } from '@nailset/core';
@@ -29,9 +27,9 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 
-const time = (name: string) => timestamp(name, { withTimezone: true });
-const id = () => uuid('id').primaryKey().defaultRandom();
-const now = (name: string) => time(name).notNull().defaultNow();
+export const time = (name: string) => timestamp(name, { withTimezone: true });
+export const id = () => uuid('id').primaryKey().defaultRandom();
+export const now = (name: string) => time(name).notNull().defaultNow();
 
 /** Documents of earlier formats are read in the present one; what is stored stays as it was published. */
 const exerciseDocument = customType<{ data: ExerciseDocument; driverData: unknown }>({
@@ -285,28 +283,6 @@ export const overrides = pgTable(
   (t) => [index('overrides_submission').on(t.submissionId, t.at)],
 );
 
-/** Dates of a group or of one person, instead of the exercise’s own. */
-export const extensions = pgTable(
-  'extensions',
-  {
-    id: id(),
-    exerciseId: uuid('exercise_id')
-      .notNull()
-      .references(() => exercises.id),
-    personId: uuid('person_id').references(() => people.id),
-    group: text('group_name'),
-    visibleFrom: time('visible_from'),
-    dueAt: time('due_at'),
-    late: jsonb('late').$type<LateRule>(),
-    reason: text('reason').notNull(),
-    byPersonId: uuid('by_person_id')
-      .notNull()
-      .references(() => people.id),
-    at: now('at'),
-  },
-  (t) => [unique().on(t.exerciseId, t.personId), unique().on(t.exerciseId, t.group)],
-);
-
 export const correctionState = pgEnum('correction_state', ['checking', 'ready', 'cancelled', 'applied']);
 
 /** Answers checked again against a version: first all the verdicts, then what counts of them. */
@@ -366,107 +342,3 @@ export const returnedTries = pgTable('returned_tries', {
     .references(() => corrections.id),
   at: now('at'),
 });
-
-/** What staff say to a student about an answer; never changed. */
-export const comments = pgTable(
-  'comments',
-  {
-    id: id(),
-    submissionId: uuid('submission_id')
-      .notNull()
-      .references(() => submissions.id),
-    text: text('text').notNull(),
-    byPersonId: uuid('by_person_id')
-      .notNull()
-      .references(() => people.id),
-    at: now('at'),
-  },
-  (t) => [index('comments_submission').on(t.submissionId, t.at)],
-);
-
-/** Who has looked at an answer that wanted a person; never changed. */
-export const looks = pgTable(
-  'looks',
-  {
-    id: id(),
-    submissionId: uuid('submission_id')
-      .notNull()
-      .references(() => submissions.id),
-    byPersonId: uuid('by_person_id')
-      .notNull()
-      .references(() => people.id),
-    at: now('at'),
-  },
-  (t) => [index('looks_submission').on(t.submissionId, t.at)],
-);
-
-/** Everything by which staff change marks, dates or people; never changed. It holds no names, only whom it is about. */
-export const courseLog = pgTable(
-  'course_log',
-  {
-    id: id(),
-    courseId: uuid('course_id')
-      .notNull()
-      .references(() => courses.id),
-    exerciseId: uuid('exercise_id').references(() => exercises.id),
-    personId: uuid('person_id').references(() => people.id),
-    byPersonId: uuid('by_person_id')
-      .notNull()
-      .references(() => people.id),
-    words: text('words').notNull(),
-    reason: text('reason').notNull().default(''),
-    at: now('at'),
-  },
-  (t) => [index('course_log_course').on(t.courseId, t.at)],
-);
-
-/** Exercises that do not count for someone. */
-export const excused = pgTable(
-  'excused',
-  {
-    exerciseId: uuid('exercise_id')
-      .notNull()
-      .references(() => exercises.id),
-    personId: uuid('person_id')
-      .notNull()
-      .references(() => people.id),
-    reason: text('reason').notNull(),
-  },
-  (t) => [primaryKey({ columns: [t.exerciseId, t.personId] })],
-);
-
-/** What was given out of the gradebook, as it was then. */
-export const exports = pgTable(
-  'exports',
-  {
-    id: id(),
-    courseId: uuid('course_id')
-      .notNull()
-      .references(() => courses.id),
-    byPersonId: uuid('by_person_id')
-      .notNull()
-      .references(() => people.id),
-    kind: text('kind').notNull(),
-    name: text('name').notNull(),
-    content: text('content').notNull(),
-    at: now('at'),
-  },
-  (t) => [index('exports_course').on(t.courseId, t.at)],
-);
-
-/** Sheets of the open bench. Their makers’ browsers name them, so that saving one twice makes one. */
-export const sheets = pgTable(
-  'sheets',
-  {
-    id: uuid('id').primaryKey(),
-    personId: uuid('person_id')
-      .notNull()
-      .references(() => people.id),
-    /** Whose members may look at it. */
-    courseId: uuid('course_id').references(() => courses.id),
-    sheet: jsonb('sheet').$type<Sheet>().notNull(),
-    revision: integer('revision').notNull().default(1),
-    savedAt: now('saved_at'),
-  },
-  (t) => [index('sheets_person').on(t.personId, t.savedAt), index('sheets_course').on(t.courseId, t.savedAt)],
-);

@@ -1,8 +1,9 @@
 import { type BenchSheetRow, type KeptSheet, type Sheet } from '@nailset/core';
 import { and, count, desc, eq, isNull, or, sql } from 'drizzle-orm';
 import { Refusal } from '../errors.js';
+import { sheets } from './courseSchema.js';
 import type { Database } from './database.js';
-import { courses, memberships, people, sheets } from './schema.js';
+import { courses, memberships, people } from './schema.js';
 
 /** How many a person keeps. */
 const most = 200;

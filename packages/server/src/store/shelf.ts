@@ -2,9 +2,10 @@ import { isDeepStrictEqual } from 'node:util';
 import { must, type Shelf, sumOfShares } from '@nailset/core';
 import { pointsOf } from '@nailset/core/checks';
 import { and, asc, count, eq, isNull } from 'drizzle-orm';
+import { extensions } from './courseSchema.js';
 import type { Database } from './database.js';
 import { newestVersions } from './exercises.js';
-import { courses, exercises, extensions, memberships } from './schema.js';
+import { courses, exercises, memberships } from './schema.js';
 import { countsIn } from './standing.js';
 
 /** The instructor's shelf: every exercise with its state and how much was handed in. */

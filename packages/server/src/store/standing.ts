@@ -1,10 +1,11 @@
 import { type Answer, type CorrectedBy, type LateRule, must, type Verdict } from '@nailset/core';
 import { and, asc, desc, eq, inArray, type SQL, sql } from 'drizzle-orm';
+import { looks } from './courseSchema.js';
 import { type Database, prepared } from './database.js';
 import { datesIn } from './dates.js';
 import { documentsOf } from './documents.js';
 import { graceMilliseconds } from './handIn.js';
-import { corrections, exercises, looks, overrides, returnedTries, submissions, verdicts, versions } from './schema.js';
+import { corrections, exercises, overrides, returnedTries, submissions, verdicts, versions } from './schema.js';
 
 /** How what was handed in stands by now: its verdict, what people decided, and the points that follow. */
 

@@ -38,6 +38,8 @@ export function LongTable<Row>({
   const frame = useRef<HTMLDivElement>(null);
   const printing = usePrinting();
   const whole = printing || rows.length <= few;
+  // It gives functions that are new at every drawing, which is what it is for.
+  // eslint-disable-next-line react-hooks/incompatible-library
   const virtual = useVirtualizer({
     count: whole ? 0 : rows.length,
     getScrollElement: () => frame.current,
