@@ -301,7 +301,10 @@ describe('next year', () => {
       student.id,
     ]);
     expect(left[0]!.n).toBe(1);
-    expect(JSON.stringify(await peopleNow())).not.toMatch(/Ilse|ilse/);
+    expect(JSON.stringify(await peopleNow())).not.toMatch(/Ilse|ilse|Deleted/);
+    const [kept] = await server.sql<{ id: string }>('select id from submissions where person_id = $1', [student.id]);
+    const seen = await instructor.get<{ person: { name: string } }>(`/submissions/${kept!.id}`);
+    expect([seen.status, seen.body.person.name]).toEqual([200, 'Deleted person']);
     // The only instructor cannot leave a course without one.
     expect((await instructor.send('DELETE', '/api/me', { password: 'a long password' })).status).toBe(409);
     expect((await instructor.get(`/courses/${courseId}/people`)).status).toBe(200);

@@ -164,6 +164,32 @@ describe('the bench for gains', () => {
     expect(status()).toContain(words);
   });
 
+  test('after full marks the next part that is open is a click away', async () => {
+    const verdict = { met: true, points: 3, outOf: 3, words: 'All hold.', checker: '1', items: [] };
+    const solved = [attempt({ verdict }), attempt({ id: `${id.slice(0, -1)}1`, partId: 'model', verdict })];
+    render(<Sheet of={{ ...bench, handedIn: solved }} />);
+    await userEvent.click(screen.getByRole('button', { name: /Tune$/ }));
+    await userEvent.click(screen.getByRole('button', { name: 'Next open part' }));
+    expect(screen.getByRole('button', { name: /Guess$/ }).getAttribute('aria-current')).toBe('step');
+    expect(screen.queryByRole('button', { name: 'Next open part' })).toBeNull();
+  });
+
+  test('tries that were given back count as not used, and after a correction the same may be handed in again', () => {
+    const handedIn = [1, 2, 3].map((n) => attempt({ id: `${id.slice(0, -1)}${n}`, attempt: n, returned: n < 3 }));
+    render(<Sheet of={{ ...bench, version: 2, handedIn }} />);
+    expect(screen.getByText('2 tries left')).toBeTruthy();
+    expect(handInButton().disabled).toBe(false);
+    expect(screen.getAllByText(/given back/)).toHaveLength(2);
+  });
+
+  test('a comment and what was checked again stand with the try', () => {
+    const corrected = { version: 1, reason: 'The key was wrong.', at: '2026-11-21T10:00:00Z' };
+    const comments = [{ text: 'Look at Kd.', by: 'Bram Ozturk', at: '2026-11-21T10:00:00Z' }];
+    render(<Sheet of={{ ...bench, handedIn: [attempt({ corrected, comments })] }} />);
+    expect(screen.getByText(/Checked again .*: The key was wrong\./)).toBeTruthy();
+    expect(screen.getByText('Bram Ozturk: Look at Kd.')).toBeTruthy();
+  });
+
   test('says what a late answer is worth while it is taken', () => {
     render(<Sheet handing={{ worth: 'Late: keeps 50 % of its points.' }} />);
     expect(status()).toMatch(/Late: keeps 50 % of its points\.$/);

@@ -85,7 +85,9 @@ export function classSheetRoutes(app: App, { database, threads }: House): void {
       );
       const { courseId } = await factsOf(database, submission.exerciseId);
       const { people } = await courseWithPeople(database, courseId, { removed: true });
-      const { id, name, email } = must(people.find((person) => person.id === submission.personId));
+      const { id, name, email } = people.find((person) => person.id === submission.personId) ?? {
+        ...{ id: submission.personId, name: 'Deleted person', email: '' },
+      };
       const standing = await standingOf(database, submission.exerciseId, submission.personId);
       const own = must(standing.find((entry) => entry.id === submission.id));
       const tries = standing.filter(({ partId }) => partId === submission.partId);

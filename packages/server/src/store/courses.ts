@@ -188,10 +188,8 @@ export async function forgetPerson(tx: Transaction, personId: string): Promise<v
   await tx.delete(savedAnswers).where(eq(savedAnswers.personId, personId));
   await tx.delete(sheets).where(eq(sheets.personId, personId));
   await tx.delete(extensions).where(eq(extensions.personId, personId));
-  await tx
-    .update(memberships)
-    .set({ studentNumber: '', group: '', removedAt: new Date() })
-    .where(eq(memberships.personId, personId));
+  // Nobody brings an account back that has no owner any more.
+  await tx.delete(memberships).where(eq(memberships.personId, personId));
   await tx
     .update(people)
     .set({ name: 'Deleted person', email: `deleted-${personId}@nowhere.invalid`, passwordHash: noPassword })

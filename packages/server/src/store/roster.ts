@@ -118,10 +118,9 @@ async function takeIn(tx: Transaction, courseId: string, byPersonId: string, row
     changed: 'changed by a list',
     known: '',
   };
-  const deeds = wanted.flatMap(({ email, change, words: what }) => {
+  const deeds = wanted.flatMap(({ email, change }) => {
     const personId = idOf.get(email.toLowerCase());
-    const said = change === 'changed' ? `${words[change]}: ${what}` : words[change];
-    return personId ? [{ courseId, byPersonId, personId, words: said }] : [];
+    return personId ? [{ courseId, byPersonId, personId, words: words[change] }] : [];
   });
   await record(tx, ...deeds);
   return linksFor(

@@ -74,13 +74,10 @@ export function BenchSheet({
   const left = part.attempts - attempts.filter(({ returned }) => !returned).length;
   const last = attempts.at(-1);
   const readable = readableNow(part, answer, scope, live);
-  const blocked = blockedBecause(
-    readable,
-    left,
-    // After a correction the same answer may be right.
-    last?.version === bench.version && sameAnswer(last.answer, answer),
-    handing?.closed,
-  );
+  // After a correction the same answer may be right.
+  const same = last?.version === bench.version && sameAnswer(last.answer, answer);
+  const blocked = blockedBecause(readable, left, same, handing?.closed);
+  const next = same && last?.verdict?.met ? nextOpen(bench, part.id) : undefined;
   const solution = bench.solutions.find(({ partId }) => partId === part.id);
   const bar = (
     <HandInBar
@@ -91,6 +88,7 @@ export function BenchSheet({
       busy={handing?.busy ?? false}
       error={handing?.error}
       onHandIn={handing && (() => handing.handIn(part, answer))}
+      onNext={next === undefined ? undefined : () => dispatch({ do: 'open', part: next })}
       onKeys={() => setKeysShown(true)}
     />
   );
@@ -157,11 +155,21 @@ function readableNow(part: StudentPart, answer: Answer, scope: Scope, live: Live
   return { shown: null, words: response?.verdict.words ?? '', problem: problem?.message ?? read.problem };
 }
 
+/** The first part after this one, and then from the top, that is not solved and has tries left. */
+function nextOpen({ parts, handedIn }: Bench, partId: string): string | undefined {
+  const at = parts.findIndex(({ id }) => id === partId);
+  const isOpen = ({ id, attempts }: StudentPart): boolean => {
+    const own = handedIn.filter((attempt) => attempt.partId === id);
+    return !own.some(({ verdict }) => verdict?.met) && own.filter(({ returned }) => !returned).length < attempts;
+  };
+  return [...parts.slice(at + 1), ...parts.slice(0, at)].find(isOpen)?.id;
+}
+
 function blockedBecause(readable: Readable, left: number, same: boolean, closed = false): string {
   if (closed) return 'The due date has passed.';
   if (left <= 0) return 'All tries are used; your best one counts.';
   if (readable.problem) return readable.problem;
-  if (same) return 'This is what you handed in. Change it to try again.';
+  if (same) return 'This is what you handed in. Another answer is another try.';
   return '';
 }
 

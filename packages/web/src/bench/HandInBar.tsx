@@ -10,6 +10,7 @@ export function HandInBar({
   busy,
   error,
   onHandIn,
+  onNext,
   onKeys,
 }: {
   answer: ReactNode;
@@ -20,6 +21,8 @@ export function HandInBar({
   busy: boolean;
   error: string | undefined;
   onHandIn: (() => void) | undefined;
+  /** Opens the next part that is not solved, where this one is. */
+  onNext: (() => void) | undefined;
   onKeys: () => void;
 }) {
   return (
@@ -39,10 +42,16 @@ export function HandInBar({
           Keys ?
         </button>
         <span>{triesLeft}</span>
-        {onHandIn && (
-          <Button look="strong" disabled={blocked !== '' || busy} onClick={onHandIn}>
-            {busy ? 'Handing in …' : 'Hand in'}
+        {onNext ? (
+          <Button look="strong" onClick={onNext}>
+            Next open part
           </Button>
+        ) : (
+          onHandIn && (
+            <Button look="strong" disabled={blocked !== '' || busy} onClick={onHandIn}>
+              {busy ? 'Handing in …' : 'Hand in'}
+            </Button>
+          )
         )}
       </span>
     </div>

@@ -38,7 +38,8 @@ export function PublishDialog({
           <AlertDialog.Title className="font-serif text-lg">Publish version {version}?</AlertDialog.Title>
           <AlertDialog.Description className="mt-2 mb-3">
             Students see it at once, and it never changes again.
-            {submissions > 0 && ` The ${submissions} answers handed in so far keep their verdicts and count as tries.`}
+            {submissions > 0 &&
+              ` The ${submissions} answers handed in so far keep their verdicts and count as tries; afterwards you can check them again.`}
           </AlertDialog.Description>
           {changes && <Changes changes={changes} draws={draws} newNumbers={newNumbers} />}
           {changes && changes.seen > 0 && draws && (

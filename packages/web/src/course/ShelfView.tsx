@@ -68,6 +68,9 @@ export function ShelfView({ courseId, role }: { courseId: string; role: Role }) 
                       if (file) void addFrom(file);
                     }}
                   />
+                  <Link to={`/courses/${courseId}/print`} className="link mr-2 self-center text-[13px]">
+                    Print
+                  </Link>
                   <Button onClick={() => picker.current?.click()} disabled={create.isPending}>
                     Import
                   </Button>

@@ -89,13 +89,17 @@ function AccountMenu() {
             <span className="block font-medium">{person.name}</span>
             <span className="text-note text-slate">{person.email}</span>
           </p>
-          {memberships.map(({ courseId, course, role }) => (
+          {memberships.map(({ courseId, course, role, archived }) => (
             <DropdownMenu.Item
               key={courseId}
               className={itemLook}
               onSelect={() => void navigate(`/courses/${courseId}`)}
             >
-              {course} <span className="text-slate">· {role}</span>
+              {course}{' '}
+              <span className="text-slate">
+                · {role}
+                {archived && ', archived'}
+              </span>
             </DropdownMenu.Item>
           ))}
           <DropdownMenu.Item className={itemLook} onSelect={() => void navigate('/open')}>
