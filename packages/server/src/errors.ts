@@ -4,7 +4,7 @@ import type { Finding } from '@nailset/core/checks';
 /** Every error that the server answers with: its status and what people read. One table. */
 const table = {
   notSignedIn: [401, 'You are not signed in, or the session has ended. Sign in again; nothing is lost.'],
-  wrongPassword: [401, 'E-mail and password do not belong together.'],
+  wrongPassword: [401, 'E-mail and password do not match.'],
   weakPassword: [
     422,
     'This password is easy to guess: it is common, like your name or e-mail, or repeats itself. Three or four words that do not belong together make a good one.',

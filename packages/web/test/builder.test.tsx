@@ -73,7 +73,7 @@ describe('given', () => {
     render(<Builder />);
     type('a, to', '0.5');
     expect(screen.getAllByText(/a: The upper end of a draw must lie above the lower end\./).length).toBe(1);
-    expect(screen.getByText(/Mend what is marked on the left/)).toBeTruthy();
+    expect(screen.getByText(/Fix the marked fields/)).toBeTruthy();
     fireEvent.change(screen.getByLabelText('a, kind of draw'), { target: { value: 'list' } });
     type('a, values, separated by semicolons', '1; 1.5 2');
     expect(latest.parameters[0]!.draw).toEqual({ kind: 'list', values: [1, 1.5, 2] });

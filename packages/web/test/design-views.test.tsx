@@ -272,9 +272,9 @@ describe('the plane', () => {
   test('what lies outside is counted; zooming out brings it in', async () => {
     show();
     for (let k = 0; k < 8; k++) await userEvent.click(screen.getByRole('button', { name: 'Zoom in' }));
-    expect(screen.getByText(/farther out/)).not.toBeNull();
+    expect(screen.getByText(/outside the plot/)).not.toBeNull();
     await userEvent.click(screen.getByRole('button', { name: 'Fit' }));
-    expect(screen.queryByText(/farther out/)).toBeNull();
+    expect(screen.queryByText(/outside the plot/)).toBeNull();
   });
 });
 

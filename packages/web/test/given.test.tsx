@@ -259,7 +259,7 @@ describe('the editor of a part', () => {
     render(<Editor start={newPart('choice', [], { system: 'G' })} />);
     await userEvent.click(screen.getByRole('button', { name: 'Add an option' }));
     change('Option 3', 'It rests at once.');
-    change('What option 3 is told when it is wrong', 'It has two poles.');
+    change('Remark when option 3 is wrong', 'It has two poles.');
     await userEvent.click(screen.getByText('Several can be right'));
     expect(part).toMatchObject({ several: true });
     expect((part as Extract<Part, { kind: 'choice' }>).options[2]).toEqual({
@@ -380,7 +380,7 @@ describe('the proof', () => {
     rerender(<ProofPanel document={{ ...draft, title: 'Other' }} open="tune" ready />);
     expect(screen.getByText(/The exercise changed/)).toBeTruthy();
     rerender(<ProofPanel document={draft} open="tune" ready={false} />);
-    expect(screen.getByText(/Mend what is marked/)).toBeTruthy();
+    expect(screen.getByText(/Fix the marked fields/)).toBeTruthy();
     expect(screen.getByRole<HTMLButtonElement>('button', { name: /^Prove/ }).disabled).toBe(true);
   });
 });

@@ -45,7 +45,7 @@ describe('the lectern', () => {
   test('shows the statement with the first question alone', async () => {
     await open();
     expect(question().getByText(/A ferry ramp follows/)).not.toBeNull();
-    expect(screen.getByRole('button', { name: 'Before' })).toHaveProperty('disabled', true);
+    expect(screen.getByRole('button', { name: 'Previous' })).toHaveProperty('disabled', true);
     await press('Next');
     expect(screen.getByText('2 of 3')).not.toBeNull();
     expect(question().queryByText(/A ferry ramp follows/)).toBeNull();
@@ -63,7 +63,7 @@ describe('the lectern', () => {
     await press('Reveal');
     expect(right()).not.toBeNull();
     await press('Next');
-    await press('Before');
+    await press('Previous');
     expect(
       counts()
         .map(({ value }) => value)

@@ -121,10 +121,10 @@ describe('a response plot', () => {
 describe('the plane of poles', () => {
   const { poles, zeros } = systemOf(fractionOf('(s+2)/((s^2+2s+5)(s+40))'));
 
-  test('tells its points in words, and how many lie farther out', () => {
+  test('tells its points in words, and how many lie outside the plot', () => {
     render(<PolePlane title="Poles" poles={poles} zeros={zeros} reach={4} />);
     expect(screen.getByRole('img', { name: 'Poles: poles at −40, −1 ± 2j; zeros at −2.' })).toBeTruthy();
-    expect(screen.getByText('1 farther out')).toBeTruthy();
+    expect(screen.getByText('1 outside the plot')).toBeTruthy();
   });
 
   test('has the same scale on both axes', () => {

@@ -3,7 +3,12 @@ import type { Quantity } from './quantity.js';
 
 const response = { source: 'response', usualRelation: 'atMost' } as const;
 const time = { ...response, unit: 's', excess: 's too late', lack: 's too early' } as const;
-const percent = { ...response, unit: '%', excess: 'points too high', lack: 'points too low' } as const;
+const percent = {
+  ...response,
+  unit: '%',
+  excess: 'percentage points too high',
+  lack: 'percentage points too low',
+} as const;
 const level = { ...response, unit: '', excess: 'too high', lack: 'too low' } as const;
 
 /** What is read off the response to a step. */

@@ -77,7 +77,7 @@ export function StudentPreview({ document, open }: { document: ExerciseDocument;
           placeOfLink={placeOfLink}
         />
       ) : (
-        <p className="p-5 text-slate">Mend what is marked on the left to see the student’s view.</p>
+        <p className="p-5 text-slate">Fix the marked fields to see the student’s view.</p>
       )}
     </section>
   );

@@ -190,13 +190,7 @@ function CopyDialog({ courseId, course }: { courseId: string; course: string }) 
         </Field>
         <Field label="Dates move by weeks" error={moved === undefined ? 'A whole number is needed.' : undefined}>
           {(ids) => (
-            <input
-              {...ids}
-              className="input"
-              inputMode="numeric"
-              value={weeks}
-              onChange={(event) => setWeeks(event.target.value)}
-            />
+            <input {...ids} className="input" value={weeks} onChange={(event) => setWeeks(event.target.value)} />
           )}
         </Field>
       </div>

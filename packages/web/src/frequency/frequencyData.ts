@@ -71,7 +71,7 @@ function countWords({
   closedLoopUnstable,
 }: ReturnType<typeof countEncirclements>): string {
   if (encirclements === null || closedLoopUnstable === null) {
-    return 'The curve runs through −1: the closed loop is on the edge.';
+    return 'The curve runs through −1: the closed loop is marginally stable.';
   }
   const times = (n: number): string => (n === 0 ? 'not at all' : n === 1 ? 'once' : n === 2 ? 'twice' : `${n} times`);
   const way = encirclements === 0 ? '' : encirclements > 0 ? ' clockwise' : ' counter-clockwise';

@@ -103,7 +103,7 @@ function Projected({
           </Link>
           <h1 className="min-w-40 flex-1 truncate font-serif text-[16px]">{document.title}</h1>
           <Button look="quiet" disabled={index === 0} onClick={() => setIndex(index - 1)}>
-            Before
+            Previous
           </Button>
           <span>
             {index + 1} of {bench.parts.length}

@@ -82,7 +82,7 @@ const Step = memo(function Step({
           <Formula latex={latex} className="text-[16px] text-ink" /> {unit && `in ${unit}`}
         </span>
         <span>
-          {index < 9 && `${index + 1} · `}rung {fine} / {coarse}
+          {index < 9 && `key ${index + 1} · `}steps {fine}, {coarse}
           {onRemove && (
             <button type="button" className="link ml-2" aria-label={`Remove ${name}`} onClick={() => onRemove(name)}>
               ×
@@ -93,7 +93,7 @@ const Step = memo(function Step({
       <div className="mt-1 flex gap-1">
         <Rung by={-coarse} {...{ part, knob, dispatch }} />
         <Rung by={-fine} {...{ part, knob, dispatch }} />
-        <Typed {...{ part, name, text, dispatch }} />
+        <Typed {...{ part, name, text, dispatch }} negative={(knob.low ?? -1) < 0} />
         <Rung by={fine} {...{ part, knob, dispatch }} />
         <Rung by={coarse} {...{ part, knob, dispatch }} />
       </div>
@@ -105,18 +105,21 @@ const Typed = memo(function Typed({
   part,
   name,
   text,
+  negative,
   dispatch,
 }: {
   part: string;
   name: string;
   text: string;
+  /** Whether a minus sign may be needed, which the number keys of some phones lack. */
+  negative: boolean;
   dispatch: (action: WorkAction) => void;
 }) {
   return (
     <input
       aria-label={`${name}, typed`}
       aria-invalid={!isDecimal(text)}
-      inputMode="decimal"
+      inputMode={negative ? 'text' : 'decimal'}
       value={text}
       maxLength={40}
       onChange={(event) => dispatch({ do: 'set', part, knob: name, text: event.target.value })}

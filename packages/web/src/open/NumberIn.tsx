@@ -34,7 +34,6 @@ export function NumberIn({
       <input
         aria-label={label}
         aria-invalid={isBad}
-        inputMode="decimal"
         className="input inline-block w-[54px] px-1.5 py-0.5 text-[13px]"
         placeholder={empty ?? ''}
         value={shown}

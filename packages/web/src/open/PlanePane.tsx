@@ -97,7 +97,7 @@ export default function PlanePane({ drawn, chosen, kept, fits, className, tools 
       table={() => ({ heads: ['system', '', 'real part', 'imaginary part'], rows: all.flatMap(rowsOf) })}
       tools={
         <>
-          {outside > 0 && <span>{outside} farther out</span>}
+          {outside > 0 && <span>{outside} outside the plot</span>}
           {locus instanceof Problem && <span>{locus.message}</span>}
           <Toggle on={withLocus} onChange={setWithLocus} words="Locus" />
           {drawnLocus ? (

@@ -39,7 +39,7 @@ export function ResetLinkDialog({ courseId, person }: { courseId: string; person
           <FormError error={make.error} />
           <div className="mt-2 flex justify-end gap-2">
             <Dialog.Close asChild>
-              <Button>{link ? 'Close' : 'Leave it'}</Button>
+              <Button>{link ? 'Close' : 'Cancel'}</Button>
             </Dialog.Close>
             {link ? (
               <Button

@@ -86,7 +86,7 @@ export function LocusPlot(props: LocusPlotProps) {
       className={className}
       tools={
         <>
-          {outside.length > 0 && <span>{outside.length} farther out</span>}
+          {outside.length > 0 && <span>{outside.length} outside the plot</span>}
           <LayerMenu layers={layers} hasRegion={hasRegion} onChange={props.onLayers} />
           <ZoomButtons onZoom={zoom} />
         </>

@@ -42,7 +42,7 @@ export function PolePlane({
     <PlotFrame
       title={title}
       className={className}
-      tools={outside > 0 && <span>{outside} farther out</span>}
+      tools={outside > 0 && <span>{outside} outside the plot</span>}
       table={() => ({
         heads: ['', 'real part', 'imaginary part'],
         rows: [

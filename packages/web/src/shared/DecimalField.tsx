@@ -81,7 +81,8 @@ function Decimal({
       <input
         id={id}
         aria-label={id === undefined ? label : undefined}
-        inputMode="decimal"
+        // The number keys of some phones have no minus sign.
+        inputMode={min !== undefined && min >= 0 ? 'decimal' : 'text'}
         placeholder={placeholder}
         value={typed}
         disabled={disabled}

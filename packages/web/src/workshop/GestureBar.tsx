@@ -136,7 +136,7 @@ function GestureForm({
         Do it
       </Button>
       <Button look="quiet" className="py-0.5 text-[13px]" onClick={onLeave}>
-        Leave it
+        Cancel
       </Button>
     </form>
   );

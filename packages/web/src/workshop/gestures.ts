@@ -81,7 +81,7 @@ function forBlock(diagram: BlockDiagram, id: string, gain: string): Gesture[] {
       ? [
           {
             key: 'W',
-            words: `Say what ${gain} is`,
+            words: `Define ${gain}`,
             fields: [{ kind: 'text' as const, label: `${gain} =`, start: meaning, optional: true }],
             run: ([value]: readonly string[]) => bind(diagram, gain, value ?? ''),
           },
@@ -110,7 +110,7 @@ function forLine(diagram: BlockDiagram, line: Line): Gesture[] {
     entering(diagram, place),
     {
       key: 'O',
-      words: 'Lead out',
+      words: 'Add output',
       fields: [{ kind: 'text', label: 'Name', start: name }],
       run: ([value]) => addOutput(diagram, signal, must(value)),
     },

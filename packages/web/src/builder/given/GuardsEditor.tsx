@@ -20,7 +20,7 @@ export function GuardsEditor({
   const tight = findings.find(({ path }) => path === 'guards')?.message;
   return (
     <section aria-label="Guards">
-      <h3 className="label mb-1">Guards: what every draw must meet</h3>
+      <h3 className="label mb-1">Conditions on students’ numbers</h3>
       {guards.map((guard, index) => (
         <div key={index} className="mb-1">
           <div className="grid grid-cols-[1fr_auto_14px] items-center gap-1.5">

@@ -20,7 +20,7 @@ export function ParametersEditor({
 }) {
   return (
     <section aria-label="Parameters">
-      <h3 className="label mb-1">Parameters and their draws</h3>
+      <h3 className="label mb-1">Parameters and the values students get</h3>
       <ul className="grid gap-3">
         {parameters.map((parameter, index) => (
           <li key={index} className="border-t border-grid pt-2">

@@ -40,7 +40,7 @@ export function ProofPanel({
           </Button>
         )}
       </div>
-      {!ready && <p className="text-slate">Mend what is marked on the left first.</p>}
+      {!ready && <p className="text-slate">Fix the marked fields first.</p>}
       {state.state === 'failed' && <p className="text-brick">{state.message}</p>}
       {state.state === 'none' && ready && (
         <p className="max-w-prose text-slate">

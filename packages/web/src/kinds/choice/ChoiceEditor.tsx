@@ -54,7 +54,7 @@ export function ChoiceEditor({ part, scope, diagrams, findings, onChange }: Edit
               onChange={(plot) => set(index, { plot: plot ?? undefined })}
             />
             <CellText
-              label={`What option ${index + 1} is told when it is wrong`}
+              label={`Remark when option ${index + 1} is wrong`}
               placeholder="remark when it is wrong (optional)"
               value={option.remark ?? ''}
               maxLength={400}

@@ -56,7 +56,7 @@ export const PlotTools = memo(function PlotTools({
         value={shown.family}
         onChange={(event) => onChange({ ...shown, family: event.target.value })}
       >
-        <option value="">no family</option>
+        <option value="">one curve</option>
         {families.map((name) => (
           <option key={name} value={name}>
             family over {name}

@@ -36,7 +36,8 @@ export function NumberBench({
         <span className="text-[18px] text-slate">{part.unit}</span>
       </div>
       <p id={`definition-${part.id}`} className="mt-2 text-note text-slate">
-        {quantity && `${quantity.definition} `}Within {within} counts.
+        {quantity && `${quantity.definition} `}
+        {(part.toleranceAbsolute ?? part.tolerancePercent) > 0 && `Within ${within} counts.`}
       </p>
       {solution && <Reveal solution={solution} />}
     </div>

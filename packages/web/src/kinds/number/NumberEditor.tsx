@@ -74,7 +74,7 @@ function ConditionFields({
   return (
     <>
       <CheckField
-        label="Any value with which a condition holds"
+        label="Any value that satisfies a condition"
         checked={condition !== undefined}
         onChange={(on) =>
           onChange({
