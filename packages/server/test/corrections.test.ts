@@ -85,7 +85,7 @@ test('a preview changes nothing; applied, the better counts, and the student is 
   expect(log).toContainEqual(
     expect.objectContaining({
       person: 'Ilse Okafor',
-      words: 'model, try 1: 0 of 2 → 6 of 6 points, checked again against version 2',
+      words: 'Model, try 1: 0 of 2 → 6 of 6 points, checked again against version 2',
       reason: 'The key wanted twice the gain.',
     }),
   );

@@ -102,7 +102,7 @@ export async function addOverrides(
     .from(submissions)
     .where(and(eq(submissions.exerciseId, exerciseId), inArray(submissions.id, [...submissionIds])));
   if (chosen.length < new Set(submissionIds).size) throw new Refusal('notFound');
-  await refuseMoreThanAll(tx, exerciseId, chosen, points);
+  const titleOf = await refuseMoreThanAll(tx, exerciseId, chosen, points);
   await tx
     .insert(overrides)
     .values(chosen.map(({ id }) => ({ submissionId: id, points, reason: reason.trim(), byPersonId })));
@@ -110,18 +110,18 @@ export async function addOverrides(
     tx,
     ...chosen.map(({ personId, partId, attempt }) => ({
       ...{ courseId, exerciseId, personId, byPersonId, reason: reason.trim() },
-      words: `${partId}, try ${attempt}: points set to ${points}`,
+      words: `${titleOf(partId)}, try ${attempt}: points set to ${points}`,
     })),
   );
 }
 
-/** @throws Refusal `badRequest` where a part gives fewer points in any version. */
+/** Gives the parts’ titles. @throws Refusal `badRequest` where a part gives fewer points in every version. */
 async function refuseMoreThanAll(
   tx: Transaction,
   exerciseId: string,
   chosen: readonly { partId: string; versionId: string }[],
   points: number,
-): Promise<void> {
+): Promise<(partId: string) => string> {
   const ids = await tx.select({ id: versions.id }).from(versions).where(eq(versions.exerciseId, exerciseId));
   const documents = await documentsOf(
     tx,
@@ -133,6 +133,8 @@ async function refuseMoreThanAll(
     );
     if (points > most) throw new Refusal('badRequest', `This part gives at most ${most} points.`);
   }
+  const all = [...documents.values()].flatMap(({ parts }) => parts);
+  return (partId) => all.find(({ id }) => id === partId)?.title ?? partId;
 }
 
 /** Says something to a student about an answer; nothing of it is ever taken back. */

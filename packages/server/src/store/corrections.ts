@@ -254,9 +254,11 @@ export async function applyCorrection(
         })),
       );
     }
+    const { parts } = await documentOf(tx, versionId);
+    const titleOf = (partId: string) => parts.find(({ id }) => id === partId)?.title ?? partId;
     const deeds = changed.map(({ personId, partId, attempt, before, after }): Deed => {
       const points = `${before?.points ?? 0} of ${before?.outOf ?? after.outOf} → ${after.points} of ${after.outOf} points`;
-      const words = `${partId}, try ${attempt}: ${points}, checked again against version ${number}`;
+      const words = `${titleOf(partId)}, try ${attempt}: ${points}, checked again against version ${number}`;
       return { courseId, exerciseId, personId, byPersonId, words, reason: reason.trim() };
     });
     await record(tx, ...deeds, {

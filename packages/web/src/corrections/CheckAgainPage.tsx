@@ -55,7 +55,9 @@ function Corrections({
   const corrections = useCorrections(exerciseId);
   const [chosen, setChosen] = useState<string>();
   const mayChange = useMemberships().find((entry) => entry.courseId === courseId)?.role === 'instructor';
-  const open = chosen ?? corrections.data?.find(({ state }) => state === 'checking' || state === 'ready')?.id;
+  const waiting = corrections.data?.find(({ state }) => state === 'checking' || state === 'ready');
+  // What was decided last stays in sight.
+  const open = chosen ?? (waiting ?? corrections.data?.[0])?.id;
   return (
     <main className="grid min-h-0 flex-1 md:grid-cols-[290px_1fr]">
       <aside className="border-rule px-5 py-5 max-md:border-b md:overflow-y-auto md:border-r">
