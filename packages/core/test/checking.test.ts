@@ -111,7 +111,7 @@ describe('gains', () => {
     const verdict = checkAnswer(tune, student, gains('14'));
     expect(verdict.points).toBe(1);
     expect(verdict.words).toMatch(
-      /^1 of 3 nails hold\. Overshoot 7\d(\.\d)? %, limit 10 %: 6\d(\.\d)? points too high\.$/,
+      /^1 of 3 nails hold\. Overshoot 7\d(\.\d)? %, limit 10 %: 6\d(\.\d)? percentage points too high\.$/,
     );
   });
 
