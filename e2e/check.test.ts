@@ -34,7 +34,7 @@ test('the example is checked as a table, its bad row reported, the rest goes on'
   const [heading, ...lines] = stdout.trim().split('\n');
   expect(heading).toBe('row,student,part,answer,met,points,outOf,close,measured,slip,words,problem');
   expect(lines).toHaveLength(4);
-  expect(lines[0]).toContain('Overshoot 19.1 %, limit 15 %: 4.1 points too high.');
+  expect(lines[0]).toContain('Overshoot 19.1 %, limit 15 %: 4.1 percentage points too high.');
   expect(lines[3]).toContain('not one of Kp, Ki, Kd');
   expect(stderr).toContain('Row 4 (Hana Verhoeven)');
   expect(stderr).toContain('4 rows, 1 of them not checked.');

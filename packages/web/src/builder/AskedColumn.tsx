@@ -162,7 +162,8 @@ function AddPart({ onAdd }: { onAdd: (offer: Offer) => void }) {
         <DropdownMenu.Content
           align="start"
           sideOffset={4}
-          className="z-20 rounded-[3px] border border-rule bg-sheet py-1"
+          collisionPadding={8}
+          className="z-20 max-h-(--radix-dropdown-menu-content-available-height) overflow-y-auto rounded-[3px] border border-rule bg-sheet py-1"
         >
           {offers.map((offer) => (
             <DropdownMenu.Item
