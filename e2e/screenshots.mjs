@@ -67,7 +67,10 @@ await picture('open-bench', null, async (page) => {
   await page.getByRole('menuitem', { name: 'Winch and its controller' }).click();
 });
 await picture('shelf', 'Marit Solano', async (page) => page.waitForTimeout(300));
-await picture('builder', 'Marit Solano', link('Crane trolley'));
+await picture('builder', 'Marit Solano', async (page) => {
+  await link('Crane trolley')(page);
+  await page.getByRole('region', { name: 'Student’s view' }).getByRole('group', { name: 'Gain Kp' }).waitFor();
+});
 await picture('class-sheet', 'Marit Solano', async (page) => {
   await page
     .getByRole('row', { name: /Crane trolley/ })
