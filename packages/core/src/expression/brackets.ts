@@ -1,6 +1,6 @@
 import { parse } from './parse.js';
 import { orElse } from './problem.js';
-import { childrenOf, type Tree } from './tree.js';
+import { holdsS, type Tree } from './tree.js';
 
 const opening = '([{（';
 const closing = ')]}）';
@@ -46,5 +46,3 @@ function laterParts(tree: Tree): Tree[] {
   if (tree.kind !== 'sum' && tree.kind !== 'difference' && tree.kind !== 'product') return [];
   return [...laterParts(tree.left), tree.right];
 }
-
-const holdsS = (tree: Tree): boolean => (tree.kind === 'name' && tree.name === 's') || childrenOf(tree).some(holdsS);

@@ -2,9 +2,7 @@ import { limits } from './limits.js';
 import { must } from './must.js';
 import { Problem } from './problem.js';
 import { type Token, tokensOf } from './tokens.js';
-import { childrenOf, type Tree } from './tree.js';
-
-const holdsS = (tree: Tree): boolean => (tree.kind === 'name' && tree.name === 's') || childrenOf(tree).some(holdsS);
+import { holdsS, type Tree } from './tree.js';
 
 /**
  * Reads an expression as people type it: `+ - * / ^ ( )`, implied multiplication (`2s`, `3(s+1)`, `K(s+2)`),

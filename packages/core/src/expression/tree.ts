@@ -53,3 +53,7 @@ export function withChildren(tree: Tree, children: readonly Tree[]): Tree {
 export function namesIn(tree: Tree): string[] {
   return tree.kind === 'name' ? [tree.name] : childrenOf(tree).flatMap(namesIn);
 }
+
+/** Whether s stands in an expression. */
+export const holdsS = (tree: Tree): boolean =>
+  (tree.kind === 'name' && tree.name === 's') || childrenOf(tree).some(holdsS);

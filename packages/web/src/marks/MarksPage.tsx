@@ -138,7 +138,7 @@ function sorted(rows: readonly MarksRow[], order: Order): MarksRow[] {
 }
 
 /** How marks are made, in a line. */
-export function schemeWords({ marking, exercises }: Pick<Marks, 'marking' | 'exercises'>): string {
+function schemeWords({ marking, exercises }: Pick<Marks, 'marking' | 'exercises'>): string {
   const { sets } = marking;
   const [first] = sets;
   if (sets.length === 1 && first?.best === null && Object.keys(marking.exercises).length === 0)
