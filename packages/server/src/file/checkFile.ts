@@ -11,6 +11,7 @@ import {
 import { answerFromText, checkAnswer, drawValues, examine, upgraded } from '@nailset/core/checks';
 import { Ajv } from 'ajv';
 import { parse } from 'csv-parse';
+import { partNamed } from '../partNamed.js';
 
 /** Something about a file that a person can mend. */
 export class FileProblem extends Error {}
@@ -101,7 +102,7 @@ function checkRow(
       values[symbol] = own;
     }
     if (!student) throw new Problem('exercise', 'The student is missing.');
-    const part = partNamed(exercise.parts, name);
+    const part = askedPart(exercise.parts, name);
     return {
       ...checked,
       part: part.id,
@@ -114,12 +115,8 @@ function checkRow(
   }
 }
 
-function partNamed(parts: readonly Part[], name: string): Part {
-  const wanted = name.trim().toLowerCase();
-  const found =
-    parts.find(({ id }) => id === wanted) ??
-    parts.find(({ title }) => title.toLowerCase() === wanted) ??
-    (/^[a-z]$/.test(wanted) ? parts[wanted.charCodeAt(0) - 97] : undefined);
+function askedPart(parts: readonly Part[], name: string): Part {
+  const found = partNamed(parts, name);
   if (!found)
     throw new Problem('exercise', `There is no part “${name}”; parts: ${parts.map(({ id }) => id).join(', ')}.`);
   return found;

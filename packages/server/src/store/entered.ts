@@ -4,6 +4,7 @@ import { answerFromText } from '@nailset/core/checks';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { cellsOf } from '../csv.js';
 import { Refusal } from '../errors.js';
+import { partNamed } from '../partNamed.js';
 import { record } from './courseLog.js';
 import type { Database, Transaction } from './database.js';
 import { datesIn } from './dates.js';
@@ -113,16 +114,6 @@ function personNamed(students: readonly Member[], who: string): Member | string 
   );
   if (found.length > 1) return `${found.length} students of the course are called “${who}”. Use e-mail or number.`;
   return found[0] ?? `No student of the course has the e-mail, number or name “${who}”.`;
-}
-
-/** By id, title or letter. */
-function partNamed(parts: readonly Part[], name: string): Part | undefined {
-  const wanted = plain(name);
-  return (
-    parts.find(({ id }) => id.toLowerCase() === wanted) ??
-    parts.find(({ title }) => plain(title) === wanted) ??
-    (/^[a-z]$/.test(wanted) ? parts[wanted.charCodeAt(0) - 97] : undefined)
-  );
 }
 
 /** One answer a line, from a table with a part column or with a column for each part. */
