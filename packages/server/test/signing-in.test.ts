@@ -295,3 +295,28 @@ describe('what is told to whom', () => {
     await asServer.end();
   });
 });
+
+describe('personal links by mail', () => {
+  test('reach everyone who has not chosen a password, each their own, and nobody else', async () => {
+    letters.length = 0;
+    const text = 'email,name\nnew.one@harbour.example,New One\nnew.two@harbour.example,New Two';
+    await course.instructor.post(`/courses/${course.courseId}/people/lists`, {
+      files: [{ name: 'list.csv', text }],
+      apply: true,
+    });
+    const { body } = await course.instructor.post<{ links: unknown[]; sent: number }>(
+      `/courses/${course.courseId}/people/links`,
+      { mail: true },
+    );
+    expect(body).toEqual({ links: [], sent: 2 });
+    for (let tries = 0; tries < 100 && letters.length < 2; tries++) await new Promise((go) => setTimeout(go, 50));
+    expect(letters.map((letter) => /^To: (\S+)/m.exec(letter)![1]).sort()).toEqual([
+      'new.one@harbour.example',
+      'new.two@harbour.example',
+    ]);
+    const tokens = letters.map((letter) => /https:\/\/control\.example\/new-password#([\w-]+)/.exec(letter)![1]!);
+    expect(new Set(tokens).size).toBe(2);
+    const browser = await new Browser(server).open();
+    expect((await browser.put('/password', { token: tokens[0], password: 'kelp and barnacles' })).status).toBe(200);
+  });
+});

@@ -186,9 +186,8 @@ function useBodeDrag({ curve, frame, scale, corners, onCorner, onLevel, onAt }: 
 
 /** Straight lines, the curve where the work began, the present one and what was measured. */
 function Curves({ curve, asymptote, before, data, scale, of }: DrawingProps & { of: (typeof halves)[number] }) {
-  const { x, db, phase } = scale;
+  const { x, db } = scale;
   const isMagnitude = of === 'magnitude';
-  const measured = isMagnitude ? data?.magnitudesDb : data?.phasesDegrees;
   return (
     <>
       {isMagnitude && (
@@ -203,14 +202,31 @@ function Curves({ curve, asymptote, before, data, scale, of }: DrawingProps & { 
       )}
       {before && <CurvePath curve={before} of={of} scale={scale} className="stroke-ghost" strokeWidth={1.4} />}
       <CurvePath curve={curve} of={of} scale={scale} className="stroke-petrol" strokeWidth={2} name={of} />
-      {data && measured && (
-        <g className="fill-ink" data-mark={isMagnitude ? 'magnitudes' : 'phases'}>
-          {data.omegas.map((omega, k) => (
-            <circle key={omega} cx={x(omega)} cy={(isMagnitude ? db : phase)(measured[k]!)} r="2" />
-          ))}
-        </g>
-      )}
+      {data && <Measured of={of} data={data} scale={scale} />}
     </>
+  );
+}
+
+/** What was measured, of magnitude or phase. */
+export function Measured({
+  of,
+  data,
+  scale: { x, db, phase },
+}: {
+  of: (typeof halves)[number];
+  data: FrequencyTable;
+  scale: BodeScale;
+}) {
+  const isMagnitude = of === 'magnitude';
+  const measured = isMagnitude ? data.magnitudesDb : data.phasesDegrees;
+  return (
+    measured && (
+      <g className="fill-ink" data-mark={isMagnitude ? 'magnitudes' : 'phases'}>
+        {data.omegas.map((omega, k) => (
+          <circle key={omega} cx={x(omega)} cy={(isMagnitude ? db : phase)(measured[k]!)} r="2" />
+        ))}
+      </g>
+    )
   );
 }
 

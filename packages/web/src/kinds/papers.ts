@@ -1,4 +1,4 @@
-import type { Kind, SeenOf } from '@nailset/core';
+import type { Kind, Paper, SeenOf } from '@nailset/core';
 import type { ComponentType } from 'react';
 import { BodePaper } from './bode/BodePaper';
 import { ChoicePaper } from './choice/ChoicePaper';
@@ -14,8 +14,14 @@ import { StatesPaper } from './states/StatesPaper';
 import { TransferFunctionPaper } from './transferFunction/TransferFunctionPaper';
 import { TrendPaper } from './trend/TrendPaper';
 
+interface Printed<K extends Kind> {
+  readonly part: SeenOf<K>;
+  /** Measured series of the exercise, which inputs may be. */
+  readonly series: Paper['series'];
+}
+
 /** What stands on paper in the place of a bench: what is needed for the answer, and room for it. */
-const papers: { [K in Kind]: ComponentType<{ readonly part: SeenOf<K> }> } = {
+const papers: { [K in Kind]: ComponentType<Printed<K>> } = {
   bode: BodePaper,
   choice: ChoicePaper,
   curve: CurvePaper,
@@ -32,4 +38,4 @@ const papers: { [K in Kind]: ComponentType<{ readonly part: SeenOf<K> }> } = {
 };
 
 /** What a part is on paper; part and kind are the same, which the compiler cannot follow. */
-export const paperOf = ({ kind }: { readonly kind: Kind }) => papers[kind] as ComponentType<{ part: SeenOf<Kind> }>;
+export const paperOf = ({ kind }: { readonly kind: Kind }) => papers[kind] as ComponentType<Printed<Kind>>;

@@ -195,7 +195,7 @@ function Sheet({ paper, sheet }: { paper: Paper; sheet: PaperSheet }) {
               {part.prompt && <Statement text={part.prompt} />}
               {part.figure && <FigurePlot figure={part.figure} revealed={[]} committed={false} />}
               <Suspense fallback={null}>
-                <OwnPaper part={part} />
+                <OwnPaper part={part} series={paper.series} />
               </Suspense>
             </section>
           );

@@ -1,7 +1,7 @@
 import { formatNumber, must, numberIn, Problem, responseOfTerms, straightLines } from '@nailset/core';
 import isEqual from 'fast-deep-equal';
 import { useEffect, useMemo, useState } from 'react';
-import { type BodeCurve, type BodeFrame, bodeFrame } from '../../frequency/BodeAxes';
+import { type BodeCurve, type BodeFrame } from '../../frequency/BodeAxes';
 import { BodePlot } from '../../frequency/BodePlot';
 import type { Work, WorkAction } from '../../loop/action';
 import { Ladder } from '../../loop/Ladder';
@@ -10,6 +10,7 @@ import { useBenchKeys } from '../../loop/useBenchKeys';
 import { Formula } from '../../shared/Formula';
 import {
   type BodeOfPart,
+  frameOfBode,
   knobsOfTerms,
   refined,
   termAdditions,
@@ -45,13 +46,13 @@ export default function BodeBench({
     [part, settings],
   );
   const trail = useMemo(() => work.trails[part.id] ?? [], [work.trails, part.id]);
-  const [frame, setFrame] = useState(() => frameOf(part));
+  const [frame, setFrame] = useState(() => frameOfBode(part));
   const [units, setUnits] = useState({ hertz: false, ratio: false });
   const [at, setAt] = useState<number>();
   const [trouble, setTrouble] = useState('');
   const holding = response.verdict.items.filter(({ met }) => met).length;
   const curve = useMemo(() => curveOfTerms(response, frame), [response, frame]);
-  const fit = () => setFrame(frameOf(part));
+  const fit = () => setFrame(frameOfBode(part));
   const setAll = (next: typeof settings) => {
     setTrouble('');
     dispatch({ do: 'setAll', part: part.id, settings: next });
@@ -137,11 +138,6 @@ export default function BodeBench({
       />
     </div>
   );
-}
-
-/** Around the given points, with room below them. */
-function frameOf({ target: { omegas, magnitudesDb, phasesDegrees = [0] } }: BodeOfPart): BodeFrame {
-  return bodeFrame({ omegas, magnitudesDb, phasesDegrees });
 }
 
 function curveOfTerms({ model }: TermsResponse, { from, to }: BodeFrame): BodeCurve {

@@ -1,3 +1,4 @@
+import { type BodeFrame, bodeFrame } from '../../frequency/BodeAxes';
 import type { Problem } from '@nailset/core';
 import {
   attempt,
@@ -119,4 +120,9 @@ export function termsLatex({ gain, integrators, deadTime, terms }: TermModel): s
   const top = `${short(gain)}${above}`;
   const delay = deadTime > 0 ? `\\,e^{-${short(deadTime)}\\,s}` : '';
   return `${below ? `\\frac{${top}}{${below}}` : top}${delay}`;
+}
+
+/** Around the given points, with room below them. */
+export function frameOfBode({ target: { omegas, magnitudesDb, phasesDegrees = [0] } }: BodeOfPart): BodeFrame {
+  return bodeFrame({ omegas, magnitudesDb, phasesDegrees });
 }

@@ -28,6 +28,7 @@ import { ZoomButtons } from '../../plane/ZoomButtons';
 import { PlotFrame } from '../../plot/PlotFrame';
 import { markAt, sliderProps, useDrag } from '../../plot/useDrag';
 import { useSize } from '../../plot/useSize';
+import { pointAsks } from './asks';
 import {
   isIn,
   isMarked,
@@ -43,16 +44,6 @@ type PointsOf = Extract<StudentPart, { kind: 'points' }>;
 
 const noLayers: Layers = {
   ...{ axis: false, asymptotes: false, breaks: false, crossings: false, angles: false, grid: false, region: false },
-};
-
-const asks: Record<PointsOf['what'], string> = {
-  poles: 'Mark the poles.',
-  zeros: 'Mark the zeros.',
-  breakPoints: 'Mark where branches meet on the real axis.',
-  axisCrossings: 'Mark where branches cross the imaginary axis.',
-  realAxis: 'Mark the stretches of the real axis that lie on the locus.',
-  asymptotes: 'Mark where the asymptotes meet, then a point on each.',
-  locus: 'Mark points that lie on the locus.',
 };
 
 /**
@@ -81,7 +72,7 @@ export default function PointsBench({
   return (
     <div className="grid gap-4">
       <PlotFrame
-        title={asks[part.what]}
+        title={pointAsks[part.what]}
         className="h-[clamp(260px,50vh,460px)]"
         onFit={() => setFrame(frameAround([...(given?.poles ?? []), ...(given?.zeros ?? []), ...points]))}
         table={() => ({
