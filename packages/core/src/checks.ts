@@ -17,6 +17,7 @@ export {
   solutionOf,
   stopsOf,
   usualWrongAnswers,
+  workingOf,
   wrongAnswersOf,
 } from './kinds/index.js';
 export { type Disclosed, Disclosure, closesAt } from './kinds/disclosure.js';

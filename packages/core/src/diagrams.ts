@@ -33,3 +33,4 @@ export {
   setGain,
   withoutTerm,
 } from './diagram/edit.js';
+export { moveWords, signalWords } from './diagram/words.js';

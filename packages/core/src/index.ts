@@ -31,7 +31,7 @@ export { type Root, roots } from './system/roots.js';
 export { type Pole, type System, coefficientsOf, hiddenModes, systemOf } from './system/system.js';
 export { type Transfer, delayed, transferOf, unityFeedback, withDeadTime } from './system/transfer.js';
 export { constantTransfer, feedbackOf, isSameTransfer, transferFrom } from './system/transferAlgebra.js';
-export { factoredToLatex, fractionToLatex, gainZeroPoleToLatex, timeConstantToLatex } from './system/latex.js';
+export { delayedToLatex, factoredToLatex, fractionToLatex, gainZeroPoleToLatex, timeConstantToLatex } from './system/latex.js';
 export {
   type ControllerForm,
   type Gain,
@@ -131,7 +131,7 @@ export { bindingsOf, parametersOf, scopeOf } from './exercise/scope.js';
 export { formulaOfForm, systemOfForm, textOf } from './exercise/systems.js';
 export { inputFrom, motionOf } from './exercise/inputs.js';
 export { figureCurves, inputLine, sampled } from './exercise/figure.js';
-export { delayedToLatex, insertValues } from './exercise/words.js';
+export { insertValues } from './exercise/words.js';
 export { ControlLoop } from './loop/controlLoop.js';
 export {
   controllerFrom,

@@ -1,221 +1,193 @@
-import { systemFrom } from '../src/formula/evaluate';
-import { matrixFromNumbers } from '../src/rational/matrix';
-import { rationalFromNumber } from '../src/rational/number';
-import { fractionFromCoefficients } from '../src/system/forms';
-import { controllableForm, fractionOfStates, stateSpaceOf, structureOf } from '../src/system/stateSpace';
-import { systemOf } from '../src/system/system';
-import { withoutDeadTime } from '../src/system/transfer';
-import { feedbackOf } from '../src/system/transferAlgebra';
-import { constantTransfer } from '../src/system/transferAlgebra';
-import { type Design, leadDesign, matchedDesign, pairFor, tunedDesign } from '../src/working/fromSpecifications';
-import { placement, similarStates, stateFacts, stateForm, statesText, withFeedback } from '../src/working/states';
+import katex from 'katex';
+import * as byHand from '../../server/src/demo/exercises/byHand';
+import * as design from '../../server/src/demo/exercises/design';
+import * as diagrams from '../../server/src/demo/exercises/diagrams';
+import { lockGate } from '../../server/src/demo/exercises/lockGate';
+import * as measured from '../../server/src/demo/exercises/measured';
+import { ferryRamp } from '../../server/src/demo/exercises/ramp';
+import { lampTurntable, twoTables } from '../../server/src/demo/exercises/secondOrder';
+import { tideGauge } from '../../server/src/demo/exercises/tideGauge';
+import { craneTrolley } from '../../server/src/demo/exercises/trolley';
+import { cableWinch, winchSensor } from '../../server/src/demo/exercises/winch';
+import { drawValues, solutionOf, workingOf } from '../src/checks';
+import { numberFrom, parseFormula } from '../src/formula/evaluate';
+import { functions } from '../src/formula/functions';
+import { type ExerciseDocument, modelOf, type NumberPart, type Part } from '../src/index';
+import { quantities } from '../src/quantity';
+import { workedNumber } from '../src/working/formula';
+import { numeral, type WorkingStep } from '../src/working/step';
 import { randomNumbers } from './random';
 
-const of = (text: string, numbers: Readonly<Record<string, number>> = {}) =>
-  systemFrom(text, {
-    names: new Map(Object.entries(numbers).map(([name, value]) => [name, constantTransfer(rationalFromNumber(value))])),
-  });
-/** The poles of the loop with a design. */
-const poles = (plant: string, { formula, numbers }: Design) =>
-  systemOf(withoutDeadTime(feedbackOf(of(`(${formula})*(${plant})`, numbers), of('1')), 'A loop')).poles;
-const near = (all: readonly { re: number; im: number }[], re: number, im: number) =>
-  Math.min(...all.map((pole) => Math.hypot(pole.re - re, Math.abs(pole.im) - im)));
+/** Whatever is written on the board is worked out, and what its last line says is the answer. */
 
-describe('from specifications to gains', () => {
-  test('overshoot and each time give ζ and ωn by the rules of course books', () => {
-    const ten = (which: 'peakTime' | 'riseTime' | 'settlingTime') => pairFor({ overshootPercent: 10, time: 2, which });
-    expect(ten('peakTime').zeta).toBeCloseTo(0.5912, 4);
-    expect(ten('peakTime').wn).toBeCloseTo(Math.PI / (2 * Math.sqrt(1 - 0.59116 ** 2)), 3);
-    expect(ten('riseTime').wn).toBeCloseTo(0.9, 9);
-    expect(ten('settlingTime').wn).toBeCloseTo(4 / (0.59116 * 2), 3);
-  });
+const random = randomNumbers(20261130);
+const between = (from: number, to: number): number => Number((from + random() * (to - from)).toPrecision(3));
+const board = { scope: { names: new Map() }, definitions: new Map(), between: () => undefined };
 
-  test.each([
-    ['PD', '3/(s*(s + 2))', 0],
-    ['PI', '2/(5*s + 1)', 0],
-    ['PID', '4/(s^2 + 1.2*s + 4)', 1],
-  ] as const)(
-    '%s gains put the pair where the working says, and what else there is farther left',
-    (form, plant, more) => {
-      const wanted = { overshootPercent: 10, time: 1.5, which: 'settlingTime' as const };
-      const design = matchedDesign(of(plant), form, wanted);
-      const { zeta, wn } = pairFor(wanted);
-      const found = poles(plant, design);
-      expect(near(found, -zeta * wn, wn * Math.sqrt(1 - zeta ** 2))).toBeLessThan(1e-6 * wn);
-      expect(found.filter(({ re }) => Math.abs(re + 5 * zeta * wn) < 1e-6 * wn)).toHaveLength(more);
-      // Each number of the working is the number that is used.
-      const said = design.steps.at(-1)!.latex;
-      for (const value of Object.values(design.numbers)) expect(said).toContain(String(Number(value.toPrecision(5))));
-    },
-  );
+const typesets = ({ latex }: WorkingStep): boolean =>
+  latex === '' || katex.renderToString(latex, { throwOnError: true, strict: 'error' }).length > 0;
 
-  test('what the response does then is told with the zero that is to blame', () => {
-    const { outcome, measures } = matchedDesign(of('3/(s*(s + 2))'), 'PD', {
-      overshootPercent: 5,
-      time: 1,
-      which: 'peakTime',
-    });
-    expect(measures.overshootPercent).toBeGreaterThan(5.5);
-    expect(outcome.join(' ')).toMatch(/wanted 5 %.*rules know no zeros/);
-  });
+const pair = () => {
+  const [wn, zeta] = [between(0.2, 20), between(0.1, 0.95)];
+  return `${between(0.5, 5) * wn * wn}/(s^2 + ${2 * zeta * wn}*s + ${wn * wn})`;
+};
+const lag = () => `${between(0.5, 5)}/(${between(0.1, 9)}*s + 1)`;
+const lateLag = () => `${lag()}*exp(-${between(0.1, 2)}*s)`;
+const withZero = () =>
+  `(s + ${between(1, 5)})/((s + ${between(0.5, 3)})*(s^2 + ${between(0.4, 2)}*s + ${between(2, 9)}))`;
+const wrongWay = () => `(${between(1, 3)} - s)/((s + ${between(0.5, 3)})*(s + ${between(4, 6)}))`;
+const typeOne = () => `${between(0.5, 6)}/(s*(s + ${between(1, 4)})*(s + ${between(5, 9)}))`;
+const typeOneLate = () => `${between(0.1, 0.5)}*exp(-${between(0.1, 1)}*s)/(s*(2*s + 1))`;
+const typeTwo = () => `${between(0.5, 2)}*(s + ${between(0.1, 0.3)})/(s^2*(s + ${between(2, 4)}))`;
+const complexPoles = () => `(s + ${between(5, 9)})/(s*(s^2 + ${between(1, 3)}*s + ${between(4, 9)}))`;
+const complexZeros = () => `(s^2 + 2*s + ${between(5, 9)})/(s*(s + ${between(1, 3)}))`;
+const unstable = () => `${between(2, 5)}*(s + ${between(1, 3)})/(s*(s - ${between(0.2, 0.9)}))`;
 
-  test('an offset that is left is told', () => {
-    const design = matchedDesign(of('2/(s^2 + 2*s + 1)'), 'PD', { overshootPercent: 10, time: 2, which: 'peakTime' });
-    expect(design.outcome.join(' ')).toMatch(/offset/);
-  });
+const everyResponse = [pair, lag, lateLag, withZero];
+const cases: Record<string, (() => string)[]> = {
+  finalValue: everyResponse,
+  overshootPercent: [...everyResponse, wrongWay],
+  undershootPercent: [pair, wrongWay],
+  riseTime: everyResponse,
+  riseTimeFull: [pair, withZero],
+  delayTime: everyResponse,
+  time63: everyResponse,
+  settlingTime: everyResponse,
+  settlingTime5: everyResponse,
+  peakTime: [pair, () => `${pair()}*exp(-0.5*s)`],
+  peakValue: [pair],
+  dampingRatio: [pair, withZero, lag],
+  naturalFrequency: [pair, withZero],
+  dampedFrequency: [pair],
+  timeConstant: [pair, lag, withZero],
+  slowestRealPart: [pair, withZero, unstable],
+  gainAtRest: everyResponse,
+  bandwidth: [pair, lag],
+  resonancePeak: [() => `9/(s^2 + ${between(0.3, 3)}*s + 9)`],
+  gainMargin: [typeOne, typeOneLate],
+  gainMarginDb: [typeOne, typeOneLate],
+  phaseMargin: [typeOne, typeOneLate, typeTwo],
+  delayMargin: [typeOne, typeOneLate],
+  gainCrossover: [typeOne, typeOneLate],
+  phaseCrossover: [typeOne, typeOneLate],
+  positionConstant: [pair],
+  velocityConstant: [typeOne],
+  accelerationConstant: [typeTwo],
+  stepError: [pair, typeOne],
+  rampError: [typeOne, typeTwo],
+  parabolaError: [typeTwo],
+  branches: [typeOne, complexPoles],
+  centroid: [typeOne, complexPoles],
+  asymptoteAngle: [typeOne],
+  breakPoint: [typeOne],
+  breakGain: [typeOne],
+  crossingFrequency: [typeOne],
+  crossingGain: [typeOne],
+  departureAngle: [complexPoles],
+  arrivalAngle: [complexZeros],
+  lowestStableGain: [unstable],
+  highestStableGain: [typeOne],
+  gainForDamping: [typeOne],
+  unstablePoles: [unstable, typeOne],
+  encirclements: [unstable, typeOne],
+};
+const arguments_: Record<string, string> = { gainForDamping: ', 0.5' };
 
-  test.each(['1/(s*(s + 1))', '5/(s*(s + 1)*(s + 8))', '2/s^2'])(
-    'a lead puts a branch of %s through the wanted pole',
-    (plant) => {
-      const wanted = { overshootPercent: 12, time: 2.2, which: 'settlingTime' as const };
-      const { zeta, wn } = pairFor(wanted);
-      const found = poles(plant, leadDesign(of(plant), wanted));
-      expect(near(found, -zeta * wn, wn * Math.sqrt(1 - zeta ** 2))).toBeLessThan(1e-6 * wn);
-    },
-  );
-
-  test('a tuned start keeps the sensitivity peak with dead time as well', () => {
-    const { numbers, measures, steps } = tunedDesign(of('2*exp(-0.5*s)/(5*s + 1)'), 'PI', 1.6);
-    expect(Object.keys(numbers)).toEqual(['Kp', 'Ki']);
-    expect(measures.stable).toBe(true);
-    expect(steps[0]!.latex).toContain('M_s=1.6');
-  });
-
-  test.each<[string, () => unknown, RegExp]>([
-    ['no overshoot', () => pairFor({ overshootPercent: 0, time: 1, which: 'peakTime' }), /between 0 and 100/],
-    ['no time', () => pairFor({ overshootPercent: 10, time: 0, which: 'peakTime' }), /more than 0/],
-    [
-      'one pole',
-      () => matchedDesign(of('1/(s + 1)'), 'P', { overshootPercent: 5, time: 1, which: 'peakTime' }),
-      /one pole/,
-    ],
-    [
-      'too few gains',
-      () => matchedDesign(of('1/(s + 1)^3'), 'PI', { overshootPercent: 5, time: 9, which: 'peakTime' }),
-      /No PI gains/,
-    ],
-    [
-      'dead time',
-      () => matchedDesign(of('exp(-s)/(s + 1)'), 'PI', { overshootPercent: 5, time: 9, which: 'peakTime' }),
-      /dead time/,
-    ],
-    [
-      'more than a lead gives',
-      () => leadDesign(of('1/s^4'), { overshootPercent: 5, time: 1, which: 'peakTime' }),
-      /up to 90/,
-    ],
-  ])('%s is refused in words', (_, work, words) => {
-    expect(work).toThrow(words);
-  });
+test.each(Object.entries(cases))('the way to %s ends at its value, whatever the numbers', (name, systems) => {
+  let worked = 0;
+  for (const system of systems) {
+    for (let k = 0; k < 12; k++) {
+      const tree = parseFormula(`${name}(${system()}${arguments_[name] ?? ''})`);
+      let value: number;
+      try {
+        value = numberFrom(tree, board.scope);
+      } catch {
+        // This system has none.
+        continue;
+      }
+      const { steps, value: found } = workedNumber(tree, board);
+      expect(Math.abs(found - value)).toBeLessThanOrEqual(1e-6 * Math.abs(value) + 1e-9);
+      expect(steps.filter((step) => !typesets(step))).toEqual([]);
+      const last = steps.at(-1)!;
+      const told = name in quantities ? quantities[name as keyof typeof quantities].definition : functions[name]!.gives;
+      // Read off without a way to it is no working.
+      expect(last.words).not.toContain(told);
+      if (Number.isFinite(value)) expect(steps.map(({ latex }) => latex).join(' ')).toContain(numeral(value));
+      worked += 1;
+    }
+  }
+  expect(worked).toBeGreaterThanOrEqual(8);
 });
 
-describe('states on the board', () => {
-  const plant = stateSpaceOf({
-    a: [
-      [0, 1],
-      [-4, -1.2],
-    ],
-    b: [[0], [4]],
-    c: [[1, 0]],
-    d: [[0]],
-  });
-  // Its second mode is neither reached nor seen.
-  const hidden = stateSpaceOf({
-    a: [
-      [-1, 0],
-      [0, -3],
-    ],
-    b: [[1], [0]],
-    c: [[1, 0]],
-    d: [[0]],
-  });
+test('a calculation around what is read off stands in the last line', () => {
+  const { steps, value } = workedNumber(parseFormula('2*gainAtRest(3/(s + 4)) + 1'), board);
+  expect(value).toBe(2.5);
+  expect(steps.at(-1)).toEqual({ words: 'So the answer is:', latex: '2\\cdot 0.75+1=2.5' });
+});
 
-  test('every form has the same response and as many states, with modes that cancel too', () => {
-    for (const states of [plant, hidden]) {
-      for (const form of ['controllable', 'observable'] as const) {
-        const found = stateSpaceOf(stateForm(states, form));
-        expect(found.a).toHaveLength(2);
-        expect(fractionOfStates(found)).toEqual(fractionOfStates(states));
-      }
+test('dead time inside a loop is read off, and says so', () => {
+  const { steps } = workedNumber(parseFormula('overshootPercent(closed(0.5*exp(-1*s)/s))'), board);
+  expect(steps.at(-1)!.words).toContain(quantities.overshootPercent.definition);
+});
+
+const demo: ExerciseDocument[] = [
+  lampTurntable,
+  craneTrolley,
+  twoTables,
+  ferryRamp,
+  winchSensor,
+  tideGauge,
+  lockGate,
+  cableWinch,
+  ...Object.values(diagrams),
+  ...Object.values(design),
+  ...Object.values(byHand),
+  ...Object.values(measured),
+];
+
+test.each(demo)('every part of “$title” has its working, with each student’s numbers', (document) => {
+  for (const student of ['anouk', 'kofi', 'tove']) {
+    const values = drawValues(document, student);
+    const model = modelOf(document, values);
+    for (const part of document.parts) {
+      const steps = workingOf(part, model);
+      expect([part.title, steps.length > 0]).toEqual([part.title, true]);
+      expect(steps.filter((step) => !typesets(step))).toEqual([]);
+      const solution = solutionOf(part, model);
+      if (part.kind !== 'transferFunction' && part.kind !== 'diagram') continue;
+      // The last line is the expected fraction as it is told.
+      expect([part.title, steps.at(-1)!.latex.endsWith(solution!.split('=').at(-1)!)]).toEqual([part.title, true]);
     }
-    expect(stateForm(hidden, 'modal').a).toEqual([[-1]]);
-  });
+  }
+});
 
-  test('ranks stand with their matrices', () => {
-    expect(stateFacts(plant)).toMatchObject({
-      controllabilityRank: 2,
-      observabilityRank: 2,
-      controllability: [
-        [0, 4],
-        [4, -4.8],
-      ],
-    });
-    expect(stateFacts(hidden)).toMatchObject({ controllable: false, observable: false, controllabilityRank: 1 });
-  });
+const heading = { id: 'a', title: 'a', prompt: '', points: 1, tolerancePercent: 1 };
+const part = (more: object): Part => ({ ...heading, ...more }) as unknown as Part;
+const nothing = { systems: [], series: [] };
+const latexOf = (steps: readonly WorkingStep[]): string => steps.map(({ latex }) => latex).join('\n');
 
-  test('a change of states keeps the response; one without an inverse is refused', () => {
-    const found = stateSpaceOf(
-      similarStates(
-        plant,
-        matrixFromNumbers(
-          [
-            [1, 1],
-            [0, 2],
-          ],
-          'T',
-        ),
-      ),
-    );
-    expect(fractionOfStates(found)).toEqual(fractionOfStates(plant));
-    expect(() =>
-      similarStates(
-        plant,
-        matrixFromNumbers(
-          [
-            [1, 2],
-            [2, 4],
-          ],
-          'T',
-        ),
-      ),
-    ).toThrow(/no inverse/);
-    expect(() => similarStates(plant, matrixFromNumbers([[1]], 'T'))).toThrow(/2 × 2/);
-  });
+test('the Routh array keeps the gain as a letter', () => {
+  const steps = workingOf(part({ kind: 'range', of: '1/(s*(s + 2)*(s + 6))', marking: 'share' }), modelOf(nothing, {}));
+  const all = latexOf(steps);
+  expect(all).toContain('s^{3}+8\\,s^{2}+12\\,s+K=0');
+  expect(all).toContain('s^{2} & 8 & K');
+  expect(all).toContain('-0.125\\,K+12> 0');
+  expect(steps.at(-1)!.latex).toBe('0<K<96');
+});
 
-  test('placed poles are where they were wanted, over random systems', () => {
-    const next = randomNumbers(7);
-    const value = () => Math.round(20 * next() - 10) / 4 || 1;
-    for (let k = 0; k < 40; k++) {
-      const order = 2 + (k % 3);
-      const fraction = fractionFromCoefficients([value()], [1, ...Array.from({ length: order }, value)]);
-      const states = controllableForm(fraction);
-      const wanted = [
-        { re: -2, im: 3 },
-        { re: -2, im: -3 },
-        { re: -5, im: 0 },
-        { re: -7, im: 0 },
-      ].slice(0, order);
-      const { gains, steps } = placement(states, wanted);
-      const closed = withFeedback(states, gains.map(rationalFromNumber));
-      const found = systemOf(fractionOfStates(closed)).poles;
-      for (const { re, im } of wanted) expect(near(found, re, Math.abs(im))).toBeLessThan(1e-6);
-      // The check on the board is the wanted polynomial again.
-      expect(steps.at(-1)!.latex.split('=')[1]).toBe(steps[0]!.latex.split('=')[1]);
-    }
-  });
+test('a loop with a row of zeros is worked out on the axis instead', () => {
+  const steps = workingOf(part({ kind: 'range', of: '1/(s^2 + 4)', marking: 'share' }), modelOf(nothing, {}));
+  expect(latexOf(steps)).toContain('s^{2}+K+4=0');
+});
 
-  test('is typed again as it was', () => {
-    expect(
-      statesText({
-        a: [
-          [0, 1],
-          [-4, -1.2],
-        ],
-        b: [[0], [4]],
-        c: [[1, 0]],
-        d: [[0]],
-      }),
-    ).toBe('states([0 1; -4 -1.2], [0; 4], [1 0], [0])');
-    expect(structureOf(plant).controllable).toBe(true);
-  });
+test('states show how the coefficients become matrices', () => {
+  const steps = workingOf(part({ kind: 'states', expected: '(2*s + 3)/(2*s^2 + 4*s + 6)' }), modelOf(nothing, {}));
+  const all = latexOf(steps);
+  expect(all).toContain('\\frac{s+1.5}{s^{2}+2\\,s+3}');
+  expect(all).toContain('D=0');
+});
+
+test('hidden or broken systems give no working, never an error', () => {
+  const broken: NumberPart = { ...heading, kind: 'number', formula: 'overshootPercent(X)', unit: '%' };
+  expect(workingOf(broken, modelOf(nothing, {}))).toEqual([]);
 });

@@ -1,9 +1,8 @@
 import { must } from '../expression/must.js';
 import { orElse } from '../expression/problem.js';
 import { parseFormula, type Scope, valueOf } from '../formula/evaluate.js';
-import type { Fraction } from '../rational/fraction.js';
 import { rationalToNumber } from '../rational/number.js';
-import { fractionToLatex } from '../system/latex.js';
+import { delayedToLatex } from '../system/latex.js';
 import { withDeadTime } from '../system/transfer.js';
 import { constantOf } from '../system/transferAlgebra.js';
 import type { DrawValues } from './document.js';
@@ -50,9 +49,3 @@ function written(formula: string, scope: Scope): string | undefined {
 }
 
 const shortNumber = (value: number): string => String(Number(value.toPrecision(4)));
-
-/** A fraction with its dead time as LaTeX. */
-export function delayedToLatex(fraction: Fraction, deadTime: number): string {
-  const shown = fractionToLatex(fraction);
-  return deadTime === 0 ? shown : `${shown}\\,e^{-${shortNumber(deadTime)}\\,s}`;
-}

@@ -46,6 +46,12 @@ export function fractionToLatex(fraction: Fraction): string {
   return `\\frac{${above}}{${polynomialToLatex(fraction.denominator)}}`;
 }
 
+/** A fraction with its dead time in seconds. */
+export function delayedToLatex(fraction: Fraction, deadTime: number): string {
+  const shown = fractionToLatex(fraction);
+  return deadTime === 0 ? shown : `${shown}\\,e^{-${Number(deadTime.toPrecision(4))}\\,s}`;
+}
+
 /** Lowest terms over the rational numbers, each part as a constant times monic factors with their powers. */
 export function factoredToLatex(fraction: Fraction): string {
   const { numerator, denominator } = lowestTerms(fraction);

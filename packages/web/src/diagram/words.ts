@@ -1,14 +1,5 @@
-import { type BlockDiagram, type DiagramNode, isNamed } from '@nailset/core/diagrams';
+import { type BlockDiagram, type DiagramNode, isNamed, signalWords } from '@nailset/core/diagrams';
 import type { Drawing, Line, Shape } from './layout';
-
-/** What a signal is called: its name, or what it is made of. */
-export function signalWords({ nodes }: BlockDiagram, id: string): string {
-  if (isNamed(id)) return id;
-  const node = nodes.find((candidate) => candidate.id === id);
-  if (!node) return id;
-  if (node.kind === 'block') return `${node.gain} times ${signalWords({ nodes, inputs: [], where: [] }, node.of)}`;
-  return 'the sum';
-}
 
 /** One part of a diagram in words, as an ordered list and a screen reader tell it. */
 export function nodeWords(diagram: BlockDiagram, node: DiagramNode): string {

@@ -1,7 +1,6 @@
 import { nameToLatex, parse, toLatex } from '@nailset/core';
-import { isNamed } from '@nailset/core/diagrams';
+import { isNamed, moveWords } from '@nailset/core/diagrams';
 import { Formula } from '../shared/Formula';
-import { moveWords } from './moveWords';
 import type { LedgerLine } from './useLedger';
 
 /** The steps made so far, one a line with its formula; a line is gone back to by choosing it. */

@@ -14,9 +14,9 @@ import {
   rename,
   setGain,
   withoutTerm,
+  signalWords,
 } from '@nailset/core/diagrams';
 import type { Line } from '../diagram/layout';
-import { signalWords } from '../diagram/words';
 
 /** What a gesture asks before it is made. */
 export type GestureField =

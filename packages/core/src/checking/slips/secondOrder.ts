@@ -1,26 +1,16 @@
 import { rationalFromNumber } from '../../rational/number.js';
-import { degree, polynomialOf } from '../../rational/polynomial.js';
-import { coefficientsOf } from '../../system/system.js';
-import { delayed, type Transfer, withDeadTime } from '../../system/transfer.js';
+import { polynomialOf } from '../../rational/polynomial.js';
+import { lagOf, type SecondOrder } from '../../system/standardForms.js';
+import { delayed, type Transfer } from '../../system/transfer.js';
 import type { TransferSlip } from './slip.js';
-
-/** Gain, damping ratio and natural frequency (rad/s) of a system K·ωn²/(s² + 2ζωn·s + ωn²). */
-export interface SecondOrder {
-  readonly gain: number;
-  readonly dampingRatio: number;
-  readonly naturalFrequency: number;
-}
 
 const turn = 2 * Math.PI;
 
 /** What people make of a lag K/(τ·s + 1) when they write it down wrongly; none for another system. */
 export function firstOrderSlips(transfer: Transfer): TransferSlip[] {
-  const plain = withDeadTime(transfer);
-  if (plain?.deadTime.numerator !== 0n || degree(plain.fraction.denominator) > 6) return [];
-  const { numerator, denominator } = coefficientsOf(plain.fraction);
-  const [[above = 0], [, below = 0]] = [numerator, denominator];
-  if (numerator.length !== 1 || denominator.length !== 2 || !(below > 0) || above === 0) return [];
-  const [K, tau] = [above / below, 1 / below];
+  const lag = lagOf(transfer);
+  if (!lag) return [];
+  const { gain: K, timeConstant: tau } = lag;
   const of = (over: number, ...under: number[]): Transfer =>
     delayed({
       numerator: polynomialOf([rationalFromNumber(over)]),
@@ -35,18 +25,6 @@ export function firstOrderSlips(transfer: Transfer): TransferSlip[] {
     { ...inverted, transfer: of(K * tau, 1, tau) },
     { ...inverted, transfer: of(K, 1, tau) },
   ];
-}
-
-/** The standard second-order form of a system; null when it is none. */
-export function secondOrderOf(transfer: Transfer): SecondOrder | null {
-  const plain = withDeadTime(transfer);
-  if (plain?.deadTime.numerator !== 0n || degree(plain.fraction.denominator) > 6) return null;
-  const { numerator, denominator } = coefficientsOf(plain.fraction);
-  if (numerator.length !== 1 || denominator.length !== 3) return null;
-  const [[above = 0], [, middle = 0, last = 0]] = [numerator, denominator];
-  if (!(last > 0) || above === 0) return null;
-  const naturalFrequency = Math.sqrt(last);
-  return { gain: above / last, dampingRatio: middle / (2 * naturalFrequency), naturalFrequency };
 }
 
 /** What people make of a second-order system when they write it down wrongly. */

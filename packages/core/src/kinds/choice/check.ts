@@ -21,7 +21,7 @@ export function rightOptions({ options }: Pick<ChoicePart, 'options'>, model: Mo
 }
 
 /** Pictures and diagrams by what they show. */
-const inWords = (text: string): string => text.replace(/!\[([^\]]*)\]\([^)]*\)/g, '$1');
+export const inWords = (text: string): string => text.replace(/!\[([^\]]*)\]\([^)]*\)/g, '$1');
 
 export const checking: Checking<'choice'> = {
   fromText({ options }, text) {

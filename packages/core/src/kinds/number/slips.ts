@@ -1,7 +1,6 @@
 import type { Model } from '../../checking/model.js';
 import { numberFromText } from '../../checking/numberText.js';
 import { locusMisreadings } from '../../checking/slips/locus.js';
-import { secondOrderOf } from '../../checking/slips/secondOrder.js';
 import { type NumberSlip, onlyOne, type Slip, type WrongAnswer } from '../../checking/slips/slip.js';
 import { distanceIn } from '../../exercise/tolerance.js';
 import { must } from '../../expression/must.js';
@@ -11,6 +10,7 @@ import { numberFrom, parseFormula, type Scope, systemFrom } from '../../formula/
 import { quantities } from '../../quantity/index.js';
 import { TransferSubject } from '../../quantity/subject.js';
 import { secondOrderRules } from '../../system/secondOrderRules.js';
+import { secondOrderOf } from '../../system/standardForms.js';
 import type { Transfer } from '../../system/transfer.js';
 import { allowedFor, expectedNumber } from './check.js';
 import type { NumberPart } from './part.js';

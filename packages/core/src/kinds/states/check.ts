@@ -73,8 +73,8 @@ function entryText(value: Rational): string {
 }
 
 /** @throws Problem for dead time and for more zeros than poles. */
-function formOf(part: StatesPart, scope: Scope): StateSpace {
-  const fraction = expectedOf(part, scope);
+export function formOf(part: StatesPart, scope: Scope): StateSpace {
+  const fraction = expectedFraction(part, scope);
   if (degree(fraction.numerator) > degree(fraction.denominator)) {
     throw new Problem('improper', 'More zeros than poles: there is no state-space form.');
   }
@@ -82,7 +82,7 @@ function formOf(part: StatesPart, scope: Scope): StateSpace {
 }
 
 /** In lowest terms with a monic denominator. */
-function expectedOf({ expected }: StatesPart, scope: Scope): Fraction {
+export function expectedFraction({ expected }: StatesPart, scope: Scope): Fraction {
   const { fraction, deadTime } = asDelayedFraction(systemFrom(expected, scope), 'State matrices');
   if (deadTime !== 0) throw new Problem('deadTime', 'A system with dead time has no state matrices.');
   return lowestTerms(fraction);
@@ -239,7 +239,7 @@ export const checking: Checking<'states'> = {
   check(part, model, answer) {
     const typed = typedStates(model, answer);
     const order = typed.space.a.length;
-    const expected = expectedOf(part, model.scope);
+    const expected = expectedFraction(part, model.scope);
     const least = degree(expected.denominator);
     const tolerance = part.tolerancePercent / 100;
     const met = order === least && isSameWithin(typed, expected, tolerance);

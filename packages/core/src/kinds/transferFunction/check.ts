@@ -1,6 +1,5 @@
 import { compareTransfers, withoutLoops } from '../../checking/compare.js';
 import { verdictOf } from '../../checking/verdictOf.js';
-import { delayedToLatex } from '../../exercise/words.js';
 import { withKnownLetters } from '../../expression/letters.js';
 import { parse } from '../../expression/parse.js';
 import { Problem } from '../../expression/problem.js';
@@ -8,6 +7,7 @@ import { type Scope, systemFrom } from '../../formula/evaluate.js';
 import { type Fraction, isProper } from '../../rational/fraction.js';
 import { curveDistance } from '../../response/curve.js';
 import { stepResponse } from '../../response/step.js';
+import { delayedToLatex } from '../../system/latex.js';
 import { systemOf } from '../../system/system.js';
 import type { Transfer } from '../../system/transfer.js';
 import { constantOf, isSameTransfer, transferFrom } from '../../system/transferAlgebra.js';

@@ -13,23 +13,35 @@ import { type Trend, trends } from './trends.js';
 /** A cell of the table by row and change. */
 export const cellOf = (row: string, change: string): string => `${row}/${change}`;
 
-/** What each row does when a parameter is multiplied, by cell. @throws Problem when a row cannot be worked out. */
-export function expectedTrends(part: TrendPart, model: Model): Map<string, Trend> {
+/** One cell: what a row was, and is once a parameter is multiplied. */
+export interface TrendValues {
+  readonly before: number;
+  readonly after: number;
+  readonly trend: Trend;
+}
+
+/** What each row does when a parameter is multiplied, by cell, in figures. @throws Problem when a row cannot be worked out. */
+export function trendValues(part: TrendPart, model: Model): Map<string, TrendValues> {
   const base = valuesOf(part, model.scope);
-  const found = new Map<string, Trend>();
+  const found = new Map<string, TrendValues>();
   for (const { id, symbol, factor } of part.changes) {
     const own = model.values[symbol];
     if (own === undefined) throw new Problem('exercise', `${symbol} is no parameter of this exercise.`);
     const raised = decimalText(multiplyRational(rationalFromDecimal(own), rationalFromNumber(factor)));
     const changed = valuesOf(part, scopeOf(model, { ...model.values, [symbol]: raised }));
     part.rows.forEach((row, k) => {
-      const least = (part.samePercent / 100) * Math.max(Math.abs(must(base[k])), Math.abs(must(changed[k]))) + 1e-9;
-      const by = must(changed[k]) - must(base[k]);
-      found.set(cellOf(row.id, id), by > least ? 'up' : by < -least ? 'down' : 'same');
+      const [before, after] = [must(base[k]), must(changed[k])];
+      const least = (part.samePercent / 100) * Math.max(Math.abs(before), Math.abs(after)) + 1e-9;
+      const trend = after - before > least ? 'up' : after - before < -least ? 'down' : 'same';
+      found.set(cellOf(row.id, id), { before, after, trend });
     });
   }
   return found;
 }
+
+/** What each row does, by cell. @throws Problem as `trendValues`. */
+export const expectedTrends = (part: TrendPart, model: Model): Map<string, Trend> =>
+  new Map([...trendValues(part, model)].map(([cell, { trend }]) => [cell, trend]));
 
 const valuesOf = ({ rows }: TrendPart, scope: Scope): number[] => rows.map(({ formula }) => numberFrom(formula, scope));
 

@@ -1,12 +1,11 @@
 import { must, orElse, parse, Problem, type ReductionStep, type StudentPart } from '@nailset/core';
-import { type BlockDiagram, isSameGain, type Move, movesWith, reducedGain } from '@nailset/core/diagrams';
+import { type BlockDiagram, isSameGain, type Move, movesWith, moveWords, reducedGain } from '@nailset/core/diagrams';
 import isEqual from 'fast-deep-equal';
 import { type FormEvent, useMemo, useState } from 'react';
 import { DiagramView } from '../../diagram/DiagramView';
 import { Expected } from '../../diagram/Expected';
 import { LettersField } from '../../diagram/LettersField';
 import { LedgerList } from '../../ledger/LedgerList';
-import { moveWords } from '../../ledger/moveWords';
 import { useLedger } from '../../ledger/useLedger';
 import { Button } from '../../shared/Button';
 

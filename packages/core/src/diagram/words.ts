@@ -1,6 +1,15 @@
-import { must } from '@nailset/core';
-import { type BlockDiagram, isNamed, type Move } from '@nailset/core/diagrams';
-import { signalWords } from '../diagram/words';
+import { must } from '../expression/must.js';
+import { type BlockDiagram, isNamed } from './blocks.js';
+import type { Move } from './moves.js';
+
+/** What a signal is called: its name, or what it is made of. */
+export function signalWords({ nodes }: Pick<BlockDiagram, 'nodes'>, id: string): string {
+  if (isNamed(id)) return id;
+  const node = nodes.find((candidate) => candidate.id === id);
+  if (!node) return id;
+  if (node.kind === 'block') return `${node.gain} times ${signalWords({ nodes }, node.of)}`;
+  return 'the sum';
+}
 
 /** What a part is called in a sentence. */
 function partWords(diagram: BlockDiagram, id: string): string {
