@@ -47,6 +47,7 @@ const fromSources = {
     '^@nailset/core$': '<rootDir>/packages/core/src/index.ts',
     '^@nailset/core/diagrams$': '<rootDir>/packages/core/src/diagrams.ts',
     '^@nailset/core/checks$': '<rootDir>/packages/core/src/checks.ts',
+    '^@nailset/core/workings$': '<rootDir>/packages/core/src/workings.ts',
   },
 };
 

@@ -31,7 +31,13 @@ export { type Root, roots } from './system/roots.js';
 export { type Pole, type System, coefficientsOf, hiddenModes, systemOf } from './system/system.js';
 export { type Transfer, delayed, transferOf, unityFeedback, withDeadTime } from './system/transfer.js';
 export { constantTransfer, feedbackOf, isSameTransfer, transferFrom } from './system/transferAlgebra.js';
-export { delayedToLatex, factoredToLatex, fractionToLatex, gainZeroPoleToLatex, timeConstantToLatex } from './system/latex.js';
+export {
+  delayedToLatex,
+  factoredToLatex,
+  fractionToLatex,
+  gainZeroPoleToLatex,
+  timeConstantToLatex,
+} from './system/latex.js';
 export {
   type ControllerForm,
   type Gain,
@@ -113,7 +119,7 @@ export { type Trend, trends } from './kinds/trend/trends.js';
 export { absoluteTolerance, turnOf } from './exercise/tolerance.js';
 export { isPrediction, sumOfShares } from './exercise/points.js';
 export { Samples, ShownDiagram, StudentFigure } from './exercise/seen.js';
-export { Figure } from './exercise/heading.js';
+export { Figure, Hint } from './exercise/heading.js';
 export * from './kinds/bode/part.js';
 export * from './kinds/choice/part.js';
 export * from './kinds/curve/part.js';
@@ -181,5 +187,6 @@ export { cellText } from './exchange/cell.js';
 export * from './exchange/messages.js';
 export * from './exchange/classSheet.js';
 export * from './exchange/course.js';
+export * from './exchange/learning.js';
 export * from './exchange/sheets.js';
 export { formatMark, formatNumber, formatPoint, formatPoints, inPoints, withUnit } from './checking/words.js';

@@ -9,13 +9,14 @@ import { lampTurntable, twoTables } from '../../server/src/demo/exercises/second
 import { tideGauge } from '../../server/src/demo/exercises/tideGauge';
 import { craneTrolley } from '../../server/src/demo/exercises/trolley';
 import { cableWinch, winchSensor } from '../../server/src/demo/exercises/winch';
-import { drawValues, solutionOf, workingOf } from '../src/checks';
+import { drawValues, solutionOf } from '../src/checks';
 import { numberFrom, parseFormula } from '../src/formula/evaluate';
 import { functions } from '../src/formula/functions';
 import { type ExerciseDocument, modelOf, type NumberPart, type Part } from '../src/index';
 import { quantities } from '../src/quantity';
 import { workedNumber } from '../src/working/formula';
 import { numeral, type WorkingStep } from '../src/working/step';
+import { workingOf } from '../src/workings';
 import { randomNumbers } from './random';
 
 /** Whatever is written on the board is worked out, and what its last line says is the answer. */

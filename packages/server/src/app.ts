@@ -24,6 +24,7 @@ import { correctionRoutes } from './routes/corrections.js';
 import { courseRoutes } from './routes/courses.js';
 import { dateRoutes } from './routes/dates.js';
 import { exerciseRoutes } from './routes/exercises.js';
+import { learningRoutes } from './routes/learning.js';
 import { markRoutes } from './routes/marks.js';
 import { paperRoutes } from './routes/paper.js';
 import { peopleRoutes } from './routes/people.js';
@@ -154,6 +155,7 @@ export async function buildApp(
   markRoutes(app, house);
   courseRoutes(app, house);
   paperRoutes(app, house);
+  learningRoutes(app, house);
   await serveInterface(app);
   news.start();
   app.addHook('preClose', () => news.stop());

@@ -25,6 +25,7 @@ const table = {
   keyUsed: [409, 'This key belongs to another answer. Make a new one for this answer.'],
   putAway: [404, 'This exercise has been put away by its instructor.'],
   notYet: [404, 'This exercise is not open yet. It appears on your home page when it is.'],
+  notTold: [403, 'The exercise does not tell this yet.'],
   archived: [409, 'This course is archived. Bring it back first; nothing was changed.'],
   alreadyDecided: [409, 'This correction has been applied or cancelled already.'],
   notChecked: [409, 'Not every answer has been checked again yet. Wait until all are.'],

@@ -68,6 +68,16 @@ const table: [method: string, route: string, body: (() => unknown) | undefined, 
     [401, 404, 409, 403, 403],
   ],
   ['GET', '/api/exercises/:exerciseId/attempts/:submissionId', undefined, [401, 404, 200, 403, 403]],
+  ['POST', '/api/exercises/:exerciseId/hints', () => ({ partId: 'model', number: 1 }), [401, 404, 404, 403, 403]],
+  // What is told to students later, staff may see at any time.
+  ['GET', '/api/exercises/:exerciseId/parts/:partId/working', undefined, [401, 404, 403, 200, 200]],
+  ['POST', '/api/exercises/:exerciseId/practice', () => ({ partId: 'model' }), [401, 404, 403, 200, 200]],
+  [
+    'POST',
+    '/api/exercises/:exerciseId/practice/checks',
+    () => ({ seed: 'abcdefghijklmnopqrst', partId: 'model', answer: wrong }),
+    [401, 404, 403, 200, 200],
+  ],
   ['GET', '/api/exercises/:exerciseId/class', undefined, [401, 404, 403, 200, 200]],
   ['GET', '/api/submissions/:submissionId', undefined, [401, 404, 403, 200, 200]],
   [

@@ -34,6 +34,7 @@ const AnswersPage = lazy(async () => ({ default: (await import('./classSheet/Ans
 const EnteredPage = lazy(async () => ({ default: (await import('./paper/EnteredPage')).EnteredPage }));
 const PrintPage = lazy(() => import('./paper/PrintPage'));
 const CheckAgainPage = lazy(async () => ({ default: (await import('./corrections/CheckAgainPage')).CheckAgainPage }));
+const PracticePage = lazy(() => import('./bench/PracticePage'));
 const AccountPage = lazy(() => import('./account/AccountPage'));
 const ForgottenPage = lazy(() => import('./signIn/ForgottenPage'));
 const NewPasswordPage = lazy(() => import('./signIn/NewPasswordPage'));
@@ -87,6 +88,7 @@ const routes = createRoutesFromElements(
         <Route path="/exercises/:exerciseId/entered" element={<EnteredPage />} />
         <Route path="/exercises/:exerciseId/print" element={<PrintPage />} />
         <Route path="/exercises/:exerciseId" element={<BenchPage />} />
+        <Route path="/exercises/:exerciseId/practice/:partId" element={<PracticePage />} />
         <Route path="/exercises/:exerciseId/build" element={<BuilderPage />} />
         <Route path="/exercises/:exerciseId/class" element={<ClassSheetPage />} />
         <Route path="/exercises/:exerciseId/lectern" element={<LecternPage />} />

@@ -6,6 +6,7 @@ import { useReducer } from 'react';
 import { BenchSheet, type HandingIn } from '../src/bench/BenchSheet';
 import { Tries } from '../src/bench/Tries';
 import { workFrom, workReducer } from '../src/work/work';
+import { benchWith } from './emptyBench';
 import { watchSizes } from './page';
 
 beforeAll(watchSizes);
@@ -57,33 +58,12 @@ const guess = {
 } as const;
 
 const id = '00000000-0000-0000-0000-000000000000';
-const bench: Bench = {
-  exerciseId: id,
-  versionId: id,
-  version: 1,
-  courseId: id,
-  course: 'Harbour machinery',
+const bench = benchWith([tune, model, guess], {
   title: 'Ferry ramp',
   statement: 'The ramp.',
-  attempts: 3,
-  dueAt: null,
-  extended: null,
-  closesAt: null,
-  blocks: [],
-  open: [],
+  layout: 'single',
   parameters: [{ symbol: 'b', meaning: 'gain', unit: 'm', value: '2' }],
-  parts: [tune, model, guess],
-  mayHandIn: true,
-  saved: [],
-  handedIn: [],
-  solutions: [],
-  revealed: [],
-  series: [],
-  pictures: [],
-  diagrams: [],
-  shows: { measured: true, slip: true },
-  late: null,
-};
+});
 
 const attempt = (change: Partial<Attempt>): Attempt => ({
   id,

@@ -303,7 +303,12 @@ describe('marking by hand', () => {
   }) {
     const [now, setNow] = useState(start);
     text = now;
-    return <PointsBench part={asked(what)} text={now} revealed={revealed} solution={undefined} onChange={setNow} />;
+    return (
+      <PointsBench
+        {...{ part: asked(what), text: now, revealed, solution: undefined, together: false }}
+        onChange={setNow}
+      />
+    );
   }
   const plane = () => screen.getByRole('group', { name: /^s-plane, / });
   const press = (clientX: number, clientY: number) =>

@@ -7,6 +7,7 @@ import { BenchSheet } from '../src/bench/BenchSheet';
 import { sameAnswer } from '../src/kinds/students';
 import type { Work } from '../src/loop/action';
 import { workFrom, workReducer } from '../src/work/work';
+import { benchWith } from './emptyBench';
 import { watchSizes } from './page';
 
 beforeAll(watchSizes);
@@ -25,34 +26,8 @@ const reduce: StudentPart = { ...heading, id: 'reduce', kind: 'reduction', from:
 const loops: StudentPart = { ...heading, id: 'loops', kind: 'paths', from: 'r', to: 'y', list: 'loops' };
 const states: StudentPart = { ...heading, id: 'states', kind: 'states', tolerancePercent: 1 };
 
-const bench = (part: StudentPart, more: Partial<Bench> = {}): Bench => ({
-  exerciseId: id,
-  versionId: id,
-  version: 1,
-  courseId: id,
-  course: 'Harbour machinery',
-  title: 'Lamp',
-  statement: '',
-  attempts: 3,
-  dueAt: null,
-  extended: null,
-  closesAt: null,
-  blocks: [],
-  open: [],
-  parameters: [{ symbol: 'K', meaning: '', unit: '', value: '2' }],
-  parts: [part],
-  mayHandIn: true,
-  saved: [],
-  handedIn: [],
-  solutions: [],
-  revealed: [],
-  series: [],
-  pictures: [],
-  diagrams: [],
-  shows: { measured: true, slip: true },
-  late: null,
-  ...more,
-});
+const bench = (part: StudentPart, more: Partial<Bench> = {}): Bench =>
+  benchWith([part], { parameters: [{ symbol: 'K', meaning: '', unit: '', value: '2' }], ...more });
 
 let work: Work;
 let handed: unknown;

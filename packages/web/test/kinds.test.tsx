@@ -5,40 +5,14 @@ import userEvent from '@testing-library/user-event';
 import { useReducer } from 'react';
 import { BenchSheet } from '../src/bench/BenchSheet';
 import { workFrom, workReducer } from '../src/work/work';
+import { benchWith } from './emptyBench';
 import { watchSizes } from './page';
 
 beforeAll(watchSizes);
 
 const id = '00000000-0000-0000-0000-000000000000';
 const heading = { title: 'Part', prompt: '', points: 2, attempts: 2 };
-const bench = (part: StudentPart, more: Partial<Bench> = {}): Bench => ({
-  exerciseId: id,
-  versionId: id,
-  version: 1,
-  courseId: id,
-  course: 'Harbour machinery',
-  title: 'Quay',
-  statement: '',
-  attempts: 2,
-  dueAt: null,
-  extended: null,
-  closesAt: null,
-  blocks: [],
-  open: [],
-  parameters: [],
-  series: [],
-  pictures: [],
-  diagrams: [],
-  shows: { measured: true, slip: true },
-  late: null,
-  parts: [part],
-  mayHandIn: true,
-  saved: [],
-  handedIn: [],
-  solutions: [],
-  revealed: [],
-  ...more,
-});
+const bench = (part: StudentPart, more: Partial<Bench> = {}): Bench => benchWith([part], { attempts: 2, ...more });
 
 function Sheet({ of, handIn = () => undefined }: { of: Bench; handIn?: (part: StudentPart, answer: Answer) => void }) {
   const [work, dispatch] = useReducer(workReducer, of, (start) => workFrom(start));

@@ -1,9 +1,10 @@
 import { fireEvent } from '@testing-library/react';
 
-/** What jsdom lacks of a page: sizes of elements and the watching of them. */
+/** What jsdom lacks of a page: sizes of elements and the watching of them, and scrolling. */
 export function watchSizes(): void {
   Object.defineProperty(HTMLElement.prototype, 'clientWidth', { configurable: true, value: 800 });
   Object.defineProperty(HTMLElement.prototype, 'clientHeight', { configurable: true, value: 400 });
+  HTMLElement.prototype.scrollIntoView = () => undefined;
   globalThis.ResizeObserver = class {
     observe(): void {
       // Nothing changes its size here.

@@ -242,7 +242,8 @@ export const Attempt = Type.Object(
     outOfTime: Type.Boolean({ description: 'The check was stopped, so there is no verdict.' }),
     verdict: Type.Optional(Verdict),
     override: Type.Optional(Type.Object({ points: Type.Number(), reason: Type.String() }, closed)),
-    points: Type.Optional(Type.Number({ description: 'What it gives, after the late rule and any decision.' })),
+    points: Type.Optional(Type.Number({ description: 'What it gives, after hints, the late rule and any decision.' })),
+    hintCost: Type.Optional(Type.Number({ description: 'Points that hints took from it.' })),
     corrected: Type.Optional(CorrectedBy),
     comments: Type.Array(CommentRow),
     returned: Type.Boolean({ description: 'This try was given back and does not count as used.' }),
@@ -277,6 +278,7 @@ export const Bench = Type.Object(
     diagrams: Type.Array(ShownDiagram),
     shows: ExerciseDocument.properties.shows,
     late: ExerciseDocument.properties.late,
+    layout: Type.Enum(['together', 'single']),
     parts: Type.Array(StudentPart),
     mayHandIn: Type.Boolean(),
     closesAt: orNull(Time),
@@ -301,6 +303,11 @@ export const Bench = Type.Object(
     revealed: Type.Array(Type.Object({ partId: Type.String(), curves: Type.Array(Samples) }, closed), {
       description: 'Curves of predictions that were committed.',
     }),
+    hints: Type.Array(Type.Object({ partId: Type.String(), texts: Type.Array(Type.String()) }, closed), {
+      description: 'Hints that were asked for.',
+    }),
+    working: Type.Boolean({ description: 'Whether the way to the expected answers may be asked for.' }),
+    practice: Type.Array(Type.String(), { description: 'Parts that may be practised with other numbers.' }),
   },
   closed,
 );

@@ -33,6 +33,16 @@ export const ExerciseDocument = Type.Object(
     ),
     solution: Type.Union([Type.Literal('onceDone'), Type.Literal('afterDue'), Type.Literal('never')]),
     late: Type.Union([Type.Null(), LateRule]),
+    practice: Type.Optional(
+      Type.Enum(['always', 'afterwards', 'never'], {
+        description: 'Other numbers, ungraded; unless given, of parts that are solved, spent or closed.',
+      }),
+    ),
+    layout: Type.Optional(
+      Type.Enum(['together', 'single'], {
+        description: 'Small parts on one sheet, unless given, or every part on its own.',
+      }),
+    ),
   },
   closed,
 );

@@ -34,8 +34,24 @@ export const Figure = Type.Object(
 );
 export type Figure = Static<typeof Figure>;
 
+/** Help that a student may ask for, one after the other. */
+export const Hint = Type.Object(
+  {
+    text: text(1000),
+    cost: Type.Number({ minimum: 0, maximum: 100, description: 'Points that later answers lose; 0 for none.' }),
+  },
+  closed,
+);
+export type Hint = Static<typeof Hint>;
+
 /** What every part begins with. */
-export const heading = { id, title: text(60, 1), prompt: text(2000), figure: Type.Optional(Figure) };
+export const heading = {
+  id,
+  title: text(60, 1),
+  prompt: text(2000),
+  figure: Type.Optional(Figure),
+  hints: Type.Optional(Type.Array(Hint, { maxItems: 3 })),
+};
 
 const positive = Type.Number({ exclusiveMinimum: 0, maximum: 1e6 });
 

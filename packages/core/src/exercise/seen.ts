@@ -26,6 +26,9 @@ export const seenHeading = {
   points: Type.Number(),
   attempts: Type.Integer(),
   figure: Type.Optional(StudentFigure),
+  hints: Type.Optional(
+    Type.Array(Type.Number(), { description: 'What each hint costs; their words come on request.' }),
+  ),
 };
 
 export const seenEquations = Type.String({ description: 'The diagram as signal equations.' });

@@ -74,6 +74,22 @@ export class Disclosure {
     });
   }
 
+  /**
+   * Whether a part may be practised with other numbers, ungraded: always, or once nothing can be gained by it any more.
+   * Without numbers that are drawn there are no others.
+   */
+  practice(
+    document: Pick<ExerciseDocument, 'practice' | 'attempts' | 'parameters'>,
+    part: Part,
+    attempts: readonly Disclosed[],
+  ): boolean {
+    const { practice = 'afterwards' } = document;
+    if (practice === 'never' || !document.parameters.some(({ draw }) => draw.kind !== 'fixed')) return false;
+    if (practice === 'always' || this.closed) return true;
+    const own = attempts.filter(({ partId }) => partId === part.id);
+    return this.ofPart(own.find(({ verdict }) => verdict?.met)) === 'met' || own.length >= attemptsOf(document, part);
+  }
+
   /** Whether the curves of a prediction are shown: it can no longer be changed. */
   prediction(part: Part, attempts: readonly Disclosed[]): boolean {
     return isPrediction(part) && (this.closed || attempts.some(({ partId }) => partId === part.id));

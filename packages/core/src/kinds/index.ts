@@ -11,10 +11,9 @@ import { isPrediction } from '../exercise/points.js';
 import type { Samples } from '../exercise/seen.js';
 import { refuseOtherTrail, stopsWith } from '../exercise/trail.js';
 import { must } from '../expression/must.js';
-import { orElse, Problem } from '../expression/problem.js';
+import { Problem } from '../expression/problem.js';
 import type { Scope } from '../formula/evaluate.js';
 import { within } from '../response/work.js';
-import type { WorkingStep } from '../working/step.js';
 import { bode } from './bode/bode.js';
 import { choice } from './choice/choice.js';
 import { curve } from './curve/curve.js';
@@ -100,17 +99,13 @@ const recognised = ({ id, words, place }: PlacedSlip): RecognisedSlip => ({
 });
 
 /** Steps of responses that the check of one answer may take, its slips included: well below a second. */
-const mostSteps = 8000;
+export const mostSteps = 8000;
 
 /** The verdict on an answer whose responses cannot be followed: nothing is met, and a person is to look. */
 function beyond(part: Part, words: string): Verdict {
   const shown = { id: 'work', label: part.title, unit: '', measured: null, limit: null, relation: 'equal' as const };
   return verdictOf([{ ...shown, met: false, close: true, points: 0, outOf: pointsOf(part), words }], words);
 }
-
-/** The way to a right answer with a student's numbers, line by line; empty where none can be worked out. */
-export const workingOf = (part: Part, model: Model): readonly WorkingStep[] =>
-  orElse([], () => within(mostSteps, () => kindOf(part).working(part, model)));
 
 /** The expected answer for a student's numbers, or null when many are right. @throws Problem when there is none. */
 export function solutionOf(part: Part, model: Model): string | null {

@@ -8,7 +8,6 @@ import type { InputSignal, Parameter } from '../exercise/given.js';
 import type { Answer, AnswerOf, Kind, PartOf, SeenOf } from '../exercise/parts.js';
 import type { Samples, seenHeading } from '../exercise/seen.js';
 import type { Scope } from '../formula/evaluate.js';
-import type { WorkingStep } from '../working/step.js';
 
 /** What is given beside a part. */
 export type Given = Pick<ExerciseDocument, 'systems' | 'series' | 'attempts'> &
@@ -104,11 +103,6 @@ export interface AnswerKind<K extends Kind> extends Checking<K> {
   warnings(part: PartOf<K>, models: readonly Model[], parameters: readonly Parameter[]): string[];
   /** Settings that are right, where they are worked out and not searched for. */
   suggested(part: PartOf<K>, model: Model): Settings | null;
-  /**
-   * The way to a right answer, line by line as on the board, with the student's own numbers; empty where none is known.
-   * @throws Problem where it cannot be worked out.
-   */
-  working(part: PartOf<K>, model: Model): readonly WorkingStep[];
   /** The step response that goes with the expected answer, where one does. */
   curve(part: PartOf<K>, model: Model): Samples | undefined;
   readonly search: Searching<K> | null;
@@ -133,9 +127,12 @@ export const defaults = {
   search: null,
 };
 
-/** A part without its figure, which its heading has. */
-export function withoutFigure<Of extends { figure?: unknown }>(part: Of): Omit<Of, 'figure'> {
+/** A part without its figure and its hints, which are in its heading as far as students see them. */
+export function withoutFigure<Of extends { figure?: unknown; hints?: unknown }>(
+  part: Of,
+): Omit<Of, 'figure' | 'hints'> {
   const copy = { ...part };
   delete copy.figure;
+  delete copy.hints;
   return copy;
 }

@@ -15,7 +15,7 @@ import type { Given } from './kind.js';
 
 /** The part without what is expected of the answer, the student's values put into its words. */
 export function studentPart(document: Given, part: Part, values: DrawValues, scope: Scope): StudentPart {
-  const { id, title, figure } = part;
+  const { id, title, figure, hints } = part;
   const { series } = document;
   const common = {
     id,
@@ -24,6 +24,7 @@ export function studentPart(document: Given, part: Part, values: DrawValues, sco
     points: pointsOf(part),
     attempts: attemptsOf(document, part),
     ...(figure ? { figure: studentFigure(figure, scope, series) } : {}),
+    ...(hints && hints.length > 0 ? { hints: hints.map(({ cost }) => cost) } : {}),
   };
   return { ...seenOf(part, document, values, scope), ...common } as StudentPart;
 }
@@ -51,7 +52,7 @@ export function revealedCurves(document: Given, part: Part, values: DrawValues):
 
 /** Systems in equations that the words show by `diagram:name`. */
 function diagramsShown({ systems, statement, parts }: ExerciseDocument): ShownDiagram[] {
-  const words = wordsOf({ statement, parts }).join('\n');
+  const words = [...wordsOf({ statement, parts }), ...hintWordsOf({ parts })].join('\n');
   return systems.flatMap(({ name, form }) =>
     form.kind === 'equations' && words.includes(`diagram:${name})`)
       ? [{ name, equations: form.text, from: form.from, to: form.to }]
@@ -67,11 +68,15 @@ function seriesShown({ series, parts }: ExerciseDocument): Series[] {
 
 /** Pictures that the words show. */
 function picturesShown(document: ExerciseDocument): Picture[] {
-  const words = wordsOf(document).join('\n');
+  const words = [...wordsOf(document), ...hintWordsOf(document)].join('\n');
   return document.pictures.filter(({ id }) => new RegExp(`picture:${id}(?![a-z0-9-])`).test(words));
 }
 
-/** All words that students read. */
+/** Words that students read on request. */
+export const hintWordsOf = ({ parts }: Pick<ExerciseDocument, 'parts'>): string[] =>
+  parts.flatMap(({ hints = [] }) => hints.map(({ text }) => text));
+
+/** All words that students read, but for hints. */
 export const wordsOf = ({ statement, parts }: Pick<ExerciseDocument, 'statement' | 'parts'>): string[] => [
   statement,
   ...parts.flatMap((part) => [part.prompt, ...ownWordsOf(part).map(({ text }) => text)]),
@@ -102,6 +107,7 @@ export function studentExercise(document: ExerciseDocument, values: DrawValues) 
     attempts: document.attempts,
     shows: document.shows,
     late: document.late,
+    layout: document.layout ?? 'together',
     series: seriesShown(document),
     diagrams: diagramsShown(document),
     pictures: picturesShown(document),
@@ -116,3 +122,7 @@ export function studentExercise(document: ExerciseDocument, values: DrawValues) 
     parts: document.parts.map((part) => studentPart(document, part, values, scope)),
   };
 }
+
+/** What the first hints of a part say, with the student's values. */
+export const hintsTold = (document: ExerciseDocument, part: Part, values: DrawValues, count: number): string[] =>
+  (part.hints ?? []).slice(0, count).map(({ text }) => insertValues(text, values, scopeOf(document, values)));

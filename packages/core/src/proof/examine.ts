@@ -9,7 +9,7 @@ import { leftInBraces } from '../exercise/words.js';
 import { attempt, Problem } from '../expression/problem.js';
 import { readCondition } from '../formula/condition.js';
 import { formulasOf, idsIn, ownFindings, ownWordsOf } from '../kinds/index.js';
-import { wordsOf } from '../kinds/studentView.js';
+import { hintWordsOf, wordsOf } from '../kinds/studentView.js';
 import { sampleOf } from './sample.js';
 import { trialsOf } from './trials.js';
 
@@ -38,6 +38,7 @@ export function examine(document: ExerciseDocument): Finding[] {
   const draws = sampleOf(document);
   return [
     ...wordFindings(document),
+    ...hintFindings(document),
     ...hiddenFindings(document),
     ...document.parts.flatMap((part, k) => partFinding(document, part, `parts/${k}`, draws) ?? []),
   ];
@@ -125,6 +126,7 @@ function wordFindings(document: ExerciseDocument): Finding[] {
     ...document.parts.flatMap((part, k) => [
       { path: `parts/${k}/prompt`, text: part.prompt },
       ...ownWordsOf(part).map(({ field, text }) => ({ path: `parts/${k}/${field}`, text })),
+      ...(part.hints ?? []).map(({ text }, h) => ({ path: `parts/${k}/hints/${h}`, text })),
     ]),
   ];
   return texts.flatMap(({ path, text }) =>
@@ -134,6 +136,14 @@ function wordFindings(document: ExerciseDocument): Finding[] {
     })),
   );
 }
+
+/** Hints that say nothing. */
+const hintFindings = ({ parts }: ExerciseDocument): Finding[] =>
+  parts.flatMap(({ hints = [] }, k) =>
+    hints.flatMap(({ text }, h) =>
+      text.trim() ? [] : [{ path: `parts/${k}/hints/${h}`, message: 'This hint is empty: write it, or remove it.' }],
+    ),
+  );
 
 /** Places that would tell students a value that is hidden from them. */
 function hiddenFindings({ parameters, statement, parts }: ExerciseDocument): Finding[] {
@@ -150,6 +160,7 @@ function hiddenFindings({ parameters, statement, parts }: ExerciseDocument): Fin
     ...told('statement', statement),
     ...parts.flatMap((part, k) => [
       ...wordsOf({ statement: '', parts: [part] }).flatMap((text) => told(`parts/${k}/prompt`, text)),
+      ...hintWordsOf({ parts: [part] }).flatMap((text, h) => told(`parts/${k}/hints/${h}`, text)),
       ...formulasOf(part).flatMap(({ field, text }) => used(`parts/${k}/${field}`, text)),
     ]),
   ];

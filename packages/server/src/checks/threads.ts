@@ -80,6 +80,16 @@ export class Threads implements Drawing, Reading {
     return this.shown('expected', { document, partId, values });
   }
 
+  /** The way to an expected answer. @throws Refusal `tooSlow`. */
+  working(input: Parameters<Work['working']>[0]): Promise<ReturnType<Work['working']>> {
+    return this.shown('working', input);
+  }
+
+  /** An answer to other numbers, checked at once. @throws Refusal `tooSlow`. */
+  practised(input: Parameters<Work['practised']>[0]): Promise<ReturnType<Work['practised']>> {
+    return this.shown('practised', input);
+  }
+
   draw(input: Parameters<Work['draw']>[0]): Promise<DrawValues> {
     return this.shown('draw', input);
   }
@@ -123,7 +133,7 @@ export class Threads implements Drawing, Reading {
     await Promise.all([this.checking, this.showing, this.examining].map((pool) => pool.destroy()));
   }
 
-  private shown<N extends View | 'read' | 'draw' | 'expected'>(
+  private shown<N extends View | 'read' | 'draw' | 'expected' | 'working' | 'practised'>(
     name: N,
     input: Parameters<Work[N]>[0],
   ): Promise<ReturnType<Work[N]>> {

@@ -9,8 +9,10 @@ import {
   orElse,
   type Part,
   Problem,
+  type Samples,
   type Trail,
   type Verdict,
+  type WorkingStep,
 } from '@nailset/core';
 import {
   checkAnswer,
@@ -25,6 +27,7 @@ import {
   solutionOf,
   studentExercise,
 } from '@nailset/core/checks';
+import { workingOf } from '@nailset/core/workings';
 
 /** Whatever works with typed formulas; it runs on threads of its own, where it can be stopped. */
 
@@ -74,6 +77,15 @@ function recheckOne(document: ExerciseDocument, { partId, values, seed, answer }
     throw error;
   }
 }
+
+export type Practised =
+  | {
+      readonly verdict: Verdict;
+      readonly solution?: Bench['solutions'][number];
+      readonly working: readonly WorkingStep[];
+      readonly revealed: Samples[];
+    }
+  | { readonly problem: string; readonly at: number };
 
 export const work = {
   check({ given, part, values, answer }: Answered): Verdict {
@@ -141,6 +153,33 @@ export const work = {
         );
       return known.get(key) ?? null;
     });
+  },
+
+  /** The way to the expected answer of one part. */
+  working({ document, partId, values }: Shown & { partId: string }): readonly WorkingStep[] {
+    const part = document.parts.find(({ id }) => id === partId);
+    return part ? workingOf(part, modelOf(document, values)) : [];
+  },
+
+  /** An answer to other numbers: its verdict, and all that may be told after it; or why it cannot be read. */
+  practised({ document, partId, values, answer }: Shown & { partId: string; answer: Answer }): Practised {
+    const part = document.parts.find(({ id }) => id === partId);
+    if (!part) return { problem: 'There is no such part.', at: 0 };
+    const model = modelOf(document, values);
+    try {
+      const verdict = checkAnswer(part, model, answer);
+      const text = solutionOf(part, model);
+      const curve = solutionCurve(part, model);
+      return {
+        verdict,
+        ...(text === null ? {} : { solution: { partId, text, ...(curve ? { curve } : {}) } }),
+        working: workingOf(part, model),
+        revealed: revealedCurves(document, part, values),
+      };
+    } catch (error) {
+      if (error instanceof Problem) return { problem: error.message, at: error.at };
+      throw error;
+    }
   },
 
   /** The curves of every part that is a prediction. */

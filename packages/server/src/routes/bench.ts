@@ -4,26 +4,27 @@ import {
   type Attempt,
   Attempt as AttemptMessage,
   Bench,
-  type ExerciseDocument,
   HandIn,
   Home,
   Id,
   must,
   sumOfShares,
 } from '@nailset/core';
-import { Disclosure, isVisible, pointsOf } from '@nailset/core/checks';
+import { Disclosure, hintsTold, isVisible, pointsOf } from '@nailset/core/checks';
 import Type from 'typebox';
 import { personOf } from '../access.js';
 import type { StudentVersion } from '../checks/threads.js';
 import { Refusal } from '../errors.js';
 import { commentsOn } from '../store/answers.js';
-import { closesFor, datesIn, datesOf, type OwnDates, underDates } from '../store/dates.js';
+import { closesFor, datesIn, datesOf } from '../store/dates.js';
 import { drawFor, factsOf, newestVersion } from '../store/exercises.js';
 import { handIn } from '../store/handIn.js';
+import { hintsOf } from '../store/learning.js';
 import { membershipsOf } from '../store/people.js';
 import { publishedExercises } from '../store/shelf.js';
 import { bestOf, type Standing, standingIn, standingOf, standingOfOne } from '../store/standing.js';
 import { saveAnswer, savedAnswersOf } from '../store/submissions.js';
+import { disclosureOf } from '../told.js';
 import { answers, type App, byCourse, byExercise, bySubmission, type House } from './route.js';
 
 /** What a student works with. Everything here is about the person who asks and nobody else. */
@@ -113,6 +114,11 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
         handedIn: standing.map((entry) => attemptOf(entry, told, comments.get(entry.id))),
         solutions: told.solutions(version.document, standing) ? await threads.seen('solutions', own) : [],
         revealed: await revealedTo(own, told, standing),
+        hints: await hintsFor(own, exerciseId),
+        working: told.solutions(version.document, standing),
+        practice: version.document.parts
+          .filter((part) => told.practice(version.document, part, standing))
+          .map(({ id }) => id),
       };
     },
   );
@@ -197,6 +203,16 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
     return attemptOf(entry, disclosureOf(document, dates), comments.get(entry.id));
   }
 
+  /** The hints that were asked for. */
+  async function hintsFor({ document, values, personId }: StudentVersion, exerciseId: string) {
+    if (document.parts.every(({ hints = [] }) => hints.length === 0)) return [];
+    const taken = await hintsOf(database, exerciseId, personId);
+    return document.parts.flatMap((part) => {
+      const count = taken.get(part.id);
+      return count === undefined ? [] : [{ partId: part.id, texts: hintsTold(document, part, values, count) }];
+    });
+  }
+
   /** The curves of predictions that can no longer be changed. */
   async function revealedTo(own: StudentVersion, told: Disclosure, standing: readonly Standing[]) {
     const committed = own.document.parts.filter((part) => told.prediction(part, standing));
@@ -211,10 +227,6 @@ const newsSeconds = 25;
 
 const unchecked = { checked: false, outOfTime: false, comments: [], returned: false };
 
-/** What is told by now under someone’s own dates. */
-const disclosureOf = (document: ExerciseDocument, dates: OwnDates): Disclosure =>
-  new Disclosure(underDates(document, dates), dates.dueAt === null ? null : new Date(dates.dueAt), new Date());
-
 type Comment = Attempt['comments'][number];
 
 /** One attempt as its student may see it; of one that is not checked there is nothing to tell. */
@@ -227,6 +239,7 @@ const attemptOf = (entry: Standing, told: Disclosure | undefined, comments: read
   answer: entry.answer,
   ...unchecked,
   ...told?.ofAttempt(entry),
+  ...(told?.verdicts && entry.hintCost > 0 ? { hintCost: entry.hintCost } : {}),
   ...(told?.verdicts && entry.corrected ? { corrected: entry.corrected } : {}),
   comments: comments.map(({ text, by, at }) => ({ text, by, at })),
   returned: entry.returned,

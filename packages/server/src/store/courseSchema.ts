@@ -1,5 +1,16 @@
 import type { LateRule, Sheet } from '@nailset/core';
-import { index, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
+import {
+  boolean,
+  doublePrecision,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  unique,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import { courses, exercises, id, now, people, submissions, time } from './schema.js';
 
 /** Tables of what goes on round exercises and answers; nothing else refers to them. */
@@ -128,4 +139,42 @@ export const sheets = pgTable(
     savedAt: now('saved_at'),
   },
   (t) => [index('sheets_person').on(t.personId, t.savedAt), index('sheets_course').on(t.courseId, t.savedAt)],
+);
+
+/** Hints that someone has asked for, with what each costs later answers. */
+export const hintsTaken = pgTable(
+  'hints_taken',
+  {
+    exerciseId: uuid('exercise_id')
+      .notNull()
+      .references(() => exercises.id),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => people.id),
+    partId: text('part_id').notNull(),
+    /** Counted from 1. */
+    number: integer('number').notNull(),
+    cost: doublePrecision('cost').notNull(),
+    at: now('at'),
+  },
+  (t) => [primaryKey({ columns: [t.exerciseId, t.personId, t.partId, t.number] })],
+);
+
+/** Answers to other numbers, ungraded: only what came of them is kept. */
+export const practised = pgTable(
+  'practised',
+  {
+    id: id(),
+    exerciseId: uuid('exercise_id')
+      .notNull()
+      .references(() => exercises.id),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => people.id),
+    partId: text('part_id').notNull(),
+    met: boolean('met').notNull(),
+    slip: text('slip'),
+    at: now('at'),
+  },
+  (t) => [index('practised_person').on(t.personId, t.exerciseId, t.partId, t.at)],
 );

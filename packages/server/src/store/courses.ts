@@ -3,7 +3,7 @@ import { weeksLater } from '@nailset/core/checks';
 import { and, asc, desc, eq, inArray, isNull } from 'drizzle-orm';
 import { Refusal } from '../errors.js';
 import { grouped } from '../grouped.js';
-import { comments, extensions, sheets } from './courseSchema.js';
+import { comments, extensions, hintsTaken, practised, sheets } from './courseSchema.js';
 import type { Database, Transaction } from './database.js';
 import { addCourse } from './people.js';
 import { noPassword } from './roster.js';
@@ -124,7 +124,7 @@ export async function dataOf(database: Database, personId: string): Promise<Reco
     .orderBy(asc(submissions.handedInAt));
   const ids = handed.map(({ submission }) => submission.id);
   const about = async <T>(read: (ids: string[]) => Promise<T[]>): Promise<T[]> => (ids.length > 0 ? read(ids) : []);
-  const [seats, checked, decided, said, saved, own] = await Promise.all([
+  const [seats, checked, decided, said, saved, own, hints, practice] = await Promise.all([
     database
       .select({
         course: courses.name,
@@ -147,6 +147,8 @@ export async function dataOf(database: Database, personId: string): Promise<Reco
     ),
     database.select().from(savedAnswers).where(eq(savedAnswers.personId, personId)),
     database.select().from(sheets).where(eq(sheets.personId, personId)),
+    database.select().from(hintsTaken).where(eq(hintsTaken.personId, personId)),
+    database.select().from(practised).where(eq(practised.personId, personId)),
   ]);
   const checks = grouped(checked, ({ submissionId }) => submissionId);
   const decisions = grouped(decided, ({ submissionId }) => submissionId);
@@ -162,6 +164,8 @@ export async function dataOf(database: Database, personId: string): Promise<Reco
     })),
     answersInTheMaking: saved.map(({ partId, answer, trail, savedAt }) => ({ part: partId, answer, trail, savedAt })),
     sheets: own.map(({ sheet, savedAt }) => ({ sheet, savedAt })),
+    hints: hints.map(({ exerciseId, partId, number, at }) => ({ exerciseId, part: partId, number, at })),
+    practice: practice.map(({ exerciseId, partId, met, slip, at }) => ({ exerciseId, part: partId, met, slip, at })),
   };
 }
 
@@ -188,6 +192,7 @@ export async function forgetPerson(tx: Transaction, personId: string): Promise<v
   await tx.delete(savedAnswers).where(eq(savedAnswers.personId, personId));
   await tx.delete(sheets).where(eq(sheets.personId, personId));
   await tx.delete(extensions).where(eq(extensions.personId, personId));
+  await tx.delete(practised).where(eq(practised.personId, personId));
   // Nobody brings an account back that has no owner any more.
   await tx.delete(memberships).where(eq(memberships.personId, personId));
   await tx

@@ -8,6 +8,7 @@ import { closesFor, datesOf } from './dates.js';
 import { documentOf } from './documents.js';
 import { drawFor, type Drawing } from './exercises.js';
 import { enqueued } from './jobs.js';
+import { hintCostNow } from './learning.js';
 import { draws, exercises, returnedTries, submissions, versions } from './schema.js';
 
 /** How long after the due date a hand-in that was already on its way still counts. */
@@ -141,9 +142,10 @@ async function addSubmission(
 ): Promise<HandedIn | undefined> {
   const { rows } = await database.execute<{ id: string; attempt: number; at: string }>(sql`
     with added as (
-      insert into ${submissions} (exercise_id, version_id, person_id, part_id, attempt, key, answer, trail)
+      insert into ${submissions} (exercise_id, version_id, person_id, part_id, attempt, key, answer, trail, hint_cost)
       select ${exerciseId}::uuid, ${versionId}::uuid, ${personId}::uuid, ${partId}, used.last + 1, ${key},
-             ${JSON.stringify(answer)}::jsonb, ${JSON.stringify(trail)}::jsonb
+             ${JSON.stringify(answer)}::jsonb, ${JSON.stringify(trail)}::jsonb,
+             ${hintCostNow(exerciseId, personId, partId)}
         from (select count(*) filter (where r.submission_id is null)::int as count,
                      coalesce(max(attempt), 0) as last
                 from ${submissions} s left join ${returnedTries} r on r.submission_id = s.id

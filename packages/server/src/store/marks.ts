@@ -129,7 +129,7 @@ async function bestPoints(
     decided: boolean;
   }>(sql`
     select s.exercise_id as e, s.person_id as p, s.part_id as part, coalesce(v.version_id, s.version_id) as version,
-           s.handed_in_at as at, coalesce(o.points, v.points, 0)::float8 as points, o.points is not null as decided
+           s.handed_in_at as at, coalesce(o.points, greatest(0, v.points - s.hint_cost), 0)::float8 as points, o.points is not null as decided
       from ${submissions} s
       join ${exercises} x on x.id = s.exercise_id and x.course_id = ${courseId} and not x.archived
       left join lateral (select v.points, v.version_id from ${verdicts} v where v.submission_id = s.id

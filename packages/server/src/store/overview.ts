@@ -105,7 +105,7 @@ async function bestAnswers(database: Database, courseId: string) {
   }>(sql`
     select distinct on (s.exercise_id, s.person_id, s.part_id)
            s.exercise_id as e, s.person_id as p, s.part_id as part,
-           coalesce(o.points, v.points)::float8 as points, coalesce((v.result ->> 'met')::boolean, false) as met,
+           coalesce(o.points, greatest(0, v.points - s.hint_cost))::float8 as points, coalesce((v.result ->> 'met')::boolean, false) as met,
            coalesce(jsonb_path_query_array(v.result, '$.items[*]'), '[]'::jsonb) as items, v.result -> 'slip' as slip
       from ${submissions} s
       join ${exercises} x on x.id = s.exercise_id and x.course_id = ${courseId} and not x.archived
@@ -113,7 +113,7 @@ async function bestAnswers(database: Database, courseId: string) {
                      order by v.checked_at desc limit 1) v on true
       left join lateral (select o.points from ${overrides} o where o.submission_id = s.id
                           order by o.at desc limit 1) o on true
-     order by s.exercise_id, s.person_id, s.part_id, coalesce(o.points, v.points) desc, s.attempt`);
+     order by s.exercise_id, s.person_id, s.part_id, coalesce(o.points, greatest(0, v.points - s.hint_cost)) desc, s.attempt`);
   return rows.map((row) => ({ ...row, items: row.items.map(({ id, label, met }) => ({ id, label, met })) }));
 }
 

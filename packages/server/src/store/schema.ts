@@ -228,6 +228,8 @@ export const submissions = pgTable(
     handedInAt: now('handed_in_at'),
     /** Who of the staff entered it, for what was answered elsewhere. */
     enteredBy: uuid('entered_by').references(() => people.id),
+    /** Points that the hints asked for before it take from it. */
+    hintCost: doublePrecision('hint_cost').notNull().default(0),
   },
   (t) => [
     unique().on(t.personId, t.exerciseId, t.partId, t.key),

@@ -19,6 +19,7 @@ const appendOnly = [
   'comments',
   'looks',
   'course_log',
+  'hints_taken',
 ];
 
 /** Any number that means “setting up” to every server of Nailset. */

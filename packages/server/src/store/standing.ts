@@ -35,6 +35,8 @@ export interface Standing {
   readonly checked: boolean;
   readonly override: { points: number; reason: string } | null;
   readonly points: number;
+  /** Points that hints took from it. */
+  readonly hintCost: number;
   /** The correction that its verdict comes from. */
   readonly corrected: CorrectedBy | null;
   /** Why a person should look: close to a limit, or out of time. What still waits does not. */
@@ -146,7 +148,10 @@ async function standingsFrom(database: Database, rows: readonly StandingRow[]): 
       verdict: result,
       checked: checkedAt !== null,
       override: decided,
-      points: decided?.points ?? (result?.points ?? 0) * shareKept(handedInAt, dueAt, late),
+      points:
+        decided?.points ??
+        Math.max(0, (result?.points ?? 0) - submission.hintCost) * shareKept(handedInAt, dueAt, late),
+      hintCost: submission.hintCost,
       corrected: row.correctionId === null ? null : (corrected.get(row.correctionId) ?? null),
       review: checkedAt === null ? [] : reviewOf(result),
       looked: decided !== null || row.looked,

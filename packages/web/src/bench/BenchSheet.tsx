@@ -8,21 +8,19 @@ import {
   type StudentPart,
   transferOf,
 } from '@nailset/core';
-import { Fragment, memo, Suspense, useEffect, useMemo, useState } from 'react';
-import type { Live, Readable } from '../kinds/kind';
-import { readableAnswer, sameAnswer, studentKind } from '../kinds/students';
+import { Fragment, memo, type ReactNode, Suspense, useEffect, useMemo, useState } from 'react';
+import { Link } from 'react-router';
 import type { Work, WorkAction } from '../loop/action';
 import { measuresAStep } from '../plot/limits';
 import { useFocusOnMore } from '../shared/focus';
 import { Formula } from '../shared/Formula';
 import { ShownContext, Statement } from '../statement/Statement';
-import { useLive } from '../work/useLive';
-import { fallbacks } from '../work/work';
-import { FigurePlot } from './FigurePlot';
 import { HandInBar } from './HandInBar';
 import { KeysDialog } from './KeysDialog';
 import { NailRail } from './NailRail';
 import { OpenBenchLink } from './OpenBenchLink';
+import { PartBench, PartSection } from './PartSection';
+import { nextOpen, type PartState, partsTogether, usePartState } from './partState';
 import { Tries } from './Tries';
 
 /** What the sheet does beyond showing: handing in, and what came of the last time. Left out in the builder's preview. */
@@ -34,6 +32,8 @@ export interface HandingIn {
   /** What handing in now is worth, where that is less than before. */
   readonly worth: string;
   readonly handIn: (part: StudentPart, answer: Answer) => void;
+  /** Nothing counts: it is checked as often as wished. */
+  readonly ungraded?: boolean;
 }
 
 /**
@@ -45,20 +45,29 @@ export function BenchSheet({
   work,
   dispatch,
   handing,
+  below,
+  more,
   keys = handing !== undefined,
 }: {
   bench: Bench;
   work: Work;
   dispatch: (action: WorkAction) => void;
   handing?: HandingIn | undefined;
+  /** What stands below the bench. */
+  below?: ReactNode;
+  /** What stands below the tries. */
+  more?: ReactNode;
   /** Whether the bench listens to the keyboard as a whole. */
   keys?: boolean;
 }) {
   const [keysShown, setKeysShown] = useState(false);
+  const [folded, setFolded] = useState(false);
   const part = bench.parts.find(({ id }) => id === work.open) ?? must(bench.parts[0]);
-  const answer = must(work.answers[part.id]);
   const scope = useMemo<Scope>(() => lettersOf(bench), [bench]);
-  const live = useLive(part, answer, fallbacks(work, part), bench.series);
+  const closed = handing?.closed ?? false;
+  const state = usePartState(bench, work, part, scope, closed);
+  const { readable, attempts, triesLeft, isSolved, blocked, live } = state;
+  const together = partsTogether(bench, part.id);
 
   useEffect(() => {
     if (!keys) return;
@@ -69,75 +78,100 @@ export function BenchSheet({
     return () => window.removeEventListener('keydown', onKey);
   }, [keys]);
 
-  const attempts = useMemo(() => bench.handedIn.filter(({ partId }) => partId === part.id), [bench.handedIn, part.id]);
   const handed = useFocusOnMore(attempts.length, part.id);
-  const left = part.attempts - attempts.filter(({ returned }) => !returned).length;
-  const last = attempts.at(-1);
-  const readable = readableNow(part, answer, scope, live);
-  // After a correction the same answer may be right.
-  const same = last?.version === bench.version && sameAnswer(last.answer, answer);
-  const blocked = blockedBecause(readable, left, same, handing?.closed);
-  const next = same && last?.verdict?.met ? nextOpen(bench, part.id) : undefined;
-  const solution = bench.solutions.find(({ partId }) => partId === part.id);
+  const next = isSolved ? nextOpen(bench, part.id) : undefined;
+  const handInOf = (of: StudentPart, { answer, blocked: because }: PartState) =>
+    handing && !because && !handing.busy ? () => handing.handIn(of, answer) : undefined;
+  const items = live?.response?.verdict.items;
+  const letterOf = ({ id }: StudentPart) => String.fromCharCode(97 + bench.parts.findIndex((each) => each.id === id));
   const bar = (
     <HandInBar
       answer={readable.shown}
       words={[readable.words, handing?.worth].filter(Boolean).join(' ')}
-      triesLeft={left === 1 ? '1 try left' : `${left} tries left`}
+      of={together.length > 1 ? `${letterOf(part)})` : ''}
+      triesLeft={handing?.ungraded ? '' : triesLeft === 1 ? '1 try left' : `${triesLeft} tries left`}
       blocked={handing ? blocked : ''}
       busy={handing?.busy ?? false}
       error={handing?.error}
-      onHandIn={handing && (() => handing.handIn(part, answer))}
+      handInWords={handing?.ungraded ? 'Check' : 'Hand in'}
+      onHandIn={handing && (() => handing.handIn(part, state.answer))}
       onNext={next === undefined ? undefined : () => dispatch({ do: 'open', part: next })}
       onKeys={() => setKeysShown(true)}
     />
   );
-  const revealed = useMemo(
-    () => bench.revealed.find(({ partId }) => partId === part.id)?.curves ?? [],
-    [bench.revealed, part.id],
-  );
-  const items = live?.response?.verdict.items;
-  const { Bench: OwnBench } = studentKind(part);
+  const shared = { bench, scope, work, dispatch, keys };
 
   return (
     <ShownContext value={bench}>
       <div className="@container flex min-h-0 flex-1 flex-col">
         <div className="grid flex-1 content-start @min-[900px]:grid-cols-[248px_1fr_252px] @min-[900px]:content-stretch">
-          <aside className="border-rule px-5 py-5 @max-[900px]:border-b @min-[900px]:border-r">
-            <h1 className="mb-3 font-serif text-[21px] leading-[1.25]">{bench.title}</h1>
-            <Statement text={bench.statement} />
-            <Given parameters={bench.parameters} />
-            <OpenBenchLink systems={bench.open} title={bench.title} />
-            <PartList bench={bench} open={part.id} dispatch={dispatch} />
+          <aside className="border-rule @max-[900px]:border-b @min-[900px]:border-r">
+            <div className="px-5 py-5 @min-[900px]:sticky @min-[900px]:top-0 @min-[900px]:max-h-[calc(100dvh-54px)] @min-[900px]:overflow-y-auto">
+              <div className="mb-3 flex items-baseline justify-between gap-3">
+                <h1 className="font-serif text-[21px] leading-[1.25]">{bench.title}</h1>
+                <button
+                  type="button"
+                  className="link shrink-0 text-[13px] @min-[900px]:hidden"
+                  aria-expanded={!folded}
+                  onClick={() => setFolded(!folded)}
+                >
+                  {folded ? 'Unfold' : 'Fold'}
+                </button>
+              </div>
+              <div className={folded ? '@max-[900px]:hidden' : ''}>
+                <Statement text={bench.statement} />
+                <Given parameters={bench.parameters} />
+                <OpenBenchLink systems={bench.open} title={bench.title} />
+              </div>
+              <PartList bench={bench} open={part.id} together={together.length > 1} dispatch={dispatch} />
+            </div>
           </aside>
           <div className="min-w-0 px-[18px] py-5">
-            {bench.parts.length > 1 && <p className="mb-3 max-w-3xl text-slate @min-[900px]:hidden">{part.title}</p>}
-            {live && !live.response && <p className="text-brick">{live.problem?.message}</p>}
+            {/* All of a sheet at once, so that an address leads to its part and nothing moves it away. */}
             <Suspense fallback={null}>
-              <OwnBench
-                key={part.id}
-                {...{ part, answer, bench, scope, work, dispatch, live, last, solution, keys }}
-                revealed={left <= 0 || solution !== undefined || attempts.some(({ verdict }) => verdict?.met)}
-                onChange={(next) => dispatch({ do: 'answer', part: part.id, answer: next })}
-              />
+              {together.length > 1 ? (
+                together.map((each) => (
+                  <PartSection
+                    key={each.id}
+                    {...shared}
+                    {...{ part: each, letter: letterOf(each), isOpen: each.id === part.id, closed }}
+                    onOpen={() => dispatch({ do: 'open', part: each.id })}
+                    onEnter={each.id === part.id ? handInOf(part, state) : undefined}
+                  />
+                ))
+              ) : (
+                <>
+                  {bench.parts.length > 1 && (
+                    <p className="mb-3 max-w-3xl text-slate @min-[900px]:hidden">{part.title}</p>
+                  )}
+                  <PartBench key={part.id} {...shared} part={part} state={state} onEnter={handInOf(part, state)} />
+                </>
+              )}
+              {below}
             </Suspense>
-            {part.figure && (
-              <FigurePlot
-                key={`figure ${part.id} ${revealed.length}`}
-                figure={part.figure}
-                revealed={revealed}
-                committed={attempts.length > 0}
-              />
-            )}
           </div>
-          <aside className="flex flex-col gap-6 border-rule px-5 py-5 @max-[900px]:border-t @min-[900px]:border-l">
-            {items && <NailRail items={items} onStep={part.kind === 'gains' && measuresAStep(part)} />}
-            <div ref={handed} tabIndex={-1} className="outline-none">
-              <Tries attempts={attempts} version={bench.version} />
+          <aside className="border-rule @max-[900px]:border-t @min-[900px]:border-l">
+            <div className="flex flex-col gap-6 px-5 py-5 @min-[900px]:sticky @min-[900px]:top-0 @min-[900px]:max-h-[calc(100dvh-54px)] @min-[900px]:overflow-y-auto">
+              {items && <NailRail items={items} onStep={part.kind === 'gains' && measuresAStep(part)} />}
+              <div ref={handed} tabIndex={-1} className="outline-none">
+                <Tries
+                  attempts={attempts}
+                  version={bench.version}
+                  title={handing?.ungraded ? 'Checked' : 'Handed in'}
+                />
+              </div>
+              {more}
+              {bench.practice.includes(part.id) && (
+                <p className="text-[13px]">
+                  <Link className="link" to={`/exercises/${bench.exerciseId}/practice/${part.id}`}>
+                    Practise with other numbers
+                  </Link>
+                </p>
+              )}
+              {attempts.length === 0 && !items && !more && (
+                <p className="text-[13px] text-slate">Your tries and what they met will stand here.</p>
+              )}
             </div>
-            {attempts.length === 0 && !items && (
-              <p className="text-[13px] text-slate">Your tries and what they met will stand here.</p>
-            )}
           </aside>
         </div>
         {bar}
@@ -145,32 +179,6 @@ export function BenchSheet({
       </div>
     </ShownContext>
   );
-}
-
-/** How an answer reads; one that is set on a ladder, by what it gives. */
-function readableNow(part: StudentPart, answer: Answer, scope: Scope, live: Live | undefined): Readable {
-  const read = readableAnswer(part, answer, scope);
-  if (!live) return read;
-  const { response, problem } = live;
-  return { shown: null, words: response?.verdict.words ?? '', problem: problem?.message ?? read.problem };
-}
-
-/** The first part after this one, and then from the top, that is not solved and has tries left. */
-function nextOpen({ parts, handedIn }: Bench, partId: string): string | undefined {
-  const at = parts.findIndex(({ id }) => id === partId);
-  const isOpen = ({ id, attempts }: StudentPart): boolean => {
-    const own = handedIn.filter((attempt) => attempt.partId === id);
-    return !own.some(({ verdict }) => verdict?.met) && own.filter(({ returned }) => !returned).length < attempts;
-  };
-  return [...parts.slice(at + 1), ...parts.slice(0, at)].find(isOpen)?.id;
-}
-
-function blockedBecause(readable: Readable, left: number, same: boolean, closed = false): string {
-  if (closed) return 'The due date has passed.';
-  if (left <= 0) return 'All tries are used; your best one counts.';
-  if (readable.problem) return readable.problem;
-  if (same) return 'This is what you handed in. Another answer is another try.';
-  return '';
 }
 
 /** What answers may use by name: the student's numbers, and blocks that are given. */
@@ -201,10 +209,13 @@ const Given = memo(function Given({ parameters }: { parameters: Bench['parameter
 const PartList = memo(function PartList({
   bench,
   open,
+  together,
   dispatch,
 }: {
   bench: Bench;
   open: string;
+  /** Whether what is asked stands on the sheet, with other parts. */
+  together: boolean;
   dispatch: (action: WorkAction) => void;
 }) {
   return (
@@ -231,7 +242,7 @@ const PartList = memo(function PartList({
               </span>
               <span className={active ? 'font-medium' : 'group-hover:underline'}>{part.title}</span>
             </button>
-            {active && (
+            {active && !together && (
               <div className="mb-2 pl-[30px] text-[13px] text-slate">
                 <Statement text={part.prompt} />
               </div>

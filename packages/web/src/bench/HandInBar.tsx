@@ -5,21 +5,26 @@ import { Button } from '../shared/Button';
 export function HandInBar({
   answer,
   words,
+  of = '',
   triesLeft,
   blocked,
   busy,
   error,
+  handInWords = 'Hand in',
   onHandIn,
   onNext,
   onKeys,
 }: {
   answer: ReactNode;
   words: string;
+  /** Which part it is about, where several stand on the sheet. */
+  of?: string;
   triesLeft: string;
   /** Why nothing can be handed in now; empty when it can. */
   blocked: string;
   busy: boolean;
   error: string | undefined;
+  handInWords?: string;
   onHandIn: (() => void) | undefined;
   /** Opens the next part that is not solved, where this one is. */
   onNext: (() => void) | undefined;
@@ -41,7 +46,7 @@ export function HandInBar({
         <button type="button" className="link @max-[620px]:hidden" onClick={onKeys}>
           Keys ?
         </button>
-        <span>{triesLeft}</span>
+        {triesLeft && <span>{triesLeft}</span>}
         {onNext ? (
           <Button look="strong" onClick={onNext}>
             Next open part
@@ -49,7 +54,7 @@ export function HandInBar({
         ) : (
           onHandIn && (
             <Button look="strong" disabled={blocked !== '' || busy} onClick={onHandIn}>
-              {busy ? 'Handing in …' : 'Hand in'}
+              {busy ? 'A moment …' : [handInWords, of].filter(Boolean).join(' ')}
             </Button>
           )
         )}

@@ -4,12 +4,20 @@ import { NailMark, nailState } from '../shared/NailMark';
 import { dayAndTime } from '../shared/time';
 
 /** What was handed in for a part, the newest first, each with its verdict in words. */
-export const Tries = memo(function Tries({ attempts, version }: { attempts: readonly Attempt[]; version: number }) {
+export const Tries = memo(function Tries({
+  attempts,
+  version,
+  title = 'Handed in',
+}: {
+  attempts: readonly Attempt[];
+  version: number;
+  title?: string;
+}) {
   if (attempts.length === 0) return null;
   const [newest, ...older] = [...attempts].reverse();
   return (
-    <section aria-label="Handed in" className="border-t border-rule pt-3 first:border-t-0 first:pt-0">
-      <h2 className="caption mb-2">Handed in</h2>
+    <section aria-label={title} className="border-t border-rule pt-3 first:border-t-0 first:pt-0">
+      <h2 className="caption mb-2">{title}</h2>
       <Try attempt={must(newest)} open version={version} />
       {older.map((attempt) => (
         <details key={attempt.id} className="mt-2">
@@ -97,8 +105,15 @@ export function VerdictLines({ verdict }: { verdict: Verdict }) {
 }
 
 /** What a try gives: after the late rule and any decision, the same as on the home page. */
-function pointsText({ verdict, override, points = override?.points ?? must(verdict).points }: Attempt): string {
-  const late =
-    !override && points < must(verdict).points ? `, ${formatMark(must(verdict).points)} before the late rule` : '';
+function pointsText({
+  verdict,
+  override,
+  hintCost,
+  points = override?.points ?? must(verdict).points,
+}: Attempt): string {
+  const before = must(verdict).points;
+  const taken = override || !hintCost ? '' : `, ${formatMark(Math.min(before, hintCost))} less for hints`;
+  const isLate = !override && points < Math.max(0, before - (hintCost ?? 0)) - 1e-9;
+  const late = `${taken}${isLate ? `, ${formatMark(before)} before the late rule` : ''}`;
   return `${formatMark(points)} of ${inPoints(must(verdict).outOf)}${late}`;
 }

@@ -21,5 +21,8 @@ export function previewOf(document: ExerciseDocument, values: DrawValues): Bench
     handedIn: [],
     solutions: [],
     revealed: [],
+    hints: [],
+    working: false,
+    practice: [],
   };
 }

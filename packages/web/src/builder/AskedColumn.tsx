@@ -5,8 +5,7 @@ import { type ComponentProps, type ReactNode, useRef } from 'react';
 import { authorKind, type Offer, offers } from '../kinds/authors';
 import { AskFirst } from '../shared/AskFirst';
 import { type Changed, changed } from '../shared/changed';
-import { Field } from '../shared/Field';
-import { CheckField, NumberField } from '../shared/fields';
+import { CheckField, NumberField, SelectField } from '../shared/fields';
 import { freeId } from '../shared/freeId';
 import { FieldScope } from '../shared/unread';
 import { ColumnTitle } from './GivenColumn';
@@ -209,42 +208,49 @@ function Rules({
         onChange={(attempts) => edit((old) => ({ ...old, attempts }))}
       />
       {dates}
-      <Field label="Students see verdicts">
-        {(ids) => (
-          <select
-            {...ids}
-            className="input px-1.5"
-            value={document.verdict}
-            onChange={(event) =>
-              edit((old) => ({ ...old, verdict: event.target.value as ExerciseDocument['verdict'] }))
-            }
-          >
-            <option value="atOnce">at once</option>
-            <option value="afterDue">after the due date</option>
-          </select>
-        )}
-      </Field>
-      <Field label="and expected answers">
-        {(ids) => (
-          <select
-            {...ids}
-            className="input px-1.5"
-            value={document.solution}
-            onChange={(event) =>
-              edit((old) => ({ ...old, solution: event.target.value as ExerciseDocument['solution'] }))
-            }
-          >
-            <option value="onceDone">once all is right or out of tries</option>
-            <option value="afterDue">after the due date</option>
-            <option value="never">never</option>
-          </select>
-        )}
-      </Field>
+      <SelectField
+        label="Students see verdicts"
+        value={document.verdict}
+        options={{
+          atOnce: 'at once',
+          afterDue: 'after the due date',
+        }}
+        onChange={(verdict) => edit((old) => ({ ...old, verdict }))}
+      />
+      <SelectField
+        label="and expected answers"
+        value={document.solution}
+        options={{
+          onceDone: 'once all is right or out of tries',
+          afterDue: 'after the due date',
+          never: 'never',
+        }}
+        onChange={(solution) => edit((old) => ({ ...old, solution }))}
+      />
       {document.solution === 'onceDone' && isSameForAll(document) && (
         <p className="col-span-2 text-note text-copper">
           All students have the same numbers: someone with a second account can waste its tries and see the answers.
         </p>
       )}
+      <SelectField
+        label="Practice with other numbers"
+        value={document.practice ?? 'afterwards'}
+        options={{
+          afterwards: 'once solved or closed',
+          always: 'at any time',
+          never: 'never',
+        }}
+        onChange={(practice) => edit((old) => ({ ...old, practice }))}
+      />
+      <SelectField
+        label="Small parts stand"
+        value={document.layout ?? 'together'}
+        options={{
+          together: 'together on a sheet',
+          single: 'each on its own',
+        }}
+        onChange={(layout) => edit((old) => ({ ...old, layout }))}
+      />
       <div className="col-span-2 grid gap-1.5">
         <CheckField
           label="A verdict tells measured values"

@@ -5,6 +5,7 @@ import { type Drawn, errorOf } from '../kinds/fields/editor';
 import type { Changed } from '../shared/changed';
 import { TextField } from '../shared/fields';
 import { FigureEditor } from './FigureEditor';
+import { HintsEditor } from './HintsEditor';
 
 /** One part, open: what is asked, and what is accepted as its answer. */
 export function PartEditor({
@@ -58,6 +59,7 @@ export function PartEditor({
           onChange={(figure) => onChange({ figure })}
         />
       )}
+      <HintsEditor hints={part.hints} findings={findings} onChange={(hints) => onChange({ hints })} />
     </fieldset>
   );
 }

@@ -72,6 +72,8 @@ export interface BenchProps<K extends Kind> {
   readonly revealed: boolean;
   /** Whether the bench listens to the keyboard as a whole. */
   readonly keys: boolean;
+  /** Whether it stands on a sheet with others, below its title. */
+  readonly together: boolean;
   readonly onChange: (answer: AnswerOf<K>) => void;
 }
 
@@ -99,6 +101,10 @@ export interface StudentKind<K extends Kind> {
   readonly isFormula: boolean;
   /** Whether its bench is worked on before everyone, on the lectern. */
   readonly isProjected: boolean;
+  /** Whether it may stand with others on one sheet. */
+  isSmall(part: SeenOf<K>): boolean;
+  /** Whether Enter in its field hands in: what is typed there is one line and the whole answer. */
+  readonly entersByKey: boolean;
 }
 
 /** What a new part is about. */

@@ -42,6 +42,7 @@ export function LiveBench({
         last={undefined}
         solution={undefined}
         keys={false}
+        together={false}
         onChange={(next) => dispatch({ do: 'answer', part: part.id, answer: next })}
       />
     </Suspense>

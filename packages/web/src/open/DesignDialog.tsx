@@ -12,7 +12,7 @@ import { Dialog } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { useTimeUnit } from '../plot/timeUnit';
 import { Button } from '../shared/Button';
-import { Formula } from '../shared/Formula';
+import { WorkingList } from '../shared/WorkingList';
 import type { Drawn } from './drawn';
 import { NumberIn } from './NumberIn';
 
@@ -154,16 +154,7 @@ export default function DesignDialog({
 function Board({ design: { steps, outcome, measures } }: { design: Design }) {
   return (
     <>
-      <ol className="grid gap-1.5">
-        {steps.map(({ words, latex }) => (
-          <li key={words} className="text-[14px]">
-            <span className="text-slate">{words}</span>
-            <div className="overflow-x-auto overflow-y-hidden py-1">
-              <Formula latex={`\\displaystyle ${latex}`} />
-            </div>
-          </li>
-        ))}
-      </ol>
+      <WorkingList steps={steps} />
       <h3 className="mt-2 font-semibold">What the loop does</h3>
       {outcome.map((words) => (
         <p key={words} className="text-[14px]">

@@ -13,8 +13,8 @@ import {
   removed,
   rename,
   setGain,
-  withoutTerm,
   signalWords,
+  withoutTerm,
 } from '@nailset/core/diagrams';
 import type { Line } from '../diagram/layout';
 

@@ -4,12 +4,10 @@ import { type AnswerKind, defaults, withoutFigure } from '../kind.js';
 import { checking, settingsOfTerms, suggestedTerms } from './check.js';
 import { slipOfBode, wrongTerms } from './slips.js';
 import { frequencyTarget } from './target.js';
-import { bodeWorking } from './working.js';
 
 export const bode: AnswerKind<'bode'> = {
   ...defaults,
   ...checking,
-  working: bodeWorking,
   toText: ({ terms }) => settingsText(terms),
   seen: (part, _document, _values, scope) => ({ ...withoutFigure(part), target: frequencyTarget(part, scope) }),
   hasSolution: false,

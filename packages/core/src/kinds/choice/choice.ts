@@ -3,12 +3,10 @@ import { Problem } from '../../expression/problem.js';
 import { type AnswerKind, defaults } from '../kind.js';
 import { checking, isRight, rightOptions } from './check.js';
 import { shownPlots } from './plot.js';
-import { choiceWorking } from './working.js';
 
 export const choice: AnswerKind<'choice'> = {
   ...defaults,
   ...checking,
-  working: choiceWorking,
   toText: ({ chosen }) => chosen.join(', '),
   seen({ kind, several, options }, _document, values, scope) {
     const plots = shownPlots(

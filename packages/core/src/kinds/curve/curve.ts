@@ -4,12 +4,10 @@ import { sampled } from '../../exercise/figure.js';
 import { type AnswerKind, defaults } from '../kind.js';
 import { checking, curveMotion, curveVerdict, misfitPercent, refuseTakenNames } from './check.js';
 import { knownNames, targetOf } from './target.js';
-import { curveWorking } from './working.js';
 
 export const curve: AnswerKind<'curve'> = {
   ...defaults,
   ...checking,
-  working: curveWorking,
   toText: ({ knobs }) => settingsText(knobs),
   seen(part, { series }, _values, scope) {
     const { kind, model, knobs, input, output, horizon, misfitPercent: allowed } = part;

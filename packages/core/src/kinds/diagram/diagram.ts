@@ -5,12 +5,10 @@ import { equationsOf } from '../../exercise/systems.js';
 import { type AnswerKind, defaults, withoutFigure } from '../kind.js';
 import { checking } from './check.js';
 import { rightTexts, slipOfDiagram, wrongDiagrams } from './slips.js';
-import { diagramWorking } from './working.js';
 
 export const diagram: AnswerKind<'diagram'> = {
   ...defaults,
   ...checking,
-  working: diagramWorking,
   toText: ({ texts }) => Object.values(texts).join('; '),
   seen: (part, document) => ({ ...withoutFigure(part), equations: equationsOf(document, part.system).text }),
   right: (part, model) => ({ kind: part.kind, texts: rightTexts(part, model) }),

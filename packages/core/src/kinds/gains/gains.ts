@@ -9,12 +9,10 @@ import { searching } from './search.js';
 import { seenLoop } from './seen.js';
 import { slipOfGains, wrongGains } from './slips.js';
 import { loopTrials } from './trials.js';
-import { gainsWorking } from './working.js';
 
 export const gains: AnswerKind<'gains'> = {
   ...defaults,
   ...checking,
-  working: gainsWorking,
   toText: ({ gains }) => settingsText(gains),
   seen: seenLoop,
   hasSolution: false,

@@ -11,12 +11,10 @@ import { responseShown } from '../shown.js';
 import { checking, expectedNumber, holdsWith, refuseNoise } from './check.js';
 import type { NumberPart } from './part.js';
 import { numberSlips, slipOfNumber, wrongNumbers } from './slips.js';
-import { numberWorking } from './working.js';
 
 export const number: AnswerKind<'number'> = {
   ...defaults,
   ...checking,
-  working: numberWorking,
   toText: ({ text }) => text,
   seen(part) {
     const { kind, unit, tolerancePercent } = part;

@@ -2,12 +2,10 @@ import { equationsOf } from '../../exercise/systems.js';
 import { type AnswerKind, defaults, withoutFigure } from '../kind.js';
 import { checking, expectedPaths } from './check.js';
 import { slipOfPaths, wrongPaths } from './slips.js';
-import { pathsWorking } from './working.js';
 
 export const paths: AnswerKind<'paths'> = {
   ...defaults,
   ...checking,
-  working: pathsWorking,
   toText: ({ text }) => text,
   seen: (part, document) => ({ ...withoutFigure(part), equations: equationsOf(document, part.system).text }),
   right: (part, model) => ({ kind: part.kind, text: expectedPaths(part, model).join(', ') || 'none' }),

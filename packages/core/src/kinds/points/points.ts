@@ -4,12 +4,10 @@ import { systemFrom } from '../../formula/evaluate.js';
 import { type AnswerKind, defaults } from '../kind.js';
 import { checking, expectedPoints, fractionOfPoints } from './check.js';
 import { rightPoints, slipOfPoints, wrongPoints } from './slips.js';
-import { pointsWorking } from './working.js';
 
 export const points: AnswerKind<'points'> = {
   ...defaults,
   ...checking,
-  working: pointsWorking,
   toText: ({ text }) => text,
   seen({ kind, what, tolerancePercent, count, toleranceDegrees, offAxis, of }, _document, _values, scope) {
     const isGiven = what !== 'poles' && what !== 'zeros';

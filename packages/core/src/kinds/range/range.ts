@@ -2,12 +2,10 @@ import { type AnswerKind, defaults } from '../kind.js';
 import { checking, expectedRanges } from './check.js';
 import { slipOfRange, wrongRanges } from './slips.js';
 import { textOfRanges } from './text.js';
-import { rangeWorking } from './working.js';
 
 export const range: AnswerKind<'range'> = {
   ...defaults,
   ...checking,
-  working: rangeWorking,
   toText: ({ text }) => text,
   seen: ({ kind, tolerancePercent }) => ({ kind, tolerancePercent }),
   right: (part, model) => ({ kind: part.kind, text: textOfRanges(expectedRanges(part, model)) }),

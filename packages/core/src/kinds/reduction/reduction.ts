@@ -2,12 +2,10 @@ import { reduction as reductionOf } from '../../diagram/reduction.js';
 import { equationsOf } from '../../exercise/systems.js';
 import { type AnswerKind, defaults, withoutFigure } from '../kind.js';
 import { checking, startOfReduction } from './check.js';
-import { reductionWorking } from './working.js';
 
 export const reduction: AnswerKind<'reduction'> = {
   ...defaults,
   ...checking,
-  working: reductionWorking,
   toText: ({ steps }) =>
     steps.map(({ kind, of, gain }) => [kind, ...of, ...(gain === undefined ? [] : ['=', gain])].join(' ')).join('; '),
   seen: (part, document) => ({ ...withoutFigure(part), equations: equationsOf(document, part.system).text }),

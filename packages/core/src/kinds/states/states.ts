@@ -1,12 +1,10 @@
 import { type AnswerKind, defaults } from '../kind.js';
 import { checking, rightStates, statesToText } from './check.js';
 import { slipOfStates, wrongStates } from './slips.js';
-import { statesWorking } from './working.js';
 
 export const states: AnswerKind<'states'> = {
   ...defaults,
   ...checking,
-  working: statesWorking,
   toText: statesToText,
   seen: ({ kind, tolerancePercent }) => ({ kind, tolerancePercent }),
   right: rightStates,

@@ -5,12 +5,10 @@ import { refuseImproper } from '../proper.js';
 import { responseShown } from '../shown.js';
 import { checking } from './check.js';
 import { slipOfTransfer, wrongTransfers } from './slips.js';
-import { transferFunctionWorking } from './working.js';
 
 export const transferFunction: AnswerKind<'transferFunction'> = {
   ...defaults,
   ...checking,
-  working: transferFunctionWorking,
   toText: ({ text }) => text,
   seen: ({ kind, tolerancePercent }) => ({ kind, tolerancePercent }),
   right: ({ kind, expected }, { scope }) => ({ kind, text: textOf(systemFrom(expected, scope)) }),

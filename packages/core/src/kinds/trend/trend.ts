@@ -1,12 +1,10 @@
 import { type AnswerKind, defaults } from '../kind.js';
 import { checking, expectedTrends } from './check.js';
 import { type Trend, trends } from './trends.js';
-import { trendWorking } from './working.js';
 
 export const trend: AnswerKind<'trend'> = {
   ...defaults,
   ...checking,
-  working: trendWorking,
   toText: ({ cells }) => Object.values(cells).join(', '),
   seen: ({ kind, changes, rows }) => ({
     kind,

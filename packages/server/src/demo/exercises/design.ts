@@ -151,6 +151,7 @@ export const slewingCrane: ExerciseDocument = {
       formula: `breakPoint(${slew})`,
       unit: 'rad/s',
       tolerancePercent: 2,
+      hints: [{ text: 'On the real axis $K$ is largest where branches leave it.', cost: 0.5 }],
     },
     {
       id: 'crossing',
@@ -171,6 +172,7 @@ export const slewingCrane: ExerciseDocument = {
       formula: `highestStableGain(${slew})`,
       unit: '',
       tolerancePercent: 2,
+      hints: [{ text: 'The Routh array of $s^3 + \\dots + K$ has one entry that can change its sign.', cost: 0.5 }],
     },
     {
       id: 'damping',

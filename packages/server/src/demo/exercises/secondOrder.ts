@@ -46,6 +46,10 @@ export const lampTurntable: ExerciseDocument = {
       formula: 'overshootPercent(G)',
       unit: '%',
       tolerancePercent: 3,
+      hints: [
+        { text: 'It depends on the damping ratio alone.', cost: 0 },
+        { text: 'The damping ratio stands in the middle coefficient below: $2\\zeta\\omega_n$.', cost: 0.5 },
+      ],
     },
     {
       id: 'peak',

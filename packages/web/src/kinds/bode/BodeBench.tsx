@@ -8,9 +8,9 @@ import { Ladder } from '../../loop/Ladder';
 import { TrailTable } from '../../loop/TrailTable';
 import { useBenchKeys } from '../../loop/useBenchKeys';
 import { Formula } from '../../shared/Formula';
+import { frameOfBode } from './frame';
 import {
   type BodeOfPart,
-  frameOfBode,
   knobsOfTerms,
   refined,
   termAdditions,

@@ -5,7 +5,7 @@ import { Measured } from '../../frequency/BodePlot';
 import { useSize } from '../../plot/useSize';
 import { SettingBoxes } from '../onPaper';
 import { knobsOf } from '../students';
-import { frameOfBode } from './terms';
+import { frameOfBode } from './frame';
 
 const units = { hertz: false, ratio: false };
 

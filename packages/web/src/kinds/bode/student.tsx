@@ -37,4 +37,6 @@ export const bode: StudentKind<'bode'> = {
   ladder,
   isFormula: false,
   isProjected: true,
+  isSmall: () => false,
+  entersByKey: false,
 };

@@ -1,4 +1,3 @@
-import { type BodeFrame, bodeFrame } from '../../frequency/BodeAxes';
 import type { Problem } from '@nailset/core';
 import {
   attempt,
@@ -120,9 +119,4 @@ export function termsLatex({ gain, integrators, deadTime, terms }: TermModel): s
   const top = `${short(gain)}${above}`;
   const delay = deadTime > 0 ? `\\,e^{-${short(deadTime)}\\,s}` : '';
   return `${below ? `\\frac{${top}}{${below}}` : top}${delay}`;
-}
-
-/** Around the given points, with room below them. */
-export function frameOfBode({ target: { omegas, magnitudesDb, phasesDegrees = [0] } }: BodeOfPart): BodeFrame {
-  return bodeFrame({ omegas, magnitudesDb, phasesDegrees });
 }

@@ -23,4 +23,6 @@ export const choice: StudentKind<'choice'> = {
   ladder: null,
   isFormula: false,
   isProjected: false,
+  isSmall: ({ options }) => options.every(({ plot }) => !plot),
+  entersByKey: false,
 };

@@ -36,4 +36,6 @@ export const curve: StudentKind<'curve'> = {
   ladder,
   isFormula: false,
   isProjected: true,
+  isSmall: () => false,
+  entersByKey: false,
 };

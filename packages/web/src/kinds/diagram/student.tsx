@@ -30,4 +30,6 @@ export const diagram: StudentKind<'diagram'> = {
   ladder: null,
   isFormula: true,
   isProjected: false,
+  isSmall: () => false,
+  entersByKey: false,
 };

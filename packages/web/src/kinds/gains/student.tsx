@@ -36,4 +36,6 @@ export const gains: StudentKind<'gains'> = {
   ladder,
   isFormula: false,
   isProjected: false,
+  isSmall: () => false,
+  entersByKey: false,
 };

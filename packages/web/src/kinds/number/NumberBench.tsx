@@ -6,11 +6,13 @@ export function NumberBench({
   part,
   text,
   solution,
+  together,
   onChange,
 }: {
   part: SeenOf<'number'>;
   text: string;
   solution: Bench['solutions'][number] | undefined;
+  together: boolean;
   onChange: (text: string) => void;
 }) {
   const quantity = part.quantity === undefined ? undefined : quantities[part.quantity as QuantityName];
@@ -20,7 +22,7 @@ export function NumberBench({
       : withUnit(part.toleranceAbsolute, part.unit);
   return (
     <div className="max-w-3xl">
-      <label htmlFor={`number-${part.id}`} className="label mb-1">
+      <label htmlFor={`number-${part.id}`} className={together && !quantity ? 'sr-only' : 'label mb-1'}>
         {quantity?.label ?? part.title}
       </label>
       <div className="flex items-baseline gap-2">

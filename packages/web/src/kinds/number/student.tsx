@@ -5,8 +5,11 @@ import { isSameText, ShownText } from '../typed';
 import { NumberBench } from './NumberBench';
 
 export const number: StudentKind<'number'> = {
-  Bench: ({ part, answer, solution, onChange }) => (
-    <NumberBench {...{ part, solution, text: answer.text }} onChange={(text) => onChange({ ...answer, text })} />
+  Bench: ({ part, answer, solution, together, onChange }) => (
+    <NumberBench
+      {...{ part, solution, together, text: answer.text }}
+      onChange={(text) => onChange({ ...answer, text })}
+    />
   ),
   Shown: ShownText,
   blank: ({ kind }) => ({ kind, text: '' }),
@@ -21,4 +24,6 @@ export const number: StudentKind<'number'> = {
   ladder: null,
   isFormula: false,
   isProjected: false,
+  isSmall: () => true,
+  entersByKey: true,
 };

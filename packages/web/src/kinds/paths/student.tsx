@@ -20,4 +20,6 @@ export const paths: StudentKind<'paths'> = {
   ladder: null,
   isFormula: true,
   isProjected: false,
+  isSmall: () => false,
+  entersByKey: false,
 };

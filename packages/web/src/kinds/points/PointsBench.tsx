@@ -55,12 +55,14 @@ export default function PointsBench({
   text,
   revealed,
   solution,
+  together,
   onChange,
 }: {
   part: PointsOf;
   text: string;
   revealed: boolean;
   solution: string | undefined;
+  together: boolean;
   onChange: (text: string) => void;
 }) {
   const marked = useMemo(() => orElse(undefined, () => pointsFromText(text)), [text]);
@@ -69,11 +71,12 @@ export default function PointsBench({
   const stretches = useMemo(() => (part.what === 'realAxis' && given ? stretchesOf(given) : []), [part.what, given]);
   const zoom = (factor: number) => setFrame({ ...frame, re: factor * frame.re, reach: factor * frame.reach });
   const [place, { width, height }] = useSize<HTMLDivElement>();
+  const size = together ? 'h-[clamp(240px,36vh,320px)]' : 'h-[clamp(260px,50vh,460px)]';
   return (
     <div className="grid gap-4">
       <PlotFrame
         title={pointAsks[part.what]}
-        className="h-[clamp(260px,50vh,460px)]"
+        className={size}
         onFit={() => setFrame(frameAround([...(given?.poles ?? []), ...(given?.zeros ?? []), ...points]))}
         table={() => ({
           heads: ['point', 'real part', 'imaginary part'],
@@ -88,7 +91,7 @@ export default function PointsBench({
           </>
         }
       >
-        <div ref={place} className="relative h-[clamp(260px,50vh,460px)] bg-sheet">
+        <div ref={place} className={`relative bg-sheet ${size}`}>
           {width > 0 && (
             <Plane
               {...{ points, stretches, given, locus, frame, width, height }}

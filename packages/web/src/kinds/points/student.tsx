@@ -7,9 +7,9 @@ import { isSameText, readableAs, ShownText } from '../typed';
 const PointsBench = lazy(() => import('./PointsBench'));
 
 export const points: StudentKind<'points'> = {
-  Bench: ({ part, answer, solution, revealed, onChange }) => (
+  Bench: ({ part, answer, solution, revealed, together, onChange }) => (
     <PointsBench
-      {...{ part, revealed, text: answer.text, solution: solution?.text }}
+      {...{ part, revealed, together, text: answer.text, solution: solution?.text }}
       onChange={(text) => onChange({ ...answer, text })}
     />
   ),
@@ -25,4 +25,6 @@ export const points: StudentKind<'points'> = {
   ladder: null,
   isFormula: false,
   isProjected: true,
+  isSmall: () => true,
+  entersByKey: true,
 };

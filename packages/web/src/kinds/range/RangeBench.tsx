@@ -6,16 +6,18 @@ export function RangeBench({
   part,
   text,
   solution,
+  together,
   onChange,
 }: {
   part: SeenOf<'range'>;
   text: string;
   solution: Bench['solutions'][number] | undefined;
+  together: boolean;
   onChange: (text: string) => void;
 }) {
   return (
     <div className="max-w-3xl">
-      <label htmlFor={`range-${part.id}`} className="label mb-1">
+      <label htmlFor={`range-${part.id}`} className={together ? 'sr-only' : 'label mb-1'}>
         {part.title}
       </label>
       <input

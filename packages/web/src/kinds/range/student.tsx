@@ -5,8 +5,11 @@ import { isSameText, readableAs, ShownText } from '../typed';
 import { RangeBench } from './RangeBench';
 
 export const range: StudentKind<'range'> = {
-  Bench: ({ part, answer, solution, onChange }) => (
-    <RangeBench {...{ part, solution, text: answer.text }} onChange={(text) => onChange({ ...answer, text })} />
+  Bench: ({ part, answer, solution, together, onChange }) => (
+    <RangeBench
+      {...{ part, solution, together, text: answer.text }}
+      onChange={(text) => onChange({ ...answer, text })}
+    />
   ),
   Shown: ShownText,
   blank: ({ kind }) => ({ kind, text: '' }),
@@ -16,4 +19,6 @@ export const range: StudentKind<'range'> = {
   ladder: null,
   isFormula: false,
   isProjected: false,
+  isSmall: () => true,
+  entersByKey: true,
 };

@@ -56,4 +56,6 @@ export const reduction: StudentKind<'reduction'> = {
   ladder: null,
   isFormula: true,
   isProjected: false,
+  isSmall: () => false,
+  entersByKey: false,
 };

@@ -26,4 +26,6 @@ export const states: StudentKind<'states'> = {
   ladder: null,
   isFormula: true,
   isProjected: false,
+  isSmall: () => false,
+  entersByKey: false,
 };

@@ -37,4 +37,6 @@ export const transferFunction: StudentKind<'transferFunction'> = {
   ladder: null,
   isFormula: true,
   isProjected: false,
+  isSmall: () => true,
+  entersByKey: true,
 };

@@ -22,4 +22,6 @@ export const trend: StudentKind<'trend'> = {
   ladder: null,
   isFormula: false,
   isProjected: false,
+  isSmall: () => true,
+  entersByKey: false,
 };

@@ -1,0 +1,194 @@
+import { randomBytes } from 'node:crypto';
+import {
+  HintAsked,
+  HintsTold,
+  must,
+  Practice,
+  PracticeAnswer,
+  PracticeAsked,
+  PracticeResult,
+  Working,
+} from '@nailset/core';
+import { hintsTold, isVisible, verdictAsShown } from '@nailset/core/checks';
+import type { FastifyRequest } from 'fastify';
+import Type from 'typebox';
+import { personOf } from '../access.js';
+import { Refusal } from '../errors.js';
+import { datesOf } from '../store/dates.js';
+import { drawFor, factsOf, newestVersion } from '../store/exercises.js';
+import { hintsOf, keepPractised, practisedBy, takeHint, tallyOf } from '../store/learning.js';
+import { standingOf } from '../store/standing.js';
+import { disclosureOf } from '../told.js';
+import { answers, type App, byExercise, type House } from './route.js';
+
+/** What helps a student on: hints, the working of an answer that is told, and practice with other numbers. */
+export function learningRoutes(app: App, { database, threads, limits }: House): void {
+  app.post(
+    '/api/exercises/:exerciseId/hints',
+    {
+      config: { access: 'student' },
+      schema: {
+        summary: 'Ask for a hint of a part',
+        description: 'Hints come in their order. Each takes what it costs from answers handed in later, once.',
+        params: byExercise,
+        body: HintAsked,
+        response: answers(HintsTold),
+      },
+    },
+    async (request) => {
+      const { partId, number } = request.body;
+      const { own, part, exerciseId, personId, archived } = await opened(
+        askingOf(request, request.params.exerciseId),
+        partId,
+      );
+      if (archived) throw new Refusal('putAway');
+      const hint = part.hints?.[number - 1];
+      if (!hint) throw new Refusal('notFound');
+      const before = (await hintsOf(database, exerciseId, personId)).get(partId) ?? 0;
+      if (number > before + 1) throw new Refusal('badRequest', 'Hints come one after the other.');
+      if (number > before) await takeHint(database, { exerciseId, personId, partId, number, cost: hint.cost });
+      return { partId, texts: hintsTold(own.document, part, own.values, Math.max(before, number)) };
+    },
+  );
+
+  app.get(
+    '/api/exercises/:exerciseId/parts/:partId/working',
+    {
+      config: { access: 'member' },
+      schema: {
+        summary: 'The way to the expected answer, with my numbers',
+        description: 'For students, once expected answers are told.',
+        params: Type.Object({ ...byExercise.properties, partId: Type.String({ maxLength: 32 }) }),
+        response: answers(Working),
+      },
+    },
+    async (request) => {
+      const { own, part, told, standing } = await opened(
+        askingOf(request, request.params.exerciseId),
+        request.params.partId,
+      );
+      if (request.role === 'student' && !told.solutions(own.document, standing)) throw new Refusal('notTold');
+      await limits.take('workings', own.personId, 120, 60);
+      return [...(await threads.working({ document: own.document, partId: part.id, values: own.values }))];
+    },
+  );
+
+  app.post(
+    '/api/exercises/:exerciseId/practice',
+    {
+      config: { access: 'member' },
+      schema: {
+        summary: 'Another set of numbers for a part, ungraded',
+        params: byExercise,
+        body: PracticeAsked,
+        response: answers(Practice),
+      },
+    },
+    async (request) => {
+      const { partId } = request.body;
+      const found = await practising(askingOf(request, request.params.exerciseId), partId);
+      const { own, exerciseId, version, courseId, course } = found;
+      await limits.take('practice', own.personId, 60, 60);
+      const seed = randomBytes(18).toString('base64url');
+      const values = await threads.draw({ document: own.document, seed: seedOf(seed) });
+      const view = await threads.seen('view', { ...own, personId: seedOf(seed), values });
+      return {
+        seed,
+        tally: await tally(found, partId),
+        bench: {
+          ...view,
+          ...{ exerciseId, versionId: own.versionId, version, courseId, course },
+          ...{ dueAt: null, extended: null, closesAt: null, mayHandIn: true, working: true },
+          ...{ saved: [], handedIn: [], solutions: [], revealed: [], hints: [], practice: [] },
+          parts: view.parts.filter(({ id }) => id === partId),
+        },
+      };
+    },
+  );
+
+  app.post(
+    '/api/exercises/:exerciseId/practice/checks',
+    {
+      config: { access: 'member' },
+      schema: {
+        summary: 'The verdict on an answer to another set of numbers',
+        description: 'With the expected answer and the way to it, where the exercise tells them at all.',
+        params: byExercise,
+        body: PracticeAnswer,
+        response: answers(PracticeResult),
+      },
+    },
+    async (request) => {
+      const { seed, partId, answer } = request.body;
+      const found = await practising(askingOf(request, request.params.exerciseId), partId);
+      const { own, exerciseId, told } = found;
+      await limits.take('practice', own.personId, 60, 60);
+      const { document } = own;
+      const values = await threads.draw({ document, seed: seedOf(seed) });
+      const result = await threads.practised({ document, partId, values, answer });
+      if ('problem' in result) throw new Refusal('refused', result.problem, { at: result.at });
+      const { verdict, solution, working, revealed } = result;
+      await keepPractised(database, { exerciseId, personId: own.personId, partId, verdict });
+      const tells = document.solution === 'onceDone' || (document.solution === 'afterDue' && told.closed);
+      return {
+        verdict: verdictAsShown(verdict, document.shows),
+        ...(tells && solution ? { solution } : {}),
+        working: tells ? [...working] : [],
+        revealed,
+        tally: await tally(found, partId),
+      };
+    },
+  );
+
+  /** An exercise that may be looked at by now, with the numbers of who asks. @throws Refusal `notYet`, `notFound`. */
+  async function opened({ exerciseId, personId, isStudent }: Asking, partId: string) {
+    const version = await newestVersion(database, exerciseId);
+    const { courseId, course, archived } = await factsOf(database, exerciseId);
+    const dates = await datesOf(database, exerciseId, personId);
+    if (isStudent && !isVisible(dates, new Date())) throw new Refusal('notYet');
+    const { document } = version;
+    const part = document.parts.find(({ id }) => id === partId);
+    if (!part) throw new Refusal('notFound');
+    const values = await drawFor(database, threads, version, personId);
+    const standing = await standingOf(database, exerciseId, personId);
+    const told = disclosureOf(document, dates);
+    const own = { versionId: version.id, personId, document, values };
+    return { exerciseId, personId, version: version.number, courseId, course, archived, part, own, standing, told };
+  }
+
+  /** The same for a part that may be practised. @throws Refusal `notTold`. */
+  async function practising(asking: Asking, partId: string) {
+    const found = await opened(asking, partId);
+    const { own, part, standing, told } = found;
+    if (asking.isStudent && !told.practice(own.document, part, standing)) {
+      throw new Refusal('notTold', 'This part can be practised once it is solved, out of tries, or closed.');
+    }
+    return found;
+  }
+
+  async function tally({ exerciseId, personId, standing, told }: Awaited<ReturnType<typeof opened>>, partId: string) {
+    const handed = standing
+      .filter((entry) => entry.partId === partId && entry.verdict !== null && told.verdicts)
+      .map(({ verdict }) => ({
+        met: must(verdict).met,
+        slip: told.verdicts?.slip ? (must(verdict).slip?.words ?? null) : null,
+      }));
+    return tallyOf(handed, await practisedBy(database, { exerciseId, personId, partId }));
+  }
+}
+
+/** Who asks about which exercise. */
+interface Asking {
+  readonly exerciseId: string;
+  readonly personId: string;
+  readonly isStudent: boolean;
+}
+
+const askingOf = (request: FastifyRequest, exerciseId: string): Asking => ({
+  exerciseId,
+  personId: personOf(request).id,
+  isStudent: request.role === 'student',
+});
+
+/** Never the seed of a person, so that nobody can ask for the numbers that they are graded on. */
+const seedOf = (seed: string): string => `practice ${seed}`;
