@@ -58,6 +58,20 @@ const screens: [name: string, who: string | null, open: (page: Page) => Promise<
       await follow(page, 'Lighthouse lamp');
       await page.getByRole('button', { name: 'Predict the overshoot' }).click();
       await page.locator('[data-curve=now]').waitFor();
+      await page.getByRole('button', { name: 'Show the working' }).first().click();
+      await page.getByRole('region', { name: 'Working' }).first().locator('li').first().waitFor();
+    },
+  ],
+  [
+    'practice',
+    student,
+    async (page) => {
+      await follow(page, 'Lighthouse lamp');
+      await page.getByRole('button', { name: 'Predict the overshoot' }).click();
+      await follow(page, 'Practise with other numbers');
+      await page.getByRole('textbox', { name: 'Overshoot' }).fill('12');
+      await page.getByRole('button', { name: 'Check' }).click();
+      await page.getByRole('region', { name: 'So far' }).waitFor();
     },
   ],
   ['the bench for a prediction', student, (page) => follow(page, 'Two lamp tables')],
@@ -96,7 +110,10 @@ const screens: [name: string, who: string | null, open: (page: Page) => Promise<
     async (page) => {
       await follow(page, 'Slewing crane');
       await page.getByRole('button', { name: 'Crossings' }).click();
-      await page.getByRole('textbox', { name: /^Or typed/ }).waitFor();
+      await page
+        .getByRole('region', { name: /Crossings/ })
+        .getByRole('textbox', { name: /^Or typed/ })
+        .waitFor();
     },
   ],
   [
@@ -284,13 +301,15 @@ const screens: [name: string, who: string | null, open: (page: Page) => Promise<
 beforeEach(() => void stage.complaintsSoFar());
 
 describe.each([
-  ['at a desk', desk],
-  ['on a phone', phone],
-])('%s', (_name, viewport) => {
+  ['at a desk', desk, 'light'],
+  ['on a phone', phone, 'light'],
+  ['by night', desk, 'dark'],
+] as const)('%s', (_name, viewport, colorScheme) => {
   const windows = new Map<string | null, Page>();
   beforeAll(async () => {
     windows.set(null, await stage.window(viewport));
     for (const who of [staff, student]) windows.set(who, await stage.windowOf(who, viewport));
+    for (const page of windows.values()) await page.emulateMedia({ colorScheme });
   });
 
   test.each(screens)('%s is clean', async (name, who, open) => {

@@ -2,7 +2,7 @@ import { sumOfShares } from '../exercise/points.js';
 import type { Verdict, VerdictItem } from './verdict.js';
 
 /** Names the rules by which a verdict was made; raised whenever any verdict could come out differently. */
-export const checkerVersion = '10';
+export const checkerVersion = '11';
 
 type Extra = Partial<Pick<Verdict, 'curveDistance' | 'slip'>>;
 

@@ -4,6 +4,7 @@ import { Marking } from '../course/marking.js';
 import { LateRule } from '../exercise/document.js';
 import { closed, Id, orNull, Reason, Time } from './common.js';
 import { Bench } from './messages.js';
+import { Working } from './learning.js';
 
 /** What server and web say to each other about a course: its people, dates, corrections and marks. */
 
@@ -292,6 +293,9 @@ export const PaperSheet = Type.Object(
     diagrams: Bench.properties.diagrams,
     parts: Bench.properties.parts,
     solutions: Bench.properties.solutions,
+    workings: Type.Array(Type.Object({ partId: Type.String(), steps: Working }, closed), {
+      description: 'The way to each answer, where it was asked for.',
+    }),
   },
   closed,
 );

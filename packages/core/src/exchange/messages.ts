@@ -148,7 +148,10 @@ export const HomeRow = Type.Object(
     points: orNull(Type.Number()),
     outOf: Type.Number(),
     parts: Type.Array(
-      Type.Object({ title: Type.String(), state: Type.Enum(['open', 'handedIn', 'met', 'missed']) }, closed),
+      Type.Object(
+        { id: Type.String(), title: Type.String(), state: Type.Enum(['open', 'handedIn', 'met', 'missed']) },
+        closed,
+      ),
     ),
   },
   closed,

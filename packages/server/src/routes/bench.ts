@@ -60,7 +60,10 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
           extended: own.reason,
           points: told.verdicts && best.some(Boolean) ? sumOfShares(best.map((entry) => entry?.points ?? 0)) : null,
           outOf: sumOfShares(version.document.parts.map(pointsOf)),
-          parts: version.document.parts.map((part, k) => ({ title: part.title, state: told.ofPart(best[k]) })),
+          parts: version.document.parts.map((part, k) => ({
+            ...{ id: part.id, title: part.title },
+            state: told.ofPart(best[k]),
+          })),
         };
       });
       return { course, exercises };

@@ -18,16 +18,17 @@ export function paperRoutes(app: App, { database, threads }: House): void {
         params: byExercise,
         querystring: Type.Object({
           each: Type.Optional(Type.Enum(['0', '1'])),
+          working: Type.Optional(Type.Enum(['0', '1'])),
           from: Type.Optional(Type.String({ pattern: '^\\d{1,5}$' })),
         }),
         response: answers(Paper),
       },
     },
     async (request) => {
-      const { each = '0', from = '0' } = request.query;
+      const { each = '0', from = '0', working = '0' } = request.query;
       const personId = personOf(request).id;
       return paperOf(database, threads, request.params.exerciseId, {
-        ...{ personId, each: each === '1', from: Number(from) },
+        ...{ personId, each: each === '1', working: working === '1', from: Number(from) },
       });
     },
   );

@@ -1,4 +1,4 @@
-import type { DrawValues, ExerciseDocument, Paper, PaperSheet } from '@nailset/core';
+import type { DrawValues, ExerciseDocument, Paper, PaperSheet, WorkingStep } from '@nailset/core';
 import type { Database } from './database.js';
 import { drawFor, type Drawing, factsOf, newestVersion } from './exercises.js';
 import { courseWithPeople } from './people.js';
@@ -14,6 +14,7 @@ interface Shown {
 export interface Showing {
   seen(name: 'view', shown: Shown): Promise<Pick<PaperSheet, 'statement' | 'parameters' | 'diagrams' | 'parts'>>;
   seen(name: 'solutions', shown: Shown): Promise<PaperSheet['solutions']>;
+  working(input: Pick<Shown, 'document' | 'values'> & { partId: string }): Promise<readonly WorkingStep[]>;
 }
 
 /** Sheets of one page of a print; a class is asked for in several. */
@@ -28,7 +29,7 @@ export async function paperOf(
   database: Database,
   threads: Drawing & Showing,
   exerciseId: string,
-  asked: { each: boolean; from: number; personId: string },
+  asked: { each: boolean; from: number; working: boolean; personId: string },
 ): Promise<Paper> {
   const version = await newestVersion(database, exerciseId);
   const { courseId, course, dueAt } = await factsOf(database, exerciseId);
@@ -47,6 +48,7 @@ export async function paperOf(
         ? { id: student.id, name: student.name, studentNumber: student.studentNumber, group: student.group }
         : null,
       solutions: await threads.seen('solutions', own),
+      workings: asked.working ? await workingsOf(own) : [],
     });
   }
   const { title, series, pictures } = version.document;
@@ -55,4 +57,12 @@ export async function paperOf(
     dueAt: dueAt?.toISOString() ?? null,
     students: students.length,
   };
+
+  async function workingsOf({ document, values }: Shown): Promise<PaperSheet['workings']> {
+    const all: PaperSheet['workings'] = [];
+    for (const { id } of document.parts) {
+      all.push({ partId: id, steps: [...(await threads.working({ document, partId: id, values }))] });
+    }
+    return all;
+  }
 }

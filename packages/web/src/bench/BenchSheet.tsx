@@ -8,6 +8,7 @@ import {
   type StudentPart,
   transferOf,
 } from '@nailset/core';
+import isEqual from 'fast-deep-equal';
 import { Fragment, memo, type ReactNode, Suspense, useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import type { Work, WorkAction } from '../loop/action';
@@ -68,6 +69,7 @@ export function BenchSheet({
   const state = usePartState(bench, work, part, scope, closed);
   const { readable, attempts, triesLeft, isSolved, blocked, live } = state;
   const together = partsTogether(bench, part.id);
+  const solutions = useMemo(() => withCurvesOnce(bench.solutions), [bench.solutions]);
 
   useEffect(() => {
     if (!keys) return;
@@ -99,7 +101,7 @@ export function BenchSheet({
       onKeys={() => setKeysShown(true)}
     />
   );
-  const shared = { bench, scope, work, dispatch, keys };
+  const shared = { bench: together.length > 1 ? { ...bench, solutions } : bench, scope, work, dispatch, keys };
 
   return (
     <ShownContext value={bench}>
@@ -180,6 +182,13 @@ export function BenchSheet({
     </ShownContext>
   );
 }
+
+/** The same response stands on a sheet once, however many parts are about it. */
+const withCurvesOnce = (solutions: Bench['solutions']): Bench['solutions'] =>
+  solutions.map(({ curve, ...solution }, k) => {
+    const isShown = solutions.slice(0, k).some((before) => isEqual(before.curve, curve));
+    return curve === undefined || isShown ? solution : { ...solution, curve };
+  });
 
 /** What answers may use by name: the student's numbers, and blocks that are given. */
 function lettersOf({ parameters, blocks }: Pick<Bench, 'parameters' | 'blocks'>): Scope {

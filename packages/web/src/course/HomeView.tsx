@@ -29,16 +29,69 @@ export function HomeView({ courseId }: { courseId: string }) {
             {home.data.exercises.length === 0 ? (
               <Empty title="No exercises yet.">They appear here once your instructor publishes them.</Empty>
             ) : (
-              <ul className="border-t border-rule">
-                {home.data.exercises.map((exercise) => (
-                  <Row key={exercise.id} exercise={exercise} />
-                ))}
-              </ul>
+              <Exercises exercises={home.data.exercises} />
             )}
           </>
         )}
       </main>
     </>
+  );
+}
+
+const isDone = ({ parts }: HomeRow): boolean => parts.every(({ state }) => state === 'met' || state === 'handedIn');
+
+/** What is next and what there are of points so far; then what is open, the soonest due first, and all else. */
+function Exercises({ exercises }: { exercises: readonly HomeRow[] }) {
+  const now = useServerTime(true);
+  const dueIn = ({ dueAt }: HomeRow): number => (dueAt === null ? Infinity : new Date(dueAt).getTime() - now);
+  const isOpen = (row: HomeRow): boolean => dueIn(row) > 0 && !isDone(row);
+  const open = exercises.filter(isOpen).sort((a, b) => dueIn(a) - dueIn(b) || 0);
+  const rest = exercises.filter((row) => !isOpen(row));
+  const told = exercises.filter(({ points }) => points !== null);
+  const sum = (of: (row: HomeRow) => number): number => told.reduce((total, row) => total + of(row), 0);
+  return (
+    <>
+      <div className="mb-6 flex flex-wrap items-center justify-between gap-x-8 gap-y-3 border-y border-ink py-4">
+        {open[0] ? <Next row={open[0]} /> : <p className="text-[16px]">Nothing is open at present.</p>}
+        {told.length > 0 && (
+          <p className="text-[13px] text-slate">
+            <b className="text-[18px] font-normal text-ink">{formatMark(sum(({ points }) => points ?? 0))}</b> of{' '}
+            {inPoints(sum(({ outOf }) => outOf))} so far
+          </p>
+        )}
+      </div>
+      <List title="Open" rows={open} alone={rest.length === 0} />
+      <List title="Done or past" rows={rest} alone={open.length === 0} />
+    </>
+  );
+}
+
+/** The part to go on with. */
+function Next({ row: { id, title, dueAt, parts } }: { row: HomeRow }) {
+  const open = parts.find(({ state }) => state === 'open') ?? parts.find(({ state }) => state === 'missed');
+  return (
+    <p>
+      <span className="caption mr-2">Next</span>
+      <Link to={`/exercises/${id}${open ? `?part=${encodeURIComponent(open.id)}` : ''}`} className="link text-[16px]">
+        {title}
+        {open && parts.length > 1 && `: ${open.title}`}
+      </Link>
+      <span className="block text-[13px] text-slate">{dueAt ? `Due ${dayAndTime(dueAt)}` : 'No due date'}</span>
+    </p>
+  );
+}
+
+function List({ title, rows, alone }: { title: string; rows: readonly HomeRow[]; alone: boolean }) {
+  if (rows.length === 0) return null;
+  return (
+    <section aria-label={title} className="mb-8">
+      {!alone && <h2 className="caption mb-2">{title}</h2>}
+      <ul className="border-t border-rule">
+        {rows.map((exercise) => (
+          <Row key={exercise.id} exercise={exercise} />
+        ))}
+      </ul>
+    </section>
   );
 }
 

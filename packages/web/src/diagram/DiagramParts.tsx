@@ -3,12 +3,12 @@ import type { Drawing, Line, Point, Shape } from './layout';
 import { nameRuns, type Run, widthOf, written } from './mathRuns';
 
 /** Colours stand in the picture itself, so that it can be taken away as a file. */
-export const ink = '#1e2a2e';
-const slate = '#586570';
-export const petrol = '#0e5a62';
-const wash = '#e4edec';
-export const brick = '#a33a2c';
-const sheet = '#fefdf9';
+export const ink = 'var(--color-ink)';
+const slate = 'var(--color-slate)';
+export const petrol = 'var(--color-petrol)';
+const wash = 'var(--color-wash)';
+export const brick = 'var(--color-brick)';
+const sheet = 'var(--color-sheet)';
 const serif = "'IBM Plex Serif', Georgia, serif";
 
 /** How a part stands out. */

@@ -1,4 +1,4 @@
-import { download, pngOf } from '../shared/files';
+import { download, inLightColours, pngOf } from '../shared/files';
 import type { Drawing } from './layout';
 
 /** Takes a drawing away as a file: SVG, or PNG at twice its size. */
@@ -18,7 +18,13 @@ export async function savePicture(
     if (x !== undefined) part.setAttribute('transform', `translate(${x} ${y})`);
     for (const name of ['style', 'class', 'role', 'tabindex', 'aria-label', 'aria-pressed']) part.removeAttribute(name);
   }
-  const text = new XMLSerializer().serializeToString(copy);
+  // Colours are the page's own; a file has none of them.
+  const text = inLightColours(() => {
+    const colours = getComputedStyle(document.documentElement);
+    return new XMLSerializer()
+      .serializeToString(copy)
+      .replace(/var\((--[a-z-]+)\)/g, (_whole, name: string) => colours.getPropertyValue(name).trim());
+  });
   if (kind === 'svg') return download(new Blob([text], { type: 'image/svg+xml' }), `${title}.svg`);
   const png = await pngOf(text, width, height);
   if (png) download(png, `${title}.png`);

@@ -12,9 +12,18 @@ import { Button } from '../shared/Button';
 import { Formula } from '../shared/Formula';
 import { dayAndTime } from '../shared/time';
 import { useTitle } from '../shared/useTitle';
+import { WorkingList } from '../shared/WorkingList';
 import { ShownContext, Statement } from '../statement/Statement';
 
-type Key = 'none' | 'after' | 'only';
+type Key = 'none' | 'after' | 'working' | 'only' | 'onlyWorking';
+
+const keys: Readonly<Record<Key, string>> = {
+  none: 'without',
+  after: 'after the sheets',
+  working: 'after them, with the working',
+  only: 'the key alone',
+  onlyWorking: 'the key alone, with the working',
+};
 
 /** An exercise, or several of a course, on paper: one sheet for all or each student’s own, with room for answers and a key. */
 export default function PrintPage() {
@@ -50,9 +59,11 @@ export default function PrintPage() {
           <label className="label">
             Key
             <select className="input mt-1" value={key} onChange={(event) => setKey(event.target.value as Key)}>
-              <option value="none">without</option>
-              <option value="after">after the sheets</option>
-              <option value="only">the key alone</option>
+              {Object.entries(keys).map(([name, words]) => (
+                <option key={name} value={name}>
+                  {words}
+                </option>
+              ))}
             </select>
           </label>
           <label className="label">
@@ -115,13 +126,14 @@ function Exercises({
 }
 
 function OnPaper({ exerciseId, each, withKey }: { exerciseId: string; each: boolean; withKey: Key }) {
-  const paper = usePaper(exerciseId, each);
+  const paper = usePaper(exerciseId, { each, working: withKey === 'working' || withKey === 'onlyWorking' });
   if (paper.isPending) return <Loading what="Making the sheets" />;
   if (!paper.data) return <ErrorNote error={paper.error} retry={() => void paper.refetch()} />;
   const { sheets } = paper.data;
   return (
     <>
       {withKey !== 'only' &&
+        withKey !== 'onlyWorking' &&
         sheets.map((sheet) => <Sheet key={sheet.person?.id ?? 'all'} paper={must(paper.data)} sheet={sheet} />)}
       {withKey !== 'none' && <Answers paper={paper.data} />}
     </>
@@ -244,10 +256,21 @@ function Answers({ paper }: { paper: Paper }) {
 function Expected({ sheet, partId }: { sheet: PaperSheet; partId: string }) {
   const part = must(sheet.parts.find(({ id }) => id === partId));
   const solution = sheet.solutions.find((each) => each.partId === partId);
-  if (!solution) return <span className="text-slate">many answers are right</span>;
-  return isFormula(part) ? (
-    <Formula latex={solution.text} />
-  ) : (
-    <span className="whitespace-pre-line">{solution.text}</span>
+  const working = sheet.workings.find((each) => each.partId === partId)?.steps ?? [];
+  return (
+    <>
+      {!solution ? (
+        <span className="text-slate">many answers are right</span>
+      ) : isFormula(part) ? (
+        <Formula latex={solution.text} />
+      ) : (
+        <span className="whitespace-pre-line">{solution.text}</span>
+      )}
+      {working.length > 0 && (
+        <div className="mt-2 border-l border-rule pl-3">
+          <WorkingList steps={working} />
+        </div>
+      )}
+    </>
   );
 }

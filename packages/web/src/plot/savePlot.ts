@@ -1,4 +1,4 @@
-import { download, pngOf } from '../shared/files';
+import { download, inLightColours, pngOf } from '../shared/files';
 
 export { saveTable } from '../shared/saveTable';
 
@@ -11,11 +11,13 @@ const kept = [
 export async function savePlot(picture: SVGSVGElement, title: string, kind: 'svg' | 'png'): Promise<void> {
   const copy = picture.cloneNode(true) as SVGSVGElement;
   const originals = [picture, ...picture.querySelectorAll('*')];
-  [copy, ...copy.querySelectorAll('*')].forEach((element, k) => {
-    const style = getComputedStyle(originals[k]!);
-    for (const name of kept) element.setAttribute(name, style.getPropertyValue(name));
-    for (const name of ['class', 'role', 'tabindex', 'aria-label', 'style']) element.removeAttribute(name);
-  });
+  inLightColours(() =>
+    [copy, ...copy.querySelectorAll('*')].forEach((element, k) => {
+      const style = getComputedStyle(originals[k]!);
+      for (const name of kept) element.setAttribute(name, style.getPropertyValue(name));
+      for (const name of ['class', 'role', 'tabindex', 'aria-label', 'style']) element.removeAttribute(name);
+    }),
+  );
   copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
   const text = new XMLSerializer().serializeToString(copy);
   if (kind === 'svg') return download(new Blob([text], { type: 'image/svg+xml' }), `${title}.svg`);

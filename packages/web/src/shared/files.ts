@@ -1,4 +1,5 @@
 import { must } from '@nailset/core';
+
 /** Hands a file to the browser to be saved. */
 export function download(blob: Blob, name: string): void {
   const link = document.createElement('a');
@@ -6,6 +7,17 @@ export function download(blob: Blob, name: string): void {
   link.download = name;
   link.click();
   URL.revokeObjectURL(link.href);
+}
+
+/** Works with the light colours, whichever the page has: what is taken away is looked at on paper. */
+export function inLightColours<Of>(work: () => Of): Of {
+  const root = document.documentElement;
+  root.dataset['light'] = '';
+  try {
+    return work();
+  } finally {
+    delete root.dataset['light'];
+  }
 }
 
 /** An SVG text as a PNG on paper, twice its size in pixels; null where the browser cannot draw it. */

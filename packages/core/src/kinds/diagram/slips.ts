@@ -14,21 +14,30 @@ import { symbolicToText } from '../../symbolic/text.js';
 import { compared, type DiagramComparison, isAccepted } from './check.js';
 import type { DiagramPart } from './part.js';
 
-/** What a wrong fraction for one of the pairs goes wrong by, if exactly one slip leads to it. */
+/** What wrong fractions go wrong by, each to which exactly one slip leads, with the places of all of them. */
 export function slipOfDiagram(
   part: DiagramPart,
   model: Model,
   texts: Readonly<Record<string, string>>,
 ): RecognisedSlip | undefined {
-  for (const pair of part.asked) {
+  const wrong = part.asked.flatMap((pair) => {
     const text = texts[pair.id]?.trim();
-    if (!text) continue;
+    if (!text) return [];
     const comparison = compared(part, model, pair, text);
-    if (isAccepted(comparison, part.tolerancePercent)) continue;
-    const found = onlyOne(fitting(comparison, pair, part.tolerancePercent));
-    return found && { id: must(found.id.split(' ')[0]), words: found.words, place: [...found.place] };
-  }
-  return undefined;
+    return isAccepted(comparison, part.tolerancePercent) ? [] : [{ pair, comparison }];
+  });
+  const found = wrong.flatMap(({ pair, comparison }) => {
+    const slip = onlyOne(fitting(comparison, pair, part.tolerancePercent));
+    return slip ? [{ slip, words: wrong.length > 1 ? `${pair.to}/${pair.from}: ${slip.words}` : slip.words }] : [];
+  });
+  const [first] = found;
+  return (
+    first && {
+      id: must(first.slip.id.split(' ')[0]),
+      words: [...new Set(found.map(({ words }) => words))].join(' '),
+      place: [...new Set(found.flatMap(({ slip }) => slip.place))],
+    }
+  );
 }
 
 function fitting(

@@ -8,8 +8,10 @@ import { decimalText } from '../../exercise/draw.js';
 import { absoluteTolerance, distanceIn } from '../../exercise/tolerance.js';
 import { orElse, Problem } from '../../expression/problem.js';
 import { holds, readCondition } from '../../formula/condition.js';
-import { numberFrom, type Scope } from '../../formula/evaluate.js';
+import { numberFrom, parseFormula, type Scope, systemFrom } from '../../formula/evaluate.js';
 import { rationalFromNumber } from '../../rational/number.js';
+import { secondOrderRules } from '../../system/secondOrderRules.js';
+import { secondOrderOf } from '../../system/standardForms.js';
 import type { Checking } from '../kind.js';
 import type { NumberPart } from './part.js';
 
@@ -65,6 +67,26 @@ function verdictByCondition(part: NumberPart, condition: Condition, model: Model
   return verdictOf([{ ...item, met, close: false, points, outOf: part.points, words }], words);
 }
 
+/** What a wrong number would belong to, where it is read off a pair of poles without zeros or off an open loop. */
+function belongsTo({ formula }: NumberPart, scope: Scope, value: number): string {
+  return orElse('', () => {
+    const tree = parseFormula(formula);
+    if (tree.kind !== 'call' || tree.of[0] === undefined || !(value > 0)) return '';
+    if (tree.name === 'stepError' && value < 1) {
+      return ` That offset belongs to a position constant of ${formatNumber(1 / value - 1)}.`;
+    }
+    const pair = secondOrderOf(systemFrom(tree.of[0], scope));
+    if (!pair || pair.dampingRatio <= 0 || pair.dampingRatio >= 1) return '';
+    if (tree.name === 'overshootPercent' && value < 100) {
+      return ` That overshoot belongs to ζ = ${formatNumber(secondOrderRules.dampingFor(value))}.`;
+    }
+    if (tree.name === 'peakTime') {
+      return ` That peak time belongs to a damped frequency of ${formatNumber(Math.PI / value)} rad/s.`;
+    }
+    return '';
+  });
+}
+
 export const checking: Checking<'number'> = {
   fromText: (_part, text) => ({ kind: 'number', text }),
   read(part, model, answer) {
@@ -88,7 +110,7 @@ export const checking: Checking<'number'> = {
     const yours = withUnit(measured, unit);
     const words = met
       ? `${yours}: right, ${within}.`
-      : `${yours}: too ${measured > expected ? 'high' : 'low'}; ${within} counts.`;
+      : `${yours}: too ${measured > expected ? 'high' : 'low'}; ${within} counts.${belongsTo(part, scope, measured)}`;
     const points = met ? part.points : 0;
     const item = { id: part.id, label, unit, measured, limit: null, relation: 'equal' as const };
     return verdictOf([{ ...item, met, close, points, outOf: part.points, words }], words);

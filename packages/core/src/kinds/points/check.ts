@@ -1,7 +1,7 @@
 import type { Model } from '../../checking/model.js';
 import type { VerdictItem } from '../../checking/verdict.js';
 import { plain, verdictOf } from '../../checking/verdictOf.js';
-import { formatPoint, listOf } from '../../checking/words.js';
+import { formatNumber, formatPoint, listOf } from '../../checking/words.js';
 import { must } from '../../expression/must.js';
 import { Problem } from '../../expression/problem.js';
 import { systemFrom } from '../../formula/evaluate.js';
@@ -13,7 +13,7 @@ import { systemOf } from '../../system/system.js';
 import { asDelayedFraction } from '../../system/transfer.js';
 import type { Checking } from '../kind.js';
 import type { PointsPart } from './part.js';
-import { checkSketch, isSketch, sketchWords } from './sketch.js';
+import { angleError, checkSketch, isSketch, sketchWords } from './sketch.js';
 import { pointsFromText, pointWords } from './text.js';
 
 /** The system whose points are asked for, in lowest terms. @throws Problem `deadTime` with dead time. */
@@ -119,6 +119,13 @@ const names: Record<PointsPart['what'], [one: string, many: string]> = {
   locus: ['point', 'points'],
 };
 
+/** By how much the angle condition fails at a point that is to lie on the locus; empty where it holds. */
+function offLocus({ what }: PointsPart, fraction: Fraction, point: Complex): string {
+  if (what !== 'breakPoints' && what !== 'axisCrossings') return '';
+  const degrees = angleError(fraction, point);
+  return degrees < 1 ? ', though it lies on the locus' : `: the angle of the loop is off by ${formatNumber(degrees)}°`;
+}
+
 export const checking: Checking<'points'> = {
   fromText: (_part, text) => ({ kind: 'points', text }),
   read(_part, _model, { text }) {
@@ -127,6 +134,7 @@ export const checking: Checking<'points'> = {
   check(part, model, { text }) {
     const marked = pointsFromText(text);
     if (isSketch(part.what)) return checkSketch(part, fractionOfPoints(part, model), marked);
+    const fraction = fractionOfPoints(part, model);
     const expected = expectedPoints(part, model);
     const found = matched(part, expected, marked);
     const [one, many] = names[part.what];
@@ -134,7 +142,7 @@ export const checking: Checking<'points'> = {
     const share = part.points / slots;
     const items: VerdictItem[] = marked.map((point, k) => {
       const met = must(found[k]) >= 0;
-      const words = `${pointWords(point)}: ${met ? 'right' : `no ${one} here`}.`;
+      const words = `${pointWords(point)}: ${met ? 'right' : `no ${one} here${offLocus(part, fraction, point)}`}.`;
       return {
         ...plain,
         id: String(k + 1),

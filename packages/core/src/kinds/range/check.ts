@@ -1,6 +1,7 @@
 import type { Model } from '../../checking/model.js';
 import type { VerdictItem } from '../../checking/verdict.js';
 import { plain, verdictOf } from '../../checking/verdictOf.js';
+import { formatNumber } from '../../checking/words.js';
 import { systemFrom } from '../../formula/evaluate.js';
 import { type Range, stableGainsWithDeadTime } from '../../locus/stableRanges.js';
 import { rationalFromNumber } from '../../rational/number.js';
@@ -35,6 +36,28 @@ function isSameEnd(part: RangePart, expected: number, given: number): boolean {
 export const isSameRange = (part: RangePart, expected: Range, given: Range): boolean =>
   isSameEnd(part, expected[0], given[0]) && isSameEnd(part, expected[1], given[1]);
 
+/** How far inside a stretch a gain is tried: well away from its ends, which rounding moves. */
+const wellInside = 0.05;
+
+/** Where two sets of ranges differ: a gain in it that is typed and not stable, or stable and not typed. */
+function counterexample(expected: readonly Range[], given: readonly Range[]): string[] {
+  const ends = [0, ...expected.flat(), ...given.flat()].filter(Number.isFinite);
+  const cuts = [...new Set(ends)].sort((a, b) => a - b);
+  const holds = (ranges: readonly Range[], gain: number) => ranges.some(([from, to]) => from < gain && gain < to);
+  const tried = cuts.flatMap((from, k) => {
+    const to = cuts[k + 1] ?? (from > 0 ? 2 * from : 1);
+    if (to - from < wellInside * to) return [];
+    const gain = Number((from > 0 ? Math.sqrt(from * to) : to / 2).toPrecision(2));
+    return from < gain && gain < to ? [gain] : [];
+  });
+  const inside = tried.find((gain) => holds(given, gain) && !holds(expected, gain));
+  const outside = tried.find((gain) => !holds(given, gain) && holds(expected, gain));
+  return [
+    ...(inside === undefined ? [] : [`K = ${formatNumber(inside)} lies in yours, and there the loop is unstable.`]),
+    ...(outside === undefined ? [] : [`K = ${formatNumber(outside)} lies outside, and there the loop is stable.`]),
+  ];
+}
+
 export const checking: Checking<'range'> = {
   fromText: (_part, text) => ({ kind: 'range', text }),
   read(_part, _model, { text }) {
@@ -64,7 +87,10 @@ export const checking: Checking<'range'> = {
       items.push(item(String(k + 1), none ? 'none' : `range ${k + 1}`, none && given.length === 0, words));
     }
     const good = items.filter(({ met }) => met).length;
-    const words = good === slots ? 'The range is right.' : `${good} of ${slots} ranges are right.`;
+    const words =
+      good === slots
+        ? 'The range is right.'
+        : [`${good} of ${slots} ranges are right.`, ...counterexample(expected, given)].join(' ');
     return verdictOf(items, words, {}, part.marking === 'allOrNothing');
   },
   solution: (part, model) => expectedRanges(part, model).map(rangeWords).join(' or ') || 'none',

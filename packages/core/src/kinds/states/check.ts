@@ -251,7 +251,7 @@ export const checking: Checking<'states'> = {
       ? 'These matrices describe the system.'
       : same
         ? `They lead to the right transfer function, but with ${order} states; ${least} are enough.`
-        : 'Their transfer function is not that of the system.';
+        : differenceWords(typed, expected, tolerance);
     const item = {
       id: part.id,
       label: 'State matrices',
@@ -267,6 +267,26 @@ export const checking: Checking<'states'> = {
     return names.map((name) => `${name.toUpperCase()}=${matrixLatex(form[name])}`).join(',\\ ');
   },
 };
+
+/** In which respect wrong matrices differ: number of states, poles, gain, or the numerator. */
+function differenceWords({ space, fraction }: Typed, expected: Fraction, tolerance: number): string {
+  const [order, least] = [space.a.length, degree(expected.denominator)];
+  if (order < least) {
+    return `With ${order === 1 ? 'one state' : `${order} states`} there are as many poles; the system has ${least}.`;
+  }
+  const one = { integers: [1n], denominator: 1n };
+  const samePoles =
+    compareTransfers(
+      delayed({ numerator: one, denominator: lowestTerms(fraction).denominator }),
+      delayed({ numerator: one, denominator: expected.denominator }),
+      tolerance,
+    ).differences.length === 0;
+  if (!samePoles) return 'The poles of the system are not those of A: its characteristic polynomial differs.';
+  const { onlyGain } = compareTransfers(delayed(fraction), delayed(expected), tolerance);
+  return onlyGain
+    ? 'The poles are right, and all but a constant factor of B and C.'
+    : 'The poles are right, so A can stay; B, C or D lead to another numerator.';
+}
 
 const matrixLatex = (rows: Matrix): string =>
   `\\begin{bmatrix}${rows.map((row) => row.map((value) => formatNumber(rationalToNumber(value))).join('&')).join('\\\\')}\\end{bmatrix}`;

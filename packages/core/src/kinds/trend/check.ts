@@ -1,5 +1,6 @@
 import type { Model } from '../../checking/model.js';
 import { verdictOf } from '../../checking/verdictOf.js';
+import { formatNumber } from '../../checking/words.js';
 import { decimalText } from '../../exercise/draw.js';
 import { scopeOf } from '../../exercise/scope.js';
 import { must } from '../../expression/must.js';
@@ -69,18 +70,19 @@ export const checking: Checking<'trend'> = {
     }
   },
   check(part, model, { cells }) {
-    const expected = expectedTrends(part, model);
+    const expected = trendValues(part, model);
     const share = part.points / expected.size;
     const items = part.changes.flatMap((change) =>
       part.rows.map((row) => {
         const id = cellOf(row.id, change.id);
-        const met = cells[id] === expected.get(id);
+        const { before, after, trend } = must(expected.get(id));
+        const met = cells[id] === trend;
         const label = `${row.label}, ${change.label}`;
         return {
           ...{ id, label, unit: '', measured: null, limit: null, relation: 'equal' as const },
           ...{ met, close: false, points: met ? share : 0, outOf: share },
           words: met
-            ? `${label}: right.`
+            ? `${label}: right, ${formatNumber(before)} → ${formatNumber(after)}.`
             : `${label}: it does not ${cells[id] === 'same' ? 'stay' : `go ${cells[id]}`}.`,
         };
       }),
