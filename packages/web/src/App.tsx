@@ -34,7 +34,8 @@ const AnswersPage = lazy(async () => ({ default: (await import('./classSheet/Ans
 const EnteredPage = lazy(async () => ({ default: (await import('./paper/EnteredPage')).EnteredPage }));
 const PrintPage = lazy(() => import('./paper/PrintPage'));
 const CheckAgainPage = lazy(async () => ({ default: (await import('./corrections/CheckAgainPage')).CheckAgainPage }));
-const PracticePage = lazy(() => import('./bench/PracticePage'));
+// With the bench, of which it is made: a file of its own would take more than it is.
+const PracticePage = lazy(async () => ({ default: (await import('./bench/BenchPage')).PracticePage }));
 const AccountPage = lazy(() => import('./account/AccountPage'));
 const ForgottenPage = lazy(() => import('./signIn/ForgottenPage'));
 const NewPasswordPage = lazy(() => import('./signIn/NewPasswordPage'));

@@ -177,8 +177,8 @@ test('a student sees how each part stands, not the shelf', async () => {
       {
         ...{ id: 'e1', title: 'Ferry ramp', dueAt: '2020-01-01T12:00:00Z', extended: null, points: 2.5, outOf: 5 },
         parts: [
-          { title: 'Tune', state: 'missed' },
-          { title: 'Guess', state: 'open' },
+          { id: 'p', title: 'Tune', state: 'missed' },
+          { id: 'p', title: 'Guess', state: 'open' },
         ],
       },
     ],

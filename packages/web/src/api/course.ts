@@ -245,7 +245,8 @@ export const usePaper = (exerciseId: string, { each, working }: { each: boolean;
   useQuery({
     queryKey: ['paper', exerciseId, each, working],
     queryFn: async () => {
-      const page = (from: number) => ask<Paper>(`/exercises/${exerciseId}/paper?each=${each ? 1 : 0}&working=${working ? 1 : 0}&from=${from}`);
+      const page = (from: number) =>
+        ask<Paper>(`/exercises/${exerciseId}/paper?each=${each ? 1 : 0}&working=${working ? 1 : 0}&from=${from}`);
       let paper = await page(0);
       while (each && paper.sheets.length < paper.students) {
         const next = await page(paper.sheets.length);

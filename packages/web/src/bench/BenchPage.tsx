@@ -19,6 +19,8 @@ import { BenchSheet } from './BenchSheet';
 import { ChangedElsewhere } from './ChangedElsewhere';
 import { DueNote, useDueState, worthNow } from './DueNote';
 
+export { PracticePage } from './PracticePage';
+
 /** An exercise as its student works on it. */
 export default function BenchPage() {
   const { exerciseId = '' } = useParams();

@@ -11,7 +11,7 @@ import { workFrom, workReducer } from '../work/work';
 import { BenchSheet } from './BenchSheet';
 
 /** One part with other numbers, as often as wished; nothing of it counts. */
-export default function PracticePage() {
+export function PracticePage() {
   const { exerciseId = '', partId = '' } = useParams();
   const practice = usePractice(exerciseId);
   const { mutate } = practice;

@@ -6,10 +6,8 @@ import {
   type Model,
   modelOf,
   must,
-  type Part,
   Problem,
   type StudentPart,
-  type WorkingStep,
 } from '@nailset/core';
 import { revealedCurves, rightAnswerOf, sampleOf, solutionOf } from '@nailset/core/checks';
 import { useMemo, useReducer, useState } from 'react';
@@ -22,9 +20,9 @@ import { PageOf } from '../page/PageOf';
 import { Button } from '../shared/Button';
 import { Formula } from '../shared/Formula';
 import { useTitle } from '../shared/useTitle';
-import { WorkingList } from '../shared/WorkingList';
 import { ShownContext, Statement } from '../statement/Statement';
 import { workFrom, workReducer } from '../work/work';
+import { Board } from './Board';
 import { type BenchState, benchStateFrom } from './LecternLink';
 import { LiveBench } from './LiveBench';
 import { RunOver } from './RunOver';
@@ -154,7 +152,7 @@ function Projected({
                 )}
                 <LiveBench key={`bench ${part.id}`} {...{ part, bench, work, dispatch }} revealed={isRevealed} />
                 {isRevealed && <Solution part={part} text={solutionOf(own, model)} />}
-                {isRevealed && <Board key={`board ${part.id}`} part={own} model={model} />}
+                {isRevealed && <Board key={`board ${part.id}`} {...{ document, values, partId: part.id }} />}
               </>
             )}
           </section>
@@ -162,21 +160,6 @@ function Projected({
       </div>
     </ShownContext>
   );
-}
-
-/** The way to the answer, on the wall; loaded once someone wants it. */
-function Board({ part, model }: { part: Part; model: Model }) {
-  const [steps, setSteps] = useState<readonly WorkingStep[]>();
-  if (!steps) {
-    const show = async () => setSteps((await import('@nailset/core/workings')).workingOf(part, model));
-    return (
-      <button type="button" className="link" onClick={() => void show()}>
-        Show the working
-      </button>
-    );
-  }
-  if (steps.length === 0) return <p className="text-slate">There is no working to this part.</p>;
-  return <WorkingList steps={steps} />;
 }
 
 const formulas: readonly StudentPart['kind'][] = ['transferFunction', 'diagram', 'reduction', 'paths', 'states'];
