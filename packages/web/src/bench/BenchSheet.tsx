@@ -143,9 +143,10 @@ export function BenchSheet({
                 ))
               ) : (
                 <>
-                  {bench.parts.length > 1 && (
-                    <p className="mb-3 max-w-3xl text-slate @min-[900px]:hidden">{part.title}</p>
-                  )}
+                  <div className="mb-3 @min-[900px]:hidden">
+                    {bench.parts.length > 1 && <h2 className="font-medium">{part.title}</h2>}
+                    <Statement text={part.prompt} />
+                  </div>
                   <PartBench key={part.id} {...shared} part={part} state={state} onEnter={handInOf(part, state)} />
                 </>
               )}
@@ -228,7 +229,10 @@ const PartList = memo(function PartList({
   dispatch: (action: WorkAction) => void;
 }) {
   return (
-    <ol className="mt-4 border-t border-rule pt-3" aria-label="Parts">
+    <ol
+      className="mt-4 border-t border-rule pt-3 @max-[900px]:flex @max-[900px]:flex-wrap @max-[900px]:gap-x-1.5"
+      aria-label="Parts"
+    >
       {bench.parts.map((part, k) => {
         const best = bench.handedIn.filter(({ partId }) => partId === part.id);
         const done = best.some(({ verdict }) => verdict?.met);
@@ -244,15 +248,19 @@ const PartList = memo(function PartList({
               type="button"
               aria-current={active ? 'step' : undefined}
               onClick={() => dispatch({ do: 'open', part: part.id })}
-              className="group grid w-full grid-cols-[20px_1fr] gap-x-2.5 py-2 text-left"
+              className="group grid w-full grid-cols-[20px_1fr] gap-x-2.5 py-2 text-left @max-[900px]:grid-cols-[32px]"
             >
-              <span className={`grid size-5 place-items-center rounded-full border text-[11px] ${look}`}>
+              <span
+                className={`grid size-5 place-items-center rounded-full border text-[11px] @max-[900px]:size-8 ${look}`}
+              >
                 {done ? <span aria-label="done">✓</span> : String.fromCharCode(97 + k)}
               </span>
-              <span className={active ? 'font-medium' : 'group-hover:underline'}>{part.title}</span>
+              <span className={`@max-[900px]:sr-only ${active ? 'font-medium' : 'group-hover:underline'}`}>
+                {part.title}
+              </span>
             </button>
             {active && !together && (
-              <div className="mb-2 pl-[30px] text-[13px] text-slate">
+              <div className="mb-2 pl-[30px] text-[13px] text-slate @max-[900px]:hidden">
                 <Statement text={part.prompt} />
               </div>
             )}

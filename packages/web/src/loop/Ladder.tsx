@@ -6,6 +6,9 @@ import type { Work, WorkAction } from './action';
 import type { Knob } from './knob';
 import { isDecimal } from './settings';
 
+/** For the plot above a ladder: on a phone it stays in view while a thumb is on the rungs. */
+export const inView = '@max-[620px]:sticky @max-[620px]:top-0 @max-[620px]:z-[5] @max-[620px]:bg-paper';
+
 /** What the student sets, with fine and coarse rungs down and up, and typed entry. */
 export function Ladder({
   part,

@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { type BodeCurve, type BodeFrame } from '../../frequency/BodeAxes';
 import { BodePlot } from '../../frequency/BodePlot';
 import type { Work, WorkAction } from '../../loop/action';
-import { Ladder } from '../../loop/Ladder';
+import { inView, Ladder } from '../../loop/Ladder';
 import { TrailTable } from '../../loop/TrailTable';
 import { useBenchKeys } from '../../loop/useBenchKeys';
 import { Formula } from '../../shared/Formula';
@@ -83,22 +83,24 @@ export default function BodeBench({
     verdict.items.map(({ measured, unit }) => `${formatNumber(must(measured))} ${unit}`).join(', ');
   return (
     <div className="flex min-w-0 flex-col gap-4">
-      <BodePlot
-        {...{ curve, frame, units, at }}
-        asymptote={straightLines(response.model, frame.from, frame.to)}
-        before={first && !isFirst ? curveOfTerms(first, frame) : undefined}
-        data={part.target}
-        summary={`${part.target.name}: the given points and the model. ${response.verdict.words}`}
-        onUnits={setUnits}
-        onFit={fit}
-        corners={Object.keys(settings)
-          .filter((name) => /^[pzw]/.test(name))
-          .map((name) => ({ name, kind: name.includes('p') ? 'pole' : 'zero', omega: numberIn(settings[name]) }))}
-        onCorner={set}
-        onLevel={(db) => set('K', response.model.gain * 10 ** (db / 20))}
-        onAt={setAt}
-        className="h-[clamp(260px,50vh,460px)]"
-      />
+      <div className={inView}>
+        <BodePlot
+          {...{ curve, frame, units, at }}
+          asymptote={straightLines(response.model, frame.from, frame.to)}
+          before={first && !isFirst ? curveOfTerms(first, frame) : undefined}
+          data={part.target}
+          summary={`${part.target.name}: the given points and the model. ${response.verdict.words}`}
+          onUnits={setUnits}
+          onFit={fit}
+          corners={Object.keys(settings)
+            .filter((name) => /^[pzw]/.test(name))
+            .map((name) => ({ name, kind: name.includes('p') ? 'pole' : 'zero', omega: numberIn(settings[name]) }))}
+          onCorner={set}
+          onLevel={(db) => set('K', response.model.gain * 10 ** (db / 20))}
+          onAt={setAt}
+          className="h-[clamp(240px,50vh,460px)] @max-[620px]:h-[38vh]"
+        />
+      </div>
       <p className="flex flex-wrap items-baseline gap-x-5 gap-y-1 text-note">
         {termAdditions(part, settings).map(({ label, settings: added }) => (
           <button key={label} type="button" className="link" onClick={() => setAll({ ...settings, ...added })}>

@@ -1,7 +1,7 @@
 import { formatNumber, must, parseFormula, Problem, type Samples, toLatex } from '@nailset/core';
 import { useEffect, useMemo } from 'react';
 import type { Work, WorkAction } from '../../loop/action';
-import { Ladder } from '../../loop/Ladder';
+import { inView, Ladder } from '../../loop/Ladder';
 import { TrailTable } from '../../loop/TrailTable';
 import { useBenchKeys } from '../../loop/useBenchKeys';
 import { useProbing } from '../../loop/useProbing';
@@ -80,17 +80,19 @@ export function CurveBench({
   useBenchKeys(keys, part.id, knobs, work, dispatch, { f: fit, r: () => probing.onAdd(frame.tMax / 4) });
   return (
     <div className="flex min-w-0 flex-col gap-4">
-      <ResponsePlot
-        title={part.output}
-        frame={frame}
-        curves={curves}
-        reference={input}
-        referenceName="input"
-        probing={probing}
-        onFit={fit}
-        summary={`${part.output}: the given curve and the model. ${response.verdict.words}`}
-        className="h-[clamp(220px,44vh,420px)]"
-      />
+      <div className={inView}>
+        <ResponsePlot
+          title={part.output}
+          frame={frame}
+          curves={curves}
+          reference={input}
+          referenceName="input"
+          probing={probing}
+          onFit={fit}
+          summary={`${part.output}: the given curve and the model. ${response.verdict.words}`}
+          className="h-[clamp(190px,44vh,420px)] @max-[620px]:h-[30vh]"
+        />
+      </div>
       <Ladder part={part.id} knobs={knobs} settings={settings} chosen={work.chosen} dispatch={dispatch} />
       <Formula latex={`\\displaystyle G(s)=${toLatex(parseFormula(part.model))}`} className="text-ink" />
       <TrailTable

@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Work, WorkAction } from '../../loop/action';
 import { compensatorLatex, controllerLatex } from '../../loop/controllerText';
 import type { Knob } from '../../loop/knob';
-import { Ladder } from '../../loop/Ladder';
+import { inView, Ladder } from '../../loop/Ladder';
 import type { GainsOf, LoopResponse, LoopResponses } from '../../loop/loopResponse';
 import { leadsAndLagsOf } from '../../loop/ratios';
 import { TrailTable } from '../../loop/TrailTable';
@@ -92,7 +92,7 @@ export function GainsBench({
           <div className="flex min-w-0 flex-col gap-3.5 @min-[620px]:col-start-2 @min-[620px]:row-start-1">{plots}</div>
         </div>
       ) : (
-        plots
+        <div className={inView}>{plots}</div>
       )}
       <Ladder
         part={part.id}
@@ -220,8 +220,8 @@ function Plots({
           design
             ? 'h-[clamp(190px,28vh,300px)]'
             : effort
-              ? 'h-[clamp(200px,34vh,340px)]'
-              : 'h-[clamp(220px,42vh,400px)]'
+              ? 'h-[clamp(180px,34vh,340px)] @max-[620px]:h-[26vh]'
+              : 'h-[clamp(190px,42vh,400px)] @max-[620px]:h-[30vh]'
         }
       />
       {effort && (
