@@ -15,7 +15,20 @@ const keys = [
   ['?', 'this list'],
 ] as const;
 
-/** The keys of the bench. */
+const terms = [
+  ['nail', 'what the response must meet; solid when it holds'],
+  ['rail', 'the nails with what is measured, beside the plot'],
+  ['ladder', 'what you set, with a fine and a coarse step'],
+  ['trail', 'every setting you tried; a click brings it back'],
+  ['earlier curve', 'a setting of the trail, kept faintly'],
+  ['reading', 'a point asked on a curve'],
+  ['slip', 'a usual mistake that a wrong answer shows'],
+  ['working', 'the way to the right answer, with your numbers'],
+  ['practice', 'the same question with other numbers; it never counts'],
+  ['open bench', 'any system, without an exercise'],
+] as const;
+
+/** The keys of the bench, and its own words. */
 export const KeysDialog = memo(function KeysDialog({
   open,
   onOpenChange,
@@ -29,17 +42,13 @@ export const KeysDialog = memo(function KeysDialog({
         <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/25" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-40 w-80 -translate-x-1/2 -translate-y-1/2 rounded-[3px] border border-rule bg-sheet p-5"
+          className="fixed top-1/2 left-1/2 z-40 max-h-[92dvh] w-[min(94vw,760px)] -translate-x-1/2 overflow-y-auto -translate-y-1/2 rounded-[3px] border border-rule bg-sheet p-5"
         >
-          <Dialog.Title className="font-serif text-lg">Keys</Dialog.Title>
-          <dl className="my-4 grid grid-cols-[auto_1fr] gap-x-5 gap-y-2">
-            {keys.map(([key, what]) => (
-              <div key={key} className="contents">
-                <dt className="font-mono">{key}</dt>
-                <dd>{what}</dd>
-              </div>
-            ))}
-          </dl>
+          <Dialog.Title className="font-serif text-lg">Keys and words</Dialog.Title>
+          <div className="my-4 grid gap-x-8 gap-y-4 sm:grid-cols-2">
+            <Pairs rows={keys} className="font-mono" />
+            <Pairs rows={terms} className="font-medium" />
+          </div>
           <Dialog.Close asChild>
             <Button>Close</Button>
           </Dialog.Close>
@@ -48,3 +57,14 @@ export const KeysDialog = memo(function KeysDialog({
     </Dialog.Root>
   );
 });
+
+const Pairs = ({ rows, className }: { rows: readonly (readonly [string, string])[]; className: string }) => (
+  <dl className="grid grid-cols-[auto_1fr] content-start gap-x-5 gap-y-2">
+    {rows.map(([name, what]) => (
+      <div key={name} className="contents">
+        <dt className={className}>{name}</dt>
+        <dd>{what}</dd>
+      </div>
+    ))}
+  </dl>
+);

@@ -55,7 +55,7 @@ function RailNail({ item }: { item: Item }) {
         </span>
         <span className="text-note whitespace-nowrap text-slate">
           {limit !== null && `${bound} ${withUnit(limit, unit)}`}
-          {close && <span className="text-copper"> · close</span>}
+          {close && <span className="text-copper"> · within 1 % of the limit</span>}
         </span>
       </div>
       <Gauge item={item} />

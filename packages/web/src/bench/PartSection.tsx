@@ -3,6 +3,7 @@ import { type Dispatch, useEffect, useMemo, useRef } from 'react';
 import { studentKind } from '../kinds/students';
 import type { Work, WorkAction } from '../loop/action';
 import { NailMark } from '../shared/NailMark';
+import { SymbolStrip } from '../shared/SymbolStrip';
 import { Statement } from '../statement/Statement';
 import { FigurePlot } from './FigurePlot';
 import { Hints } from './Hints';
@@ -24,7 +25,7 @@ interface Shown {
 /** The bench of one part, with its curves, its hints and, once it may be seen, the way to the answer. */
 export function PartBench({ state, together = false, ...shown }: Shown & { state: PartState; together?: boolean }) {
   const { bench, part, scope, work, dispatch, keys, onEnter } = shown;
-  const { Bench: OwnBench, entersByKey } = studentKind(part);
+  const { Bench: OwnBench, entersByKey, symbols } = studentKind(part);
   const { answer, live, last, solution, revealed, attempts } = state;
   const curves = useMemo(
     () => bench.revealed.find(({ partId }) => partId === part.id)?.curves ?? [],
@@ -32,6 +33,7 @@ export function PartBench({ state, together = false, ...shown }: Shown & { state
   );
   return (
     <div
+      className="group/typed"
       onKeyDown={(event) => {
         const isLine = (event.target as HTMLElement).matches('input:not([type=radio], [type=checkbox])');
         if (event.key !== 'Enter' || !entersByKey || !isLine || event.nativeEvent.isComposing) return;
@@ -45,6 +47,7 @@ export function PartBench({ state, together = false, ...shown }: Shown & { state
         {...{ part, answer, bench, scope, work, dispatch, live, last, solution, keys, revealed, together }}
         onChange={(next) => dispatch({ do: 'answer', part: part.id, answer: next })}
       />
+      <SymbolStrip symbols={symbols} />
       {part.figure && (
         <FigurePlot
           key={`figure ${part.id} ${curves.length}`}

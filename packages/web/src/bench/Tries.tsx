@@ -112,7 +112,8 @@ function pointsText({
   points = override?.points ?? must(verdict).points,
 }: Attempt): string {
   const before = must(verdict).points;
-  const taken = override || !hintCost ? '' : `, ${formatMark(Math.min(before, hintCost))} less for hints`;
+  const less = override ? 0 : Math.min(before, hintCost ?? 0);
+  const taken = less === 0 ? '' : `, ${formatMark(less)} less for hints`;
   const isLate = !override && points < Math.max(0, before - (hintCost ?? 0)) - 1e-9;
   const late = `${taken}${isLate ? `, ${formatMark(before)} before the late rule` : ''}`;
   return `${formatMark(points)} of ${inPoints(must(verdict).outOf)}${late}`;

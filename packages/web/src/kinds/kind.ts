@@ -105,6 +105,8 @@ export interface StudentKind<K extends Kind> {
   isSmall(part: SeenOf<K>): boolean;
   /** Whether Enter in its field hands in: what is typed there is one line and the whole answer. */
   readonly entersByKey: boolean;
+  /** What people type there and keyboards hide. */
+  readonly symbols: readonly string[];
 }
 
 /** What a new part is about. */

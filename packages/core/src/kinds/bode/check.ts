@@ -65,7 +65,19 @@ export function bodeVerdict(
     const words = met ? `${start}.` : `${start}: ${formatNumber(measured - limit)} too much.`;
     const close = Math.abs(measured - limit) <= closeShare * limit;
     const relation = 'atMost' as const;
-    return { id, label, unit, measured, limit, relation, met, close, points: met ? outOf : 0, outOf, words };
+    return {
+      id,
+      label: `${label} misfit`,
+      unit,
+      measured,
+      limit,
+      relation,
+      met,
+      close,
+      points: met ? outOf : 0,
+      outOf,
+      words,
+    };
   };
   const judged = part.misfitDegrees !== undefined && misfit.degrees !== null;
   const share = judged ? part.points / 2 : part.points;

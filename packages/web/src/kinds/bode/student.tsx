@@ -39,4 +39,5 @@ export const bode: StudentKind<'bode'> = {
   isProjected: true,
   isSmall: () => false,
   entersByKey: false,
+  symbols: [],
 };

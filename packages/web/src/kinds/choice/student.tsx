@@ -25,4 +25,5 @@ export const choice: StudentKind<'choice'> = {
   isProjected: false,
   isSmall: ({ options }) => options.every(({ plot }) => !plot),
   entersByKey: false,
+  symbols: [],
 };

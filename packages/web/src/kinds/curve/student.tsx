@@ -38,4 +38,5 @@ export const curve: StudentKind<'curve'> = {
   isProjected: true,
   isSmall: () => false,
   entersByKey: false,
+  symbols: [],
 };

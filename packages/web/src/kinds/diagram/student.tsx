@@ -32,4 +32,5 @@ export const diagram: StudentKind<'diagram'> = {
   isProjected: false,
   isSmall: () => false,
   entersByKey: false,
+  symbols: ['^', '(', ')', '·', '/', '−'],
 };

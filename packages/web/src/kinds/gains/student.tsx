@@ -38,4 +38,5 @@ export const gains: StudentKind<'gains'> = {
   isProjected: false,
   isSmall: () => false,
   entersByKey: false,
+  symbols: [],
 };

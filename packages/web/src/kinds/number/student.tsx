@@ -26,4 +26,5 @@ export const number: StudentKind<'number'> = {
   isProjected: false,
   isSmall: () => true,
   entersByKey: true,
+  symbols: ['√', '^', '(', ')', 'π', 'ζ', 'ωₙ', 'τ'],
 };

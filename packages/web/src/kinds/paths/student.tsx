@@ -22,4 +22,5 @@ export const paths: StudentKind<'paths'> = {
   isProjected: false,
   isSmall: () => false,
   entersByKey: false,
+  symbols: ['−', '·', '/'],
 };

@@ -27,4 +27,5 @@ export const points: StudentKind<'points'> = {
   isProjected: true,
   isSmall: () => true,
   entersByKey: true,
+  symbols: ['±', '−', 'j', '√', '/'],
 };

@@ -21,4 +21,5 @@ export const range: StudentKind<'range'> = {
   isProjected: false,
   isSmall: () => true,
   entersByKey: true,
+  symbols: ['<', '≤', '>', '∞', '√'],
 };

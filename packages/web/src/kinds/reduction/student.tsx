@@ -58,4 +58,5 @@ export const reduction: StudentKind<'reduction'> = {
   isProjected: false,
   isSmall: () => false,
   entersByKey: false,
+  symbols: [],
 };

@@ -28,4 +28,5 @@ export const states: StudentKind<'states'> = {
   isProjected: false,
   isSmall: () => false,
   entersByKey: false,
+  symbols: ['−', '/', '√'],
 };

@@ -39,4 +39,5 @@ export const transferFunction: StudentKind<'transferFunction'> = {
   isProjected: false,
   isSmall: () => true,
   entersByKey: true,
+  symbols: ['ζ', 'ωₙ', 'τ', '^', '(', ')', '·', '/'],
 };

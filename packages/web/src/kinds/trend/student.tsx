@@ -24,4 +24,5 @@ export const trend: StudentKind<'trend'> = {
   isProjected: false,
   isSmall: () => true,
   entersByKey: false,
+  symbols: [],
 };
