@@ -1,5 +1,10 @@
 import type { Page } from 'playwright-core';
 
+/** The part that is open, alone or on a sheet with others. */
+export const openPart = (page: Page) => page.locator('[data-open]');
+/** The field of a part whose answer is typed in one. */
+export const typed = (page: Page) => openPart(page).getByRole('textbox');
+
 /** The field of a setting on the ladder. */
 export const gain = (page: Page, name: string) => page.getByRole('textbox', { name: `${name}, typed` });
 /** What stands in it. */

@@ -1,4 +1,5 @@
 import type { Page } from 'playwright-core';
+import { typed } from './hands';
 import { follow, Stage } from './harness';
 
 let stage: Stage;
@@ -62,7 +63,7 @@ test('the proof says that it can be solved, and what usual wrong answers are tol
   await instructor.getByRole('tab', { name: 'Student’s view' }).click();
   await instructor.getByRole('button', { name: 'Take the student’s place' }).click();
   const view = instructor.getByRole('region', { name: 'Student’s view' });
-  await view.getByRole('textbox').fill('18/(s^2 + 1.8s + 9)');
+  await view.locator('[data-open]').getByRole('textbox').fill('18/(s^2 + 1.8s + 9)');
   await view.getByRole('button', { name: 'Hand in' }).click();
   await view.getByText('The transfer function is right.').waitFor();
   await instructor.getByRole('button', { name: 'Back to the builder' }).click();
@@ -75,10 +76,10 @@ test('a wrong answer is told its slip, a right one is right', async () => {
   student = await stage.windowOf('Tomasz Berg');
   await follow(student, 'Capstan');
   await part('Write it down');
-  await student.getByRole('textbox').fill('18/(s^2 + 0.9s + 9)');
+  await typed(student).fill('18/(s^2 + 0.9s + 9)');
   await handIn();
   await student.getByText('It looks as if the factor 2 of 2ζωn is missing.').waitFor();
-  await student.getByRole('textbox').fill('18/(s^2 + 1.8s + 9)');
+  await typed(student).fill('18/(s^2 + 1.8s + 9)');
   await handIn();
   await student.getByText('The transfer function is right.').waitFor();
 });

@@ -1,4 +1,4 @@
-import { dragBy, gain, number } from './hands';
+import { dragBy, gain, number, openPart, typed } from './hands';
 import { follow, Stage } from './harness';
 
 let stage: Stage;
@@ -12,12 +12,12 @@ test('points are marked by hand on an empty plane, judged by their angle, and th
   const page = await stage.windowOf('Ilse Okafor');
   await follow(page, 'Slewing crane');
   await page.getByRole('button', { name: 'Points of the locus' }).click();
-  const plane = page.getByRole('group', { name: /^s-plane, points marked/ });
+  const plane = openPart(page).getByRole('group', { name: /^s-plane, points marked/ });
   await plane.waitFor();
   const { x, y, width, height } = (await plane.boundingBox())!;
   await page.mouse.click(x + 0.66 * width, y + 0.5 * height);
   await page.mouse.click(x + 0.6 * width, y + 0.3 * height);
-  const field = page.getByRole('textbox', { name: /^Or typed/ });
+  const field = typed(page);
   const [onAxis, off] = (await field.inputValue()).split(', ');
   expect(onAxis).toMatch(/^-\d+(\.\d+)?$/);
   expect(off).toMatch(/j$/);
@@ -61,7 +61,7 @@ test('stretches of the real axis are chosen as wholes, by mouse and by keys', as
   const page = await stage.windowOf('Ilse Okafor');
   await follow(page, 'Slewing crane');
   await page.getByRole('button', { name: 'On the real axis' }).click();
-  const stretches = page.getByRole('checkbox', { name: /^Real axis/ });
+  const stretches = openPart(page).getByRole('checkbox', { name: /^Real axis/ });
   await stretches.first().waitFor();
   expect(await stretches.count()).toBe(4);
   const right = await stretches.nth(2).locator('rect').boundingBox();
@@ -81,7 +81,7 @@ test('asymptotes are rays from where they meet, and the right ones are shown whe
   const page = await stage.windowOf('Ilse Okafor');
   await follow(page, 'Slewing crane');
   await page.getByRole('button', { name: 'Asymptotes' }).click();
-  const field = page.getByRole('textbox', { name: /^Or typed/ });
+  const field = typed(page);
   const numbers = await page.getByText(/^Your numbers/).innerText();
   const [a, b] = [...numbers.matchAll(/(\d+(?:\.\d+)?) rad/g)].map(([, value]) => Number(value));
   const meeting = -(a! + b!) / 3;

@@ -1,4 +1,5 @@
 import type { Page } from 'playwright-core';
+import { typed } from './hands';
 import { follow, phone, Stage } from './harness';
 
 let stage: Stage;
@@ -140,11 +141,11 @@ describe('a transfer function and predictions', () => {
   beforeAll(async () => {
     page = await stage.windowOf('Ilse Okafor');
     await follow(page, 'Lighthouse lamp');
-    await page.getByRole('textbox').waitFor();
+    await typed(page).waitFor();
   });
 
   test('what is typed is shown back, mistakes with their place', async () => {
-    const field = page.getByRole('textbox');
+    const field = typed(page);
     await field.fill('K*wn^2/(s^2 + 2zeta*wn*s');
     expect(await page.getByText('A bracket opened here is never closed.').count()).toBeGreaterThan(0);
     expect(await page.locator('mark').innerText()).toBe('(');
@@ -153,7 +154,7 @@ describe('a transfer function and predictions', () => {
   });
 
   test('ten megabytes of brackets pasted do not harm', async () => {
-    await page.getByRole('textbox').evaluate((element: HTMLInputElement) => {
+    await typed(page).evaluate((element: HTMLInputElement) => {
       Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!.call(element, '('.repeat(10_000_000));
       element.dispatchEvent(new Event('input', { bubbles: true }));
     });
@@ -162,7 +163,7 @@ describe('a transfer function and predictions', () => {
       .first()
       .waitFor();
     expect(await page.getByRole('button', { name: 'Hand in' }).isDisabled()).toBe(true);
-    await page.getByRole('textbox').fill('K*wn^2/(s^2 + 2zeta*wn*s + wn^2)');
+    await typed(page).fill('K*wn^2/(s^2 + 2zeta*wn*s + wn^2)');
   });
 
   test('the right one is right in any form', async () => {
@@ -176,7 +177,7 @@ describe('a transfer function and predictions', () => {
     const handIn = async (part: string, number: number) => {
       await page.getByRole('button', { name: part }).click();
       expect(await page.locator('[data-curve]').count()).toBe(0);
-      await page.getByRole('textbox').fill(number.toPrecision(3));
+      await typed(page).fill(number.toPrecision(3));
       await page.getByRole('button', { name: 'Hand in' }).click();
       await page.getByText('3 of 3 points').waitFor();
     };

@@ -23,7 +23,12 @@ interface Shown {
 }
 
 /** The bench of one part, with its curves, its hints and, once it may be seen, the way to the answer. */
-export function PartBench({ state, together = false, ...shown }: Shown & { state: PartState; together?: boolean }) {
+export function PartBench({
+  state,
+  together = false,
+  isOpen = true,
+  ...shown
+}: Shown & { state: PartState; together?: boolean; isOpen?: boolean }) {
   const { bench, part, scope, work, dispatch, keys, onEnter } = shown;
   const { Bench: OwnBench, entersByKey, symbols } = studentKind(part);
   const { answer, live, last, solution, revealed, attempts } = state;
@@ -34,6 +39,7 @@ export function PartBench({ state, together = false, ...shown }: Shown & { state
   return (
     <div
       className="group/typed"
+      data-open={isOpen ? '' : undefined}
       onKeyDown={(event) => {
         const isLine = (event.target as HTMLElement).matches('input:not([type=radio], [type=checkbox])');
         if (event.key !== 'Enter' || !entersByKey || !isLine || event.nativeEvent.isComposing) return;
@@ -101,7 +107,7 @@ export function PartSection({
       <div className="mb-2">
         <Statement text={part.prompt} />
       </div>
-      <PartBench {...shown} state={state} together />
+      <PartBench {...shown} {...{ state, isOpen }} together />
       {last?.verdict && (
         <p className={`mt-2 flex max-w-3xl gap-2 text-[13px] ${met ? 'text-moss' : 'text-brick'}`}>
           <NailMark state={met ? 'held' : 'missed'} />
