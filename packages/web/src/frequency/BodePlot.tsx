@@ -103,7 +103,7 @@ function Drawing(props: DrawingProps) {
       height={height}
       role="group"
       aria-label={props.summary}
-      className="block touch-none text-[11px] select-none"
+      className="block touch-pan-y [&_[role=slider]]:touch-none text-[11px] select-none"
       {...useBodeDrag(props, { px: level.x, py: db(level.value) })}
       onPointerLeave={() => props.onAt(undefined)}
     >

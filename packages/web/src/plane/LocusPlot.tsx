@@ -127,7 +127,7 @@ function Drawing(props: DrawingProps) {
       height={height}
       role="group"
       aria-label={props.summary}
-      className="block touch-none overflow-hidden text-[11px] select-none"
+      className="block touch-pan-y [&_[role=slider]]:touch-none overflow-hidden text-[11px] select-none"
       {...useLocusDrag(props)}
       onKeyDown={props.onKeyDown}
     >

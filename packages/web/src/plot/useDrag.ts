@@ -43,6 +43,8 @@ export function useDrag<Held>({
   hover?: (at: Place) => void;
 }) {
   const held = useRef<Held>(undefined);
+  /** Where a finger came down that may be about to scroll: it presses only if it goes up again there. */
+  const finger = useRef<Place>(undefined);
   const at = (event: PointerEvent<SVGSVGElement>) => placeOn(event.currentTarget, event);
   const end = () => {
     held.current = undefined;
@@ -51,8 +53,9 @@ export function useDrag<Held>({
   return {
     onPointerDown: (event: PointerEvent<SVGSVGElement>) => {
       held.current = take(at(event));
-      if (held.current === undefined) press?.(at(event));
-      else event.currentTarget.setPointerCapture(event.pointerId);
+      if (held.current !== undefined) event.currentTarget.setPointerCapture(event.pointerId);
+      else if (event.pointerType === 'touch') finger.current = at(event);
+      else press?.(at(event));
     },
     onPointerMove: (event: PointerEvent<SVGSVGElement>) => {
       const now = held.current;
@@ -60,8 +63,16 @@ export function useDrag<Held>({
       // In the frame of the event, however much is drawn.
       flushSync(() => (held.current = drag(now, at(event)) ?? now));
     },
-    onPointerUp: end,
-    onPointerCancel: end,
+    onPointerUp: (event: PointerEvent<SVGSVGElement>) => {
+      const down = finger.current;
+      finger.current = undefined;
+      if (down && isNear(down, at(event))) press?.(down);
+      end();
+    },
+    onPointerCancel: () => {
+      finger.current = undefined;
+      end();
+    },
   };
 }
 

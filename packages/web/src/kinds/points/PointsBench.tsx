@@ -12,7 +12,7 @@ import {
   type StudentPart,
   textOfPoints,
 } from '@nailset/core';
-import { useMemo, useState } from 'react';
+import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
 import { frameAround, type Locus, locusOf, type PlaneFrame } from '../../plane/locus';
 import {
   BranchPaths,
@@ -69,6 +69,16 @@ export default function PointsBench({
   const points = marked ?? [];
   const { given, frame, setFrame, locus } = useLoop(part, marked, revealed);
   const stretches = useMemo(() => (part.what === 'realAxis' && given ? stretchesOf(given) : []), [part.what, given]);
+  // What was marked before, the newest last; typing has the browser's own undo.
+  const earlier = useRef<string[]>([]);
+  const mark = (next: string) => {
+    earlier.current = [...earlier.current, text].slice(-100);
+    onChange(next);
+  };
+  const undo = () => {
+    const before = earlier.current.pop();
+    if (before !== undefined) onChange(before);
+  };
   const zoom = (factor: number) => setFrame({ ...frame, re: factor * frame.re, reach: factor * frame.reach });
   const [place, { width, height }] = useSize<HTMLDivElement>();
   const size = together ? 'h-[clamp(240px,36vh,320px)]' : 'h-[clamp(260px,50vh,460px)]';
@@ -85,7 +95,10 @@ export default function PointsBench({
         tools={
           <>
             <ZoomButtons onZoom={zoom} />
-            <button type="button" className="link" disabled={!text} onClick={() => onChange('')}>
+            <button type="button" className="link" onClick={undo}>
+              Undo
+            </button>
+            <button type="button" className="link" disabled={!text} onClick={() => mark('')}>
               Clear
             </button>
           </>
@@ -96,7 +109,8 @@ export default function PointsBench({
             <Plane
               {...{ points, stretches, given, locus, frame, width, height }}
               what={part.what}
-              onMark={(next) => onChange(textOfPoints(next))}
+              onMark={(next) => mark(textOfPoints(next))}
+              onUndo={undo}
             />
           )}
         </div>
@@ -150,9 +164,10 @@ interface PlaneProps {
   width: number;
   height: number;
   onMark: (points: readonly Point[]) => void;
+  onUndo: () => void;
 }
 
-function Plane({ what, points, stretches, given, locus, frame, width, height, onMark }: PlaneProps) {
+function Plane({ what, points, stretches, given, locus, frame, width, height, onMark, onUndo }: PlaneProps) {
   const scale = useMemo(() => planeScale(frame, width, height), [frame, width, height]);
   const { x, y, unit } = scale;
   const grid = stepFor(2 * frame.reach, 6) / 20;
@@ -170,19 +185,34 @@ function Plane({ what, points, stretches, given, locus, frame, width, height, on
         : markAt(at, [...points.keys()], (k) => ({ px: x(must(points[k]).re), py: y(must(points[k]).im) })),
     drag: (index, { px, py }) => onMark(withPointAt(points, index, onGrid(px, py))),
     press: ({ px, py }) => {
-      if (!byStretch) return onMark(withPoint(points, onGrid(px, py), what !== 'locus' && what !== 'asymptotes'));
+      if (!byStretch) return add(onGrid(px, py));
       const stretch = stretches.find((each) => isIn(each, pointAt(px, py).re));
       if (stretch) toggle(stretch);
     },
   });
+  const add = (point: Point) => onMark(withPoint(points, point, what !== 'locus' && what !== 'asymptotes'));
+  /** Enter marks a point in the middle of the plane, which the arrows then move. */
+  const onKey = (event: KeyboardEvent<SVGSVGElement>) => {
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') onUndo();
+    else if (event.key === 'Enter' && !byStretch && event.target === event.currentTarget) {
+      const middle = { re: frame.re / 2, im: frame.reach / 4 };
+      const svg = event.currentTarget;
+      add({ re: grid * Math.round(middle.re / grid), im: grid * Math.round(middle.im / grid) });
+      requestAnimationFrame(() => [...svg.querySelectorAll<SVGGElement>('[data-point]')].at(-1)?.focus());
+    } else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
   const words = `s-plane, ${byStretch ? 'stretches of the real axis' : 'points'} marked: `;
   return (
     <svg
       width={width}
       height={height}
       role="group"
-      aria-label={`${words}${points.map(pointWords).join(', ') || 'none'}.`}
-      className="block cursor-crosshair touch-none overflow-hidden text-[11px] select-none"
+      tabIndex={byStretch ? -1 : 0}
+      onKeyDown={onKey}
+      aria-label={`${words}${points.map(pointWords).join(', ') || 'none'}.${byStretch ? '' : ' Enter marks one.'}`}
+      className="block cursor-crosshair touch-pan-y [&_[role=slider]]:touch-none overflow-hidden text-[11px] select-none"
       {...drag}
     >
       <PlaneAxes scale={scale} />
