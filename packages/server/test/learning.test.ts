@@ -14,7 +14,7 @@ const hinted: ExerciseDocument = {
       { text: 'With $K = {{K}}$ begin at $s = 0$.', cost: 0 },
       { text: 'The middle coefficient is 31.', cost: 1.5 },
     ],
-  })) as ExerciseDocument['parts'],
+  })),
 };
 
 beforeAll(async () => {

@@ -3,8 +3,8 @@ import * as Type from 'typebox';
 import { Marking } from '../course/marking.js';
 import { LateRule } from '../exercise/document.js';
 import { closed, Id, orNull, Reason, Time } from './common.js';
-import { Bench } from './messages.js';
 import { Working } from './learning.js';
+import { Bench } from './messages.js';
 
 /** What server and web say to each other about a course: its people, dates, corrections and marks. */
 

@@ -39,7 +39,7 @@ export function workedOnLocus(name: string, transfer: Transfer, numbers: readonl
   if (!plain) return null;
   if (name === 'encirclements') return encirclements(lowestTerms(plain.fraction), rationalToNumber(plain.deadTime));
   if (plain.deadTime.numerator !== 0n) return null;
-  return Object.hasOwn(ways, name) ? ways[name]!(lowestTerms(plain.fraction), numbers) : null;
+  return Object.hasOwn(ways, name) ? (ways[name]?.(lowestTerms(plain.fraction), numbers) ?? null) : null;
 }
 
 const count = (found: readonly Root[]): number => found.reduce((sum, { multiplicity }) => sum + multiplicity, 0);

@@ -1,3 +1,4 @@
+import { must } from '../expression/must.js';
 import { addFractions, type Fraction, lowestTerms, multiplyFractions } from '../rational/fraction.js';
 import { compareRational, type Rational, rational } from '../rational/number.js';
 import { coefficient, degree, isZero, negate, one, polynomialOf, zero } from '../rational/polynomial.js';
@@ -35,11 +36,11 @@ export function gainArray({ numerator, denominator }: Fraction): GainArray | nul
     { power: order - 1, entries: every(order - 1) },
   ];
   for (let power = order - 2; power >= 0; power--) {
-    const [upper, lower] = [rows[rows.length - 2]!.entries, rows[rows.length - 1]!.entries];
-    if (isZero(lower[0]!.numerator)) return null;
+    const [upper, lower] = [must(rows.at(-2)).entries, must(rows.at(-1)).entries];
+    if (isZero(must(lower[0]).numerator)) return null;
     rows.push({ power, entries: below(upper, lower) });
   }
-  const first = rows.map(({ entries }) => entries[0]!);
+  const first = rows.map(({ entries }) => must(entries[0]));
   if (first.some((entry) => isZero(entry.numerator))) return null;
   const candidates = first.flatMap((entry) =>
     roots(entry.numerator)
@@ -52,13 +53,13 @@ export function gainArray({ numerator, denominator }: Fraction): GainArray | nul
 const nothing: Fraction = { numerator: zero, denominator: one };
 
 function below(upper: readonly Fraction[], lower: readonly Fraction[]): Fraction[] {
-  const lead = lower[0]!;
-  const ratio = multiplyFractions(upper[0]!, { numerator: lead.denominator, denominator: lead.numerator });
+  const lead = must(lower[0]);
+  const ratio = multiplyFractions(must(upper[0]), { numerator: lead.denominator, denominator: lead.numerator });
   const entries: Fraction[] = [];
   for (let k = 1; k < upper.length; k++) {
     const back = multiplyFractions(ratio, lower[k] ?? nothing);
     entries.push(
-      lowestTerms(addFractions(upper[k]!, { numerator: negate(back.numerator), denominator: back.denominator })),
+      lowestTerms(addFractions(must(upper[k]), { numerator: negate(back.numerator), denominator: back.denominator })),
     );
   }
   return entries;
@@ -93,13 +94,13 @@ export function characteristicLatex(loop: Fraction): string {
 export function routhSteps(loop: Fraction, array: GainArray | null): WorkingStep[] {
   const characteristic = line('The closed loop has its poles where', `${characteristicLatex(loop)}=0`);
   if (!array) return [characteristic];
-  const width = array.rows[0]!.entries.length;
+  const width = must(array.rows[0]).entries.length;
   const rows = array.rows.map(
     ({ power, entries }) =>
       `s^{${power}} & ${Array.from({ length: width }, (_, k) => (entries[k] ? inGain(entries[k]) : '')).join(' & ')}`,
   );
-  const first = array.rows.map(({ entries }) => entries[0]!);
-  const sign = leadingSign(first[0]!) < 0 ? '<' : '>';
+  const first = array.rows.map(({ entries }) => must(entries[0]));
+  const sign = leadingSign(must(first[0])) < 0 ? '<' : '>';
   const asked = first
     .filter(({ numerator, denominator }) => degree(numerator) > 0 || degree(denominator) > 0)
     .map(inGain);

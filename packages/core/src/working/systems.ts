@@ -49,7 +49,7 @@ const signalsIn = (tree: Tree, { scope }: Board): { from: string; to: string } |
     : null;
 
 /** How a system came about: the systems that it is made of, each in numbers, then itself. */
-export function systemSteps(tree: Tree, board: Board, known: Set<string> = new Set()): WorkingStep[] {
+export function systemSteps(tree: Tree, board: Board, known = new Set<string>()): WorkingStep[] {
   const signals = signalsIn(tree, board);
   if (signals) return board.between(signals.from, signals.to) ?? [];
   if (tree.kind === 'name') return namedSteps(tree.name, board, known);

@@ -10,7 +10,7 @@ import {
   must,
   sumOfShares,
 } from '@nailset/core';
-import { Disclosure, hintsTold, isVisible, pointsOf } from '@nailset/core/checks';
+import { type Disclosure, hintsTold, isVisible, pointsOf } from '@nailset/core/checks';
 import Type from 'typebox';
 import { personOf } from '../access.js';
 import type { StudentVersion } from '../checks/threads.js';

@@ -134,7 +134,7 @@ function judged(part: GainsPart, model: Model, { settings: numbers, outcome }: F
 function singleGain(part: GainsPart, loop: Transfer, wanted: Specifications | undefined): WorkingStep[] {
   const plain = withDeadTime(loop);
   const [gain] = openGains(part.controller);
-  if (!plain || plain.deadTime.numerator !== 0n || !gain) return [];
+  if (plain?.deadTime.numerator !== 0n || !gain) return [];
   if (isPid(part.controller) ? part.controller.terms !== 'P' : part.controller.gains.length > 1) return [];
   const fraction = lowestTerms(plain.fraction);
   const overshoot = wanted?.overshootPercent ?? limitOf(part, 'overshootPercent', 'atMost');
