@@ -141,6 +141,7 @@ describe('a transfer function and predictions', () => {
   beforeAll(async () => {
     page = await stage.windowOf('Ilse Okafor');
     await follow(page, 'Lighthouse lamp');
+    await page.getByRole('button', { name: 'Write it down' }).click();
     await typed(page).waitFor();
   });
 
