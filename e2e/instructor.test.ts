@@ -160,7 +160,7 @@ test('a new student joins by the course code', async () => {
   await newcomer.getByLabel('Password').fill('a long password');
   await newcomer.getByRole('button', { name: 'Make my account' }).click();
   await newcomer.getByRole('heading', { name: 'Harbour machinery' }).waitFor();
-  expect(await newcomer.getByRole('link', { name: /Lighthouse lamp/ }).count()).toBe(1);
+  expect(await newcomer.getByRole('link', { name: /Lighthouse lamp/ }).count()).toBeGreaterThan(0);
   await page.reload();
   await page.getByText('Nele Arkady').first().waitFor();
 });

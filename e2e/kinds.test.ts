@@ -65,7 +65,7 @@ test('the proof says that it can be solved, and what usual wrong answers are tol
   const view = instructor.getByRole('region', { name: 'Student’s view' });
   await view.locator('[data-open]').getByRole('textbox').fill('18/(s^2 + 1.8s + 9)');
   await view.getByRole('button', { name: 'Hand in' }).click();
-  await view.getByText('The transfer function is right.').waitFor();
+  await view.getByText('The transfer function is right.').first().waitFor();
   await instructor.getByRole('button', { name: 'Back to the builder' }).click();
   await instructor.getByRole('button', { name: 'Publish version 1' }).click();
   await instructor.getByRole('button', { name: 'Publish', exact: true }).click();
@@ -78,10 +78,10 @@ test('a wrong answer is told its slip, a right one is right', async () => {
   await part('Write it down');
   await typed(student).fill('18/(s^2 + 0.9s + 9)');
   await handIn();
-  await student.getByText('It looks as if the factor 2 of 2ζωn is missing.').waitFor();
+  await student.getByText('It looks as if the factor 2 of 2ζωn is missing.').first().waitFor();
   await typed(student).fill('18/(s^2 + 1.8s + 9)');
   await handIn();
-  await student.getByText('The transfer function is right.').waitFor();
+  await student.getByText('The transfer function is right.').first().waitFor();
 });
 
 test('a prediction has one try, and its curve follows', async () => {

@@ -28,7 +28,10 @@ test('points are marked by hand on an empty plane, judged by their angle, and th
   expect(await page.locator('[data-branch]').count()).toBe(0);
   await field.fill('-0.5, -8 + 4j, -0.2');
   await page.getByRole('button', { name: 'Hand in' }).click();
-  await page.getByText(/^−8 \+ 4j: the angle is .*° off/).waitFor();
+  await page
+    .getByText(/^−8 \+ 4j: the angle is .*° off/)
+    .first()
+    .waitFor();
   expect(await page.locator('[data-branch]').count()).toBe(0);
   await field.fill('-0.5, -0.4, -0.3, -0.2, -0.1');
   await page.getByRole('button', { name: 'Hand in' }).click();

@@ -84,8 +84,8 @@ describe('a transfer function of a diagram', () => {
     const sum = await screen.findByText('As if the feedback to the first sum were missing.');
     expect(sum).toBeTruthy();
     await screen.findByRole('group', { name: 'Block diagram of Loop' });
-    expect(document.querySelector('[data-shape=e] circle')!.getAttribute('stroke')).toBe('#a33a2c');
-    expect(document.querySelector('[data-shape=y] rect')!.getAttribute('stroke')).toBe('#1e2a2e');
+    expect(document.querySelector('[data-shape=e] circle')!.getAttribute('stroke')).toBe('var(--color-brick)');
+    expect(document.querySelector('[data-shape=y] rect')!.getAttribute('stroke')).toBe('var(--color-ink)');
   });
 });
 

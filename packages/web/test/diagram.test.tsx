@@ -106,7 +106,7 @@ describe('the picture', () => {
     await userEvent.click(loop);
     expect(loop.getAttribute('aria-pressed')).toBe('true');
     expect(document.querySelector('[data-shape=b] rect')!.getAttribute('stroke-width')).toBe('2.2');
-    expect(document.querySelector('[data-shape="in r"] text')!.getAttribute('fill')).toBe('#1e2a2e');
+    expect(document.querySelector('[data-shape="in r"] text')!.getAttribute('fill')).toBe('var(--color-ink)');
   });
 });
 
