@@ -14,9 +14,10 @@ test('points are marked by hand on an empty plane, judged by their angle, and th
   await page.getByRole('button', { name: 'Points of the locus' }).click();
   const plane = openPart(page).getByRole('group', { name: /^s-plane, points marked/ });
   await plane.waitFor();
+  await plane.scrollIntoViewIfNeeded();
   const { x, y, width, height } = (await plane.boundingBox())!;
-  await page.mouse.click(x + 0.66 * width, y + 0.5 * height);
-  await page.mouse.click(x + 0.6 * width, y + 0.3 * height);
+  await page.mouse.click(x + 0.5 * width, y + 0.5 * height);
+  await page.mouse.click(x + 0.4 * width, y + 0.3 * height);
   const field = typed(page);
   const [onAxis, off] = (await field.inputValue()).split(', ');
   expect(onAxis).toMatch(/^-\d+(\.\d+)?$/);

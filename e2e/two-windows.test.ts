@@ -32,7 +32,7 @@ test('a page stays its owner’s when someone else signs in in another tab', asy
   await tab.getByRole('button', { name: /Ilse Okafor/ }).click();
   await tab.getByRole('button', { name: 'Account of Ilse Okafor' }).waitFor();
 
-  await page.getByLabel('Peak time').fill('1.2345');
+  await page.getByLabel('Peak time', { exact: true }).fill('1.2345');
   const dialog = page.getByRole('alertdialog', { name: 'This page is Tomasz Berg’s' });
   await dialog.getByText(/Ilse Okafor has signed in/).waitFor();
   // A reload shows the other's own work: nothing of what was typed is theirs.
@@ -40,13 +40,13 @@ test('a page stays its owner’s when someone else signs in in another tab', asy
   await page.getByRole('button', { name: 'Account of Ilse Okafor' }).waitFor();
   await follow(page, 'Lighthouse lamp');
   await page.getByRole('button', { name: 'Predict the peak time' }).click();
-  expect(await page.getByLabel('Peak time').inputValue()).toBe('');
+  expect(await page.getByLabel('Peak time', { exact: true }).inputValue()).toBe('');
 
   await signOut(page, 'Ilse Okafor');
   await page.getByRole('button', { name: /Tomasz Berg/ }).click();
   await follow(page, 'Lighthouse lamp');
   await page.getByRole('button', { name: 'Predict the peak time' }).click();
-  expect(await page.getByLabel('Peak time').inputValue()).toBe('1.2345');
+  expect(await page.getByLabel('Peak time', { exact: true }).inputValue()).toBe('1.2345');
 });
 
 test('a second window of the same student learns that the first changed the answer', async () => {

@@ -15,6 +15,7 @@ import { PolePlane, reachOf } from '../../plot/PolePlane';
 import { understand } from '../../shared/expression';
 import { ExpressionField } from '../../shared/ExpressionField';
 import { Formula } from '../../shared/Formula';
+import { Reveal } from '../Reveal';
 
 /** A transfer function, typed; with what it would mean: factored, poles, zeros, gain at rest. */
 export function TransferFunctionBench({
@@ -90,12 +91,7 @@ export function TransferFunctionBench({
           />
         </div>
       )}
-      {solution && (
-        <p className="mt-6 border-l-2 border-moss py-1 pl-4">
-          <span className="label mb-1">Expected</span>
-          <Formula latex={solution.text} display />
-        </p>
-      )}
+      {solution && <Reveal solution={solution} isFormula />}
     </div>
   );
 }
