@@ -132,4 +132,17 @@ describe('practice', () => {
     // Whatever is sent as a seed, it is never the one that a person’s numbers are drawn with.
     expect(own).toBe((await benchOf(course.other)).parameters.map(({ value }) => value).join());
   });
+
+  test('before a part is done it tells the verdict alone, where it is allowed at all', async () => {
+    const { body: added } = await course.instructor.post<{ id: string }>(`/courses/${course.courseId}/exercises`, {
+      ...hinted,
+      practice: 'always',
+    });
+    await course.instructor.post(`/exercises/${added.id}/versions`, { revision: 1 });
+    const there = `/exercises/${added.id}/practice`;
+    const { body: set } = await course.other.post<Practice>(there, { partId: 'model' });
+    const answer = { seed: set.seed, partId: 'model', answer: right };
+    const { body } = await course.other.post<PracticeResult>(`${there}/checks`, answer);
+    expect([body.verdict.met, body.working, body.solution]).toEqual([true, [], undefined]);
+  });
 });

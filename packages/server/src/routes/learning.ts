@@ -121,7 +121,7 @@ export function learningRoutes(app: App, { database, threads, limits }: House): 
     async (request) => {
       const { seed, partId, answer } = request.body;
       const found = await practising(askingOf(request, request.params.exerciseId), partId);
-      const { own, exerciseId, told } = found;
+      const { own, part, exerciseId, standing, told } = found;
       await limits.take('practice', own.personId, 60, 60);
       const { document } = own;
       const values = await threads.draw({ document, seed: seedOf(seed) });
@@ -129,7 +129,9 @@ export function learningRoutes(app: App, { database, threads, limits }: House): 
       if ('problem' in result) throw new Refusal('refused', result.problem, { at: result.at });
       const { verdict, solution, working, revealed } = result;
       await keepPractised(database, { exerciseId, personId: own.personId, partId, verdict });
-      const tells = document.solution === 'onceDone' || (document.solution === 'afterDue' && told.closed);
+      // Who practises before the part is done gets the verdict alone: the way is the same for all numbers.
+      const isDone = told.practice({ ...document, practice: 'afterwards' }, part, standing);
+      const tells = document.solution !== 'never' && (told.closed || (document.solution === 'onceDone' && isDone));
       return {
         verdict: verdictAsShown(verdict, document.shows),
         ...(tells && solution ? { solution } : {}),
