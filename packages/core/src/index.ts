@@ -189,4 +189,4 @@ export * from './exchange/classSheet.js';
 export * from './exchange/course.js';
 export * from './exchange/learning.js';
 export * from './exchange/sheets.js';
-export { formatMark, formatNumber, formatPoint, formatPoints, inPoints, withUnit } from './checking/words.js';
+export { formatMark, formatNumber, formatPoint, formatPoints, inPoints, listOf, withUnit } from './checking/words.js';

@@ -117,3 +117,22 @@ describe('a sheet of several parts', () => {
     expect(screen.getByRole('link', { name: /Practise/ }).getAttribute('href')).toMatch(/practice\/b$/);
   });
 });
+
+test('a second try says what changed since the one before', () => {
+  const item = (id: string, met: boolean) => ({
+    ...{ id, label: id, unit: '', measured: null, limit: null, relation: 'equal' as const },
+    ...{ met, close: false, points: met ? 1 : 0, outOf: 1, words: `${id}: ${met ? 'right' : 'wrong'}.` },
+  });
+  const attempt = (number: number, items: ReturnType<typeof item>[]): Bench['handedIn'][number] => ({
+    ...{ id: String(number), partId: 'states', attempt: number, version: 1, handedInAt: '2026-12-01T10:00:00Z' },
+    ...{ checked: true, outOfTime: false, comments: [], returned: false, points: 1 },
+    answer: { kind: 'states', a: '1', b: '1', c: '1', d: '0' },
+    verdict: { checker: '1', met: false, points: 1, outOf: 2, words: '', items },
+  });
+  const handedIn = [
+    attempt(1, [item('First', true), item('Second', false), item('Third', false)]),
+    attempt(2, [item('First', false), item('Second', true), item('Third', true)]),
+  ];
+  render(<Sheet of={benchWith([large], { handedIn })} />);
+  expect(screen.getByText('Since try 1: Second and Third now right; First no longer.')).toBeTruthy();
+});

@@ -109,7 +109,7 @@ export function PartSection({
       </div>
       <PartBench {...shown} {...{ state, isOpen }} together />
       {last?.verdict && (
-        <p className={`mt-2 flex max-w-3xl gap-2 text-[13px] ${met ? 'text-moss' : 'text-brick'}`}>
+        <p role="status" className={`mt-2 flex max-w-3xl gap-2 text-[13px] ${met ? 'text-moss' : 'text-brick'}`}>
           <NailMark state={met ? 'held' : 'missed'} />
           <span>
             {last.verdict.words}

@@ -1,4 +1,4 @@
-import { type Attempt, formatMark, inPoints, must, type Verdict } from '@nailset/core';
+import { type Attempt, formatMark, inPoints, listOf, must, type Verdict } from '@nailset/core';
 import { memo } from 'react';
 import { NailMark, nailState } from '../shared/NailMark';
 import { dayAndTime } from '../shared/time';
@@ -19,6 +19,7 @@ export const Tries = memo(function Tries({
     <section aria-label={title} className="border-t border-rule pt-3 first:border-t-0 first:pt-0">
       <h2 className="caption mb-2">{title}</h2>
       <Try attempt={must(newest)} open version={version} />
+      <Since before={older[0]} now={must(newest)} />
       {older.map((attempt) => (
         <details key={attempt.id} className="mt-2">
           <summary className="cursor-pointer text-[13px] text-slate">
@@ -31,6 +32,23 @@ export const Tries = memo(function Tries({
     </section>
   );
 });
+
+/** Which nails and results changed between two tries. */
+function Since({ before, now }: { before: Attempt | undefined; now: Attempt }) {
+  if (!before?.verdict || !now.verdict) return null;
+  const met = new Map(before.verdict.items.map((item) => [item.id, item.met]));
+  const changed = now.verdict.items.filter((item) => met.has(item.id) && met.get(item.id) !== item.met);
+  const labels = (holds: boolean) => changed.filter((item) => item.met === holds).map(({ label }) => label);
+  const [gained, lost] = [labels(true), labels(false)];
+  if (now.verdict.items.length < 2 || changed.length === 0) return null;
+  return (
+    <p className="mt-2 text-[13px] text-slate">
+      Since try {before.attempt}: {gained.length > 0 && `${listOf(gained)} now right`}
+      {gained.length > 0 && lost.length > 0 && '; '}
+      {lost.length > 0 && `${listOf(lost)} no longer`}.
+    </p>
+  );
+}
 
 function Try({ attempt, open = false, version }: { attempt: Attempt; open?: boolean; version: number }) {
   const { verdict, override } = attempt;
