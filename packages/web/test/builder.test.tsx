@@ -141,6 +141,24 @@ describe('asked and accepted', () => {
     expect(latest.parts).toHaveLength(1);
   });
 
+  test('parts change places by Alt and an arrow key, or by a button, and stop at the ends', async () => {
+    const [only] = newExercise().parts;
+    const parts = ['One', 'Two', 'Three'].map((title) => ({ ...only!, id: title.toLowerCase(), title }));
+    render(<Builder start={{ ...newExercise(), parts }} />);
+    const ids = () => latest.parts.map(({ id }) => id);
+    const [first, second, ...rest] = ids();
+    const head = document.querySelector('[data-part=one][aria-expanded]')!;
+    fireEvent.keyDown(head, { key: 'ArrowUp', altKey: true });
+    expect(ids()).toEqual([first, second, ...rest]);
+    fireEvent.keyDown(head, { key: 'ArrowDown', altKey: true });
+    expect(ids()).toEqual([second, first, ...rest]);
+    // The part that was open stays open, and keeps the focus for the next key.
+    await new Promise((resolve) => setTimeout(resolve));
+    expect(document.activeElement?.getAttribute('data-part')).toBe(first);
+    await userEvent.click(screen.getByRole('button', { name: /^Move part .* up$/ }));
+    expect(ids()).toEqual([first, second, ...rest]);
+  });
+
   test('rules: whole tries, a due date that takes effect by itself', () => {
     const heard = jest.fn();
     render(<Builder onDue={heard} />);

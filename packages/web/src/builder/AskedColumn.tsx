@@ -64,6 +64,11 @@ export function AskedColumn({
     // The button that was pressed goes with its part.
     setTimeout(() => list.current?.querySelector<HTMLElement>('[aria-expanded=true]')?.focus());
   };
+  const move = (id: string, by: 1 | -1) => {
+    edit((old) => ({ ...old, parts: movedBy(old.parts, id, by) }));
+    // Where the part is now: what is moved in a page loses the focus.
+    setTimeout(() => list.current?.querySelector<HTMLElement>(`[data-part="${id}"]`)?.focus());
+  };
   return (
     <section aria-label="Asked and accepted" className="grid content-start gap-4">
       <ColumnTitle
@@ -80,6 +85,7 @@ export function AskedColumn({
             findings={findings.filter(({ path }) => path.startsWith(`parts/${index}/`))}
             onOpen={() => onOpen(part.id)}
             onRemove={parts.length > 1 ? () => remove(part.id) : undefined}
+            onMove={parts.length > 1 ? (by) => move(part.id, by) : undefined}
             onChange={(change) => setPart(part.id, change)}
           />
         ))}
@@ -88,6 +94,16 @@ export function AskedColumn({
       <Rules document={document} disabled={disabled} dates={dates} edit={edit} />
     </section>
   );
+}
+
+/** The list with one part a place further up or down; as it is at its ends. */
+function movedBy(parts: readonly Part[], id: string, by: 1 | -1): Part[] {
+  const at = parts.findIndex((part) => part.id === id);
+  const to = at + by;
+  const moved = parts[at];
+  if (!moved || to < 0 || to >= parts.length) return [...parts];
+  const others = parts.filter((part) => part.id !== id);
+  return [...others.slice(0, to), moved, ...others.slice(to)];
 }
 
 /** One part of the list, with its fields where it is open. */
@@ -99,17 +115,30 @@ function PartRow({
   findings,
   onOpen,
   onRemove,
+  onMove,
   ...fields
 }: Omit<ComponentProps<typeof PartEditor>, 'key'> & {
   index: number;
   isOpen: boolean;
   onOpen: () => void;
   onRemove: (() => void) | undefined;
+  onMove: ((by: 1 | -1) => void) | undefined;
 }) {
   return (
     <li className={`border-l-2 pl-3 ${isOpen ? 'border-petrol' : 'border-rule'}`}>
       <div className="flex items-baseline gap-2">
-        <button type="button" aria-expanded={isOpen} onClick={onOpen} className="flex-1 text-left">
+        <button
+          type="button"
+          data-part={part.id}
+          aria-expanded={isOpen}
+          onClick={onOpen}
+          onKeyDown={(event) => {
+            if (disabled || !onMove || !event.altKey || !/^Arrow(Up|Down)$/.test(event.key)) return;
+            event.preventDefault();
+            onMove(event.key === 'ArrowUp' ? -1 : 1);
+          }}
+          className="flex-1 text-left"
+        >
           <b className="font-semibold">{String.fromCharCode(97 + index)}</b>{' '}
           <b className="font-semibold">{part.title || 'untitled'}</b>
           <span className="text-slate">
@@ -117,6 +146,27 @@ function PartRow({
             · {summaryOf(part)} · {formatMark(pointsOf(part))}
           </span>
         </button>
+        {!disabled && isOpen && onMove && (
+          <>
+            <button
+              type="button"
+              aria-label={`Move part ${part.title} up`}
+              title="Alt and an arrow key do the same"
+              className="px-0.5 text-slate hover:text-petrol"
+              onClick={() => onMove(-1)}
+            >
+              ↑
+            </button>
+            <button
+              type="button"
+              aria-label={`Move part ${part.title} down`}
+              className="px-0.5 text-slate hover:text-petrol"
+              onClick={() => onMove(1)}
+            >
+              ↓
+            </button>
+          </>
+        )}
         {!disabled && onRemove && (
           <AskFirst
             title={`Remove the part “${part.title}”?`}
