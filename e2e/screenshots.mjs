@@ -84,7 +84,12 @@ await picture('term', 'Marit Solano', link('Term'));
 await picture('home', 'Kofi Lindqvist', async (page) => page.waitForTimeout(300));
 await picture('bench', 'Ilse Okafor', nudged);
 await picture('bench-phone', 'Ilse Okafor', nudged, { width: 390, height: 844 });
-await picture('transfer-function', 'Ilse Okafor', link('Lighthouse lamp'));
+await picture('transfer-function', 'Ilse Okafor', async (page) => {
+  await link('Lighthouse lamp')(page);
+  await page.getByRole('button', { name: 'Write it down' }).click();
+  await page.getByRole('heading', { name: 'Lighthouse lamp, first swing' }).scrollIntoViewIfNeeded();
+  await page.evaluate(() => scrollTo(0, 0));
+});
 await picture('prediction', 'Kofi Lindqvist', async (page) => {
   await link('Two lamp tables')(page);
   await page.getByText('Table A').first().waitFor();

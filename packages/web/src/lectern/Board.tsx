@@ -18,7 +18,7 @@ export function Board(asked: WorkingRequest) {
   };
   if (steps === undefined) {
     return (
-      <button type="button" className="link" onClick={show}>
+      <button type="button" className="link justify-self-start" onClick={show}>
         Show the working
       </button>
     );
