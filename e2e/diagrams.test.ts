@@ -82,7 +82,7 @@ test('a wrong sign is recognised and its place marked; the right answer in any o
   await field.fill('C*G/(1 - C*G*H)');
   await handIn();
   await student.getByText('As if the feedback at the first sum were added.').waitFor();
-  expect(await student.locator('[data-shape=e] circle').getAttribute('stroke')).toBe('#a33a2c');
+  expect(await student.locator('[data-shape=e] circle').getAttribute('stroke')).toBe('var(--color-brick)');
   await field.fill('G*C/(H*G*C + 1)');
   await handIn();
   await student.getByText('y/r is right.').waitFor();

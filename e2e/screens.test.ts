@@ -31,7 +31,7 @@ const student = 'Kofi Lindqvist';
 /** Opens an exercise and waits for its drawing. */
 async function diagram(page: Page, name: string): Promise<void> {
   await follow(page, name);
-  await page.locator('[data-shape]').first().waitFor();
+  await page.locator('[data-shape]:visible').first().waitFor();
 }
 
 /** The open bench with a sheet of the harbour. */
@@ -195,7 +195,7 @@ const screens: [name: string, who: string | null, open: (page: Page) => Promise<
       await follow(page, 'Crane hoist');
       await page.getByRole('button', { name: 'Draw the diagram' }).click();
       await page.getByRole('button', { name: 'Paths and loops' }).click();
-      await page.locator('[data-shape]').first().waitFor();
+      await page.locator('[data-shape]:visible').first().waitFor();
     },
   ],
   [

@@ -97,7 +97,8 @@ export function PartSection({
       aria-label={`${letter}) ${part.title}`}
       data-part={part.id}
       onFocusCapture={isOpen ? undefined : onOpen}
-      onPointerDownCapture={isOpen ? undefined : onOpen}
+      // Not where a pointer goes down: what moves the page between down and up takes the click away.
+      onClickCapture={isOpen ? undefined : onOpen}
       className={`scroll-mt-4 border-l-2 py-4 pl-4 not-first:border-t not-first:border-t-rule ${isOpen ? 'border-l-petrol' : 'border-l-transparent'}`}
     >
       <h2 className="flex items-baseline gap-2 font-medium">
