@@ -145,4 +145,32 @@ describe('practice', () => {
     const { body } = await course.other.post<PracticeResult>(`${there}/checks`, answer);
     expect([body.verdict.met, body.working, body.solution]).toEqual([true, [], undefined]);
   });
+
+  test('offers no hint, which would cost where it counts, and keeps no slip that is not told', async () => {
+    const { body: added } = await course.instructor.post<{ id: string }>(`/courses/${course.courseId}/exercises`, {
+      ...hinted,
+      practice: 'always',
+      shows: { measured: true, slip: false },
+    });
+    await course.instructor.post(`/exercises/${added.id}/versions`, { revision: 1 });
+    const there = `/exercises/${added.id}/practice`;
+    const { body: set } = await course.other.post<Practice>(there, { partId: 'model' });
+    expect(set.bench.parts[0]!.hints).toEqual([]);
+    const slip = { kind: 'transferFunction', text: 'K*7770777/(s^2-31s+7770777)' };
+    const { body } = await course.other.post<PracticeResult>(`${there}/checks`, {
+      ...{ seed: set.seed, partId: 'model', answer: slip },
+    });
+    expect([body.verdict.met, body.verdict.slip, body.tally.slips]).toEqual([false, undefined, []]);
+  });
+
+  test('of an exercise that is put away is refused', async () => {
+    const { body: added } = await course.instructor.post<{ id: string }>(`/courses/${course.courseId}/exercises`, {
+      ...hinted,
+      practice: 'always',
+    });
+    await course.instructor.post(`/exercises/${added.id}/versions`, { revision: 1 });
+    await course.instructor.send('PATCH', `/api/exercises/${added.id}`, { archived: true });
+    const { body } = await course.other.post<Refused>(`/exercises/${added.id}/practice`, { partId: 'model' });
+    expect(body.error.code).toBe('putAway');
+  });
 });

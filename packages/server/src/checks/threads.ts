@@ -85,6 +85,11 @@ export class Threads implements Drawing, Reading {
     return this.shown('working', input);
   }
 
+  /** What a student would see with other numbers; not remembered, as nobody asks for them again. @throws Refusal `tooSlow`. */
+  view(input: Parameters<Work['view']>[0]): Promise<ReturnType<Work['view']>> {
+    return this.shown('view', input);
+  }
+
   /** An answer to other numbers, checked at once. @throws Refusal `tooSlow`. */
   practised(input: Parameters<Work['practised']>[0]): Promise<ReturnType<Work['practised']>> {
     return this.shown('practised', input);

@@ -37,11 +37,7 @@ export function learningRoutes(app: App, { database, threads, limits }: House): 
     },
     async (request) => {
       const { partId, number } = request.body;
-      const { own, part, exerciseId, personId, archived } = await opened(
-        askingOf(request, request.params.exerciseId),
-        partId,
-      );
-      if (archived) throw new Refusal('putAway');
+      const { own, part, exerciseId, personId } = await opened(askingOf(request, request.params.exerciseId), partId);
       const hint = part.hints?.[number - 1];
       if (!hint) throw new Refusal('notFound');
       const before = (await hintsOf(database, exerciseId, personId)).get(partId) ?? 0;
@@ -91,7 +87,7 @@ export function learningRoutes(app: App, { database, threads, limits }: House): 
       await limits.take('practice', own.personId, 60, 60);
       const seed = randomBytes(18).toString('base64url');
       const values = await threads.draw({ document: own.document, seed: seedOf(seed) });
-      const view = await threads.seen('view', { ...own, personId: seedOf(seed), values });
+      const view = await threads.view({ document: own.document, values });
       return {
         seed,
         tally: await tally(found, partId),
@@ -100,7 +96,8 @@ export function learningRoutes(app: App, { database, threads, limits }: House): 
           ...{ exerciseId, versionId: own.versionId, version, courseId, course },
           ...{ dueAt: null, extended: null, closesAt: null, mayHandIn: true, working: true },
           ...{ saved: [], handedIn: [], solutions: [], revealed: [], hints: [], practice: [] },
-          parts: view.parts.filter(({ id }) => id === partId),
+          // Hints are of the part that counts, and would cost there.
+          parts: view.parts.filter(({ id }) => id === partId).map((part) => ({ ...part, hints: [] })),
         },
       };
     },
@@ -128,12 +125,14 @@ export function learningRoutes(app: App, { database, threads, limits }: House): 
       const result = await threads.practised({ document, partId, values, answer });
       if ('problem' in result) throw new Refusal('refused', result.problem, { at: result.at });
       const { verdict, solution, working, revealed } = result;
-      await keepPractised(database, { exerciseId, personId: own.personId, partId, verdict });
+      // A slip that is not told is not kept either, as the tally tells what is kept.
+      const shown = verdictAsShown(verdict, document.shows);
+      await keepPractised(database, { exerciseId, personId: own.personId, partId, verdict: shown });
       // Who practises before the part is done gets the verdict alone: the way is the same for all numbers.
       const isDone = told.practice({ ...document, practice: 'afterwards' }, part, standing);
       const tells = document.solution !== 'never' && (told.closed || (document.solution === 'onceDone' && isDone));
       return {
-        verdict: verdictAsShown(verdict, document.shows),
+        verdict: shown,
         ...(tells && solution ? { solution } : {}),
         working: tells ? [...working] : [],
         revealed,
@@ -142,11 +141,12 @@ export function learningRoutes(app: App, { database, threads, limits }: House): 
     },
   );
 
-  /** An exercise that may be looked at by now, with the numbers of who asks. @throws Refusal `notYet`, `notFound`. */
+  /** An exercise that may be looked at by now, with the numbers of who asks. @throws Refusal `putAway`, `notYet`, `notFound`. */
   async function opened({ exerciseId, personId, isStudent }: Asking, partId: string) {
     const version = await newestVersion(database, exerciseId);
     const { courseId, course, archived } = await factsOf(database, exerciseId);
     const dates = await datesOf(database, exerciseId, personId);
+    if (isStudent && archived) throw new Refusal('putAway');
     if (isStudent && !isVisible(dates, new Date())) throw new Refusal('notYet');
     const { document } = version;
     const part = document.parts.find(({ id }) => id === partId);
@@ -155,7 +155,7 @@ export function learningRoutes(app: App, { database, threads, limits }: House): 
     const standing = await standingOf(database, exerciseId, personId);
     const told = disclosureOf(document, dates);
     const own = { versionId: version.id, personId, document, values };
-    return { exerciseId, personId, version: version.number, courseId, course, archived, part, own, standing, told };
+    return { exerciseId, personId, version: version.number, courseId, course, part, own, standing, told };
   }
 
   /** The same for a part that may be practised. @throws Refusal `notTold`. */

@@ -61,16 +61,11 @@ export function tallyOf(handedIn: readonly Done[], practice: readonly Done[]): P
   const all = [...handedIn, ...practice];
   const lastWrong = all.reduce((last, { met }, k) => (met ? last : k), -1);
   const isSteady = all.length - 1 - lastWrong >= shedAfter;
-  const times = new Map<string, { times: number; last: number }>();
-  all.forEach(({ slip }, k) => {
-    if (slip !== null) times.set(slip, { times: (times.get(slip)?.times ?? 0) + 1, last: k });
-  });
+  const times = new Map<string, number>();
+  for (const { slip } of all) if (slip !== null) times.set(slip, (times.get(slip) ?? 0) + 1);
   return {
     done: practice.length,
     right: practice.filter(({ met }) => met).length,
-    slips: [...times].map(([words, { times: count, last }]) => ({
-      ...{ words, times: count },
-      shed: isSteady || all.slice(last + 1).filter(({ met }) => met).length >= shedAfter,
-    })),
+    slips: [...times].map(([words, count]) => ({ words, times: count, shed: isSteady })),
   };
 }

@@ -31,17 +31,17 @@ function Practising({ practice, again }: { practice: Practice; again: () => void
   const { bench: given, seed } = practice;
   const part = must(given.parts[0]);
   const [work, dispatch] = useReducer(workReducer, undefined, () => workFrom(given, undefined));
-  const [results, setResults] = useState<readonly (PracticeResult & { answer: Attempt['answer'] })[]>([]);
+  const [results, setResults] = useState<readonly (PracticeResult & Pick<Attempt, 'answer' | 'handedInAt'>)[]>([]);
   const check = useCheckPractice(given.exerciseId);
   const newest = results.at(-1);
   const bench = {
     ...given,
-    // Each part shows as many tries as it takes.
+    // As many tries as it takes.
     parts: [{ ...part, attempts: Infinity }],
     working: false,
-    handedIn: results.map(({ verdict, answer }, k) => ({
+    handedIn: results.map(({ verdict, answer, handedInAt }, k) => ({
       ...{ id: String(k), partId: part.id, attempt: k + 1, version: given.version, answer, verdict },
-      ...{ handedInAt: new Date().toISOString(), checked: true, outOfTime: false, comments: [], returned: false },
+      ...{ handedInAt, checked: true, outOfTime: false, comments: [], returned: false },
     })),
     solutions: newest?.solution ? [newest.solution] : [],
     revealed: newest && newest.revealed.length > 0 ? [{ partId: part.id, curves: newest.revealed }] : [],
@@ -71,7 +71,10 @@ function Practising({ practice, again }: { practice: Practice; again: () => void
             handIn: (_part, answer) =>
               check.mutate(
                 { seed, partId: part.id, answer },
-                { onSuccess: (result) => setResults((old) => [...old, { ...result, answer }]) },
+                {
+                  onSuccess: (result) =>
+                    setResults((old) => [...old, { ...result, answer, handedInAt: new Date().toISOString() }]),
+                },
               ),
           }}
           below={
