@@ -92,3 +92,34 @@ test('a prediction is shown once it cannot be changed any more; other curves are
   expect(now({}, hours(1)).prediction(predicted, [])).toBe(true);
   expect(now({}, hours(1)).prediction(number, [attempt()])).toBe(false);
 });
+
+describe('practice', () => {
+  const drawn = { symbol: 'K', meaning: '', unit: '', draw: { kind: 'range', from: 1, to: 9, step: 1 } };
+  const may = (more: object, attempts: readonly Disclosed[] = [], at = hours(-1), rule: object = {}) =>
+    now(rule, at).practice(document({ parameters: [drawn], ...more }), number, attempts);
+
+  test('waits until the part is solved, out of tries, or closed, unless the exercise says otherwise', () => {
+    expect(may({})).toBe(false);
+    expect(may({}, [attempt()])).toBe(false);
+    expect(may({}, [attempt({ verdict: verdict(true), points: 2 })])).toBe(true);
+    expect(may({}, [attempt(), attempt(), attempt()])).toBe(true);
+    expect(may({}, [], hours(1))).toBe(true);
+    expect(may({ practice: 'always' })).toBe(true);
+    expect(may({ practice: 'never' }, [attempt({ verdict: verdict(true), points: 2 })], hours(1))).toBe(false);
+  });
+
+  test('a right answer whose verdict is kept back opens nothing, which would tell it', () => {
+    const solved = [attempt({ verdict: verdict(true), points: 2 })];
+    expect(may({}, solved, hours(-1), { verdict: 'afterDue' })).toBe(false);
+  });
+
+  test('another part that is solved opens nothing', () => {
+    expect(may({}, [attempt({ partId: 'other', verdict: verdict(true), points: 2 })])).toBe(false);
+  });
+
+  test('without numbers that are drawn there are no others', () => {
+    const fixed = { ...drawn, draw: { kind: 'fixed', value: 3 } };
+    expect(may({ practice: 'always', parameters: [fixed] })).toBe(false);
+    expect(may({ practice: 'always', parameters: [] })).toBe(false);
+  });
+});

@@ -1,22 +1,13 @@
 import katex from 'katex';
-import * as byHand from '../../server/src/demo/exercises/byHand';
-import * as design from '../../server/src/demo/exercises/design';
-import * as diagrams from '../../server/src/demo/exercises/diagrams';
-import { lockGate } from '../../server/src/demo/exercises/lockGate';
-import * as measured from '../../server/src/demo/exercises/measured';
-import { ferryRamp } from '../../server/src/demo/exercises/ramp';
-import { lampTurntable, twoTables } from '../../server/src/demo/exercises/secondOrder';
-import { tideGauge } from '../../server/src/demo/exercises/tideGauge';
-import { craneTrolley } from '../../server/src/demo/exercises/trolley';
-import { cableWinch, winchSensor } from '../../server/src/demo/exercises/winch';
 import { drawValues, solutionOf } from '../src/checks';
 import { numberFrom, parseFormula } from '../src/formula/evaluate';
 import { functions } from '../src/formula/functions';
-import { type ExerciseDocument, modelOf, type NumberPart, type Part } from '../src/index';
+import { modelOf, type NumberPart, type Part } from '../src/index';
 import { quantities } from '../src/quantity';
 import { workedNumber } from '../src/working/formula';
 import { numeral, type WorkingStep } from '../src/working/step';
 import { workingOf } from '../src/workings';
+import { demoExercises } from './demo';
 import { randomNumbers } from './random';
 
 /** Whatever is written on the board is worked out, and what its last line says is the answer. */
@@ -131,22 +122,7 @@ test('dead time inside a loop is read off, and says so', () => {
   expect(steps.at(-1)!.words).toContain(quantities.overshootPercent.definition);
 });
 
-const demo: ExerciseDocument[] = [
-  lampTurntable,
-  craneTrolley,
-  twoTables,
-  ferryRamp,
-  winchSensor,
-  tideGauge,
-  lockGate,
-  cableWinch,
-  ...Object.values(diagrams),
-  ...Object.values(design),
-  ...Object.values(byHand),
-  ...Object.values(measured),
-];
-
-test.each(demo)('every part of “$title” has its working, with each student’s numbers', (document) => {
+test.each(demoExercises)('every part of “$title” has its working, with each student’s numbers', (document) => {
   for (const student of ['anouk', 'kofi', 'tove']) {
     const values = drawValues(document, student);
     const model = modelOf(document, values);

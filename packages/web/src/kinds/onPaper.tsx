@@ -1,6 +1,7 @@
 import { nameToLatex } from '@nailset/core';
 import { readBlocks } from '@nailset/core/diagrams';
 import { lazy, type ReactNode, Suspense, useMemo } from 'react';
+import { useSize } from '../plot/useSize';
 import { Formula } from '../shared/Formula';
 
 /** What kinds put on paper in the place of their bench. */
@@ -58,5 +59,28 @@ export function PaperDrawing({
         <DiagramView title={title} diagram={diagram} outputs={outputs} bare className="h-[52mm] w-full" />
       </div>
     </Suspense>
+  );
+}
+
+/** A picture of the width of the sheet, drawn once its size is known. */
+export function PaperPicture({
+  label,
+  className,
+  children,
+}: {
+  label: string;
+  /** Its height. */
+  className: string;
+  children: (width: number, height: number) => ReactNode;
+}) {
+  const [place, { width, height }] = useSize<HTMLDivElement>();
+  return (
+    <div ref={place} className={className}>
+      {width > 0 && (
+        <svg width={width} height={height} role="img" aria-label={label} className="block overflow-hidden text-[11px]">
+          {children(width, height)}
+        </svg>
+      )}
+    </div>
   );
 }

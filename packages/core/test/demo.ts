@@ -1,0 +1,27 @@
+import * as byHand from '../../server/src/demo/exercises/byHand';
+import * as design from '../../server/src/demo/exercises/design';
+import * as diagrams from '../../server/src/demo/exercises/diagrams';
+import { lockGate } from '../../server/src/demo/exercises/lockGate';
+import * as measured from '../../server/src/demo/exercises/measured';
+import { ferryRamp } from '../../server/src/demo/exercises/ramp';
+import { lampTurntable, twoTables } from '../../server/src/demo/exercises/secondOrder';
+import { tideGauge } from '../../server/src/demo/exercises/tideGauge';
+import { craneTrolley } from '../../server/src/demo/exercises/trolley';
+import { cableWinch, winchSensor } from '../../server/src/demo/exercises/winch';
+import type { ExerciseDocument } from '../src/index';
+
+/** Every exercise of the demo course. */
+export const demoExercises: readonly ExerciseDocument[] = [
+  lampTurntable,
+  craneTrolley,
+  twoTables,
+  ferryRamp,
+  winchSensor,
+  tideGauge,
+  lockGate,
+  cableWinch,
+  ...Object.values(diagrams),
+  ...Object.values(design),
+  ...Object.values(byHand),
+  ...Object.values(measured),
+];
