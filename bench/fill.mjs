@@ -1,5 +1,6 @@
 // Fills a database with courses as large as a university's, from the rows of the demo course, in SQL:
-//   DATABASE_URL=… npm run fill -- --courses 50 --students 300 --tries 3
+//   DATABASE_URL=… npm run fill -- --courses 50 --students 300 --tries 3 --copies 1
+// --copies 3 puts every exercise into a course three times: a shelf of 66.
 // The demo must be there (./nailset start made it). Nothing that is there is changed; the new courses are called “Filled n”.
 import { parseArgs } from 'node:util';
 import pg from 'pg';
@@ -9,13 +10,15 @@ const { values } = parseArgs({
     courses: { type: 'string', default: '50' },
     students: { type: 'string', default: '300' },
     tries: { type: 'string', default: '3' },
+    copies: { type: 'string', default: '1' },
   },
 });
 const courses = Number(values.courses);
 const students = Number(values.students);
 const tries = Number(values.tries);
-if (![courses, students, tries].every((count) => Number.isInteger(count) && count > 0)) {
-  throw new Error('--courses, --students and --tries are whole numbers above 0.');
+const copies = Number(values.copies);
+if (![courses, students, tries, copies].every((count) => Number.isInteger(count) && count > 0)) {
+  throw new Error('--courses, --students, --tries and --copies are whole numbers above 0.');
 }
 const connectionString = process.env['DATABASE_URL'];
 if (!connectionString) throw new Error('DATABASE_URL says which database to fill.');
@@ -66,12 +69,16 @@ for (let course = 1; course <= courses; course++) {
   await client.query(
     `with made as (
        insert into exercises (course_id, draft, due_at)
-       select $1, draft || jsonb_build_object('title', left(draft ->> 'title', 100)), now() + interval '9 days'
+       select $1, draft || jsonb_build_object('title', left(draft ->> 'title', 100) || case copy when 1 then '' else ' ' || copy end),
+              now() + interval '9 days'
          from (select distinct on (exercise_id) exercise_id, draft from template order by exercise_id) t
+        cross join generate_series(1, $4::int) copy
        returning id, draft ->> 'title' as title),
      matched as (
        select made.id, t.exercise_id as from_id
-         from made join (select distinct exercise_id, draft ->> 'title' as title from template) t using (title)),
+         from made
+         join (select distinct exercise_id, left(draft ->> 'title', 100) as stem from template) t
+           on made.title = t.stem or (made.title like t.stem || ' %' and substr(made.title, length(t.stem) + 2) ~ '^[0-9]+$')),
      published as (
        insert into versions (exercise_id, number, document, published_by)
        select m.id, 1, t.document, (select person_id from memberships where course_id = $2 and role = 'instructor' limit 1)
@@ -105,7 +112,7 @@ for (let course = 1; course <= courses; course++) {
        join class c on c.person_id = h.person_id
        join matched m on m.id = h.exercise_id
        join template t on t.exercise_id = m.from_id and t.n = 1 + (c.seat * 7 + h.attempt) % t.of_exercise`,
-    [id, demo, tries],
+    [id, demo, tries, copies],
   );
   process.stdout.write(`\rFilled ${course} of ${courses} courses`);
 }

@@ -3,7 +3,7 @@ export { decimalIn, numberIn } from './expression/decimal.js';
 export { must } from './expression/must.js';
 export { limits } from './expression/limits.js';
 export { withBrackets } from './expression/brackets.js';
-export { parse } from './expression/parse.js';
+export { parse, parseTyped } from './expression/parse.js';
 export type { Tree } from './expression/tree.js';
 export { nameToLatex, toLatex } from './expression/latex.js';
 export { knownLetter, readingNotes, withKnownLetters } from './expression/letters.js';
@@ -74,6 +74,7 @@ export { type QuantityName, neverNegative, quantityNames } from './quantity/name
 export { type Quantity } from './quantity/quantity.js';
 export { quantities } from './quantity/index.js';
 export { type Scope, numberFrom, parseFormula, systemFrom } from './formula/evaluate.js';
+export { typedTransferFrom, typedTree } from './formula/roots.js';
 export { functions } from './formula/functions.js';
 export { type Facts, factsOf, timeFor, type WrittenForm, writtenForms } from './sheet/facts.js';
 export {

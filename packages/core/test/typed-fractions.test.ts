@@ -1,11 +1,11 @@
-import { isSameTransfer, parse, transferFrom, transferOf, withKnownLetters } from '@nailset/core';
+import { isSameTransfer, transferOf, typedTransferFrom, typedTree } from '@nailset/core';
 
 /** Fractions as students write them: each is read as what is meant. */
 
 /** Whether two texts mean the same fraction in s, with some value for each letter. */
 function isSame(left: string, right: string, letters: readonly string[]): boolean {
   const values = new Map(letters.map((name, k) => [name, transferOf(`${3 + 2 * k}/7`)]));
-  const [a, b] = [left, right].map((text) => transferFrom(withKnownLetters(parse(text), letters), values));
+  const [a, b] = [left, right].map((text) => typedTransferFrom(typedTree(text, letters), values));
   return isSameTransfer(a!, b!);
 }
 

@@ -3,11 +3,10 @@ import path from 'node:path';
 import {
   isSameTransfer,
   numberFromText,
-  parse,
   pointsFromText,
-  transferFrom,
   transferOf,
-  withKnownLetters,
+  typedTransferFrom,
+  typedTree,
 } from '@nailset/core';
 
 const page = readFileSync(path.resolve(__dirname, '../../../docs/typing.md'), 'utf8');
@@ -33,7 +32,7 @@ const bare = (cell: string): string => cell.replaceAll('`', '');
 
 const known = ['K', 'wn', 'zeta', 'G1', 'G2'];
 const values = new Map(known.map((name, k) => [name, transferOf(`${3 + 2 * k}/7`)]));
-const meaning = (text: string) => transferFrom(withKnownLetters(parse(text), known), values);
+const meaning = (text: string) => typedTransferFrom(typedTree(text, known), values);
 
 const expressions = [...rowsUnder('Fractions in s'), ...rowsUnder('Letters')].flatMap(([typed, read]) =>
   typedIn(typed!).map((text) => [text, bare(read!)] as const),

@@ -1,8 +1,9 @@
 import { must } from '../expression/must.js';
 import { type Fraction, isSameFraction } from '../rational/fraction.js';
-import { coefficients } from '../rational/polynomial.js';
+import { compareRational } from '../rational/number.js';
+import { coefficients, multiply, type Polynomial } from '../rational/polynomial.js';
 import { coefficientsOf } from '../system/system.js';
-import { asDelayedFraction, type Transfer } from '../system/transfer.js';
+import { asDelayedFraction, type Transfer, withDeadTime } from '../system/transfer.js';
 import { listOf } from './words.js';
 
 /** What differs between an answer and the expected fraction; an empty list when they count as equal. */
@@ -83,4 +84,31 @@ export function compareTransfers(answer: Transfer, expected: Transfer, tolerance
   const found = compareFractions(got.fraction, want.fraction, tolerance);
   if (Math.abs(got.deadTime - want.deadTime) <= tolerance * want.deadTime * (1 + 1e-9)) return found;
   return { differences: [...found.differences, 'the dead time'], onlyGain: false };
+}
+
+/** Twelve figures: more than anyone types, and fewer than the doubles that roots are rounded to. */
+const roundedRoots = 1e-12;
+
+/** Whether two fractions are one but for the rounding of roots, common factors kept or not: a/b and c/d where ad ≈ cb. */
+export function isRoundedFrom(typed: Transfer, expected: Transfer): boolean {
+  const [got, want] = [withDeadTime(typed), withDeadTime(expected)];
+  if (!got || !want || compareRational(got.deadTime, want.deadTime) !== 0) return false;
+  const [left, right] = [
+    [got.fraction.numerator, want.fraction.denominator],
+    [want.fraction.numerator, got.fraction.denominator],
+  ].map(([a, b]) => ({ product: coefficients(multiply(must(a), must(b))), sizes: sizesOf(must(a), must(b)) }));
+  const [first, second] = [must(left), must(right)];
+  if (first.sizes.length !== second.sizes.length) return false;
+  return first.sizes.every((size, k) => {
+    const [x, y] = [first, second].map(({ product, sizes }) => product[product.length - sizes.length + k] ?? 0);
+    return Math.abs(must(x) - must(y)) <= roundedRoots * size;
+  });
+}
+
+/** The size of each coefficient of a product before anything cancels in it. */
+function sizesOf(a: Polynomial, b: Polynomial): number[] {
+  const [left, right] = [coefficients(a), coefficients(b)];
+  const sizes = Array.from({ length: left.length + right.length - 1 }, () => 0);
+  left.forEach((x, i) => right.forEach((y, j) => (sizes[i + j] = must(sizes[i + j]) + Math.abs(x * y))));
+  return sizes;
 }

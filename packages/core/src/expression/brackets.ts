@@ -1,4 +1,4 @@
-import { parse } from './parse.js';
+import { parseTyped } from './parse.js';
 import { orElse } from './problem.js';
 import { holdsS, type Tree } from './tree.js';
 
@@ -35,7 +35,7 @@ export function withBrackets(text: string): string | undefined {
     .slice(line + 1)
     .trim()
     .replace(/[.;]$/, '');
-  const [above, below] = [head, tail].map((half) => orElse(undefined, () => parse(half)));
+  const [above, below] = [head, tail].map((half) => orElse(undefined, () => parseTyped(half)));
   if (!above || !below || isGroup(tail) || !laterParts(below).some(holdsS)) return undefined;
   const isSum = above.kind === 'sum' || above.kind === 'difference';
   return `${isSum && !isGroup(head) ? `(${head})` : head}/(${tail})`;

@@ -4,19 +4,35 @@ import { Problem } from './problem.js';
 import { type Token, tokensOf } from './tokens.js';
 import { holdsS, type Tree } from './tree.js';
 
+const rootAlone: ReadonlyMap<string, string> = new Map([['sqrt', 'sqrt']]);
+
+/** Reads what a student types where a root can be worked out: a fraction, an entry of a matrix. @throws Problem as `parse`. */
+export const parseTyped = (text: string): Tree => parse(text, { roots: true });
+
 /**
  * Reads an expression as people type it: `+ - * / ^ ( )`, implied multiplication (`2s`, `3(s+1)`, `K(s+2)`),
  * decimals and exponents (`1.5e-3`), names with digits, `exp(…)`, `G(s)` for the block G. Implied and written multiplication bind alike and, with
  * division, from left to right. Method: precedence climbing.
  * With `derivatives`, a prime behind a name stands for a factor s, as in `x''`. With `functions`, those names in front of
- * a bracket are functions, their values separated by commas; each stands for the name that the tree holds.
+ * a bracket are functions, their values separated by commas; each stands for the name that the tree holds. With `roots`,
+ * √ alone is one, and a comma stays a decimal comma. With `imaginary`, `j2` is j·2.
  * @throws Problem with the position of the mistake.
  */
 export function parse(
   text: string,
-  { derivatives = false, functions }: { derivatives?: boolean; functions?: ReadonlyMap<string, string> } = {},
+  {
+    derivatives = false,
+    roots = false,
+    imaginary = false,
+    functions = roots ? rootAlone : undefined,
+  }: {
+    derivatives?: boolean;
+    roots?: boolean;
+    imaginary?: boolean;
+    functions?: ReadonlyMap<string, string> | undefined;
+  } = {},
 ): Tree {
-  const tokens = tokensOf(text, { commas: functions !== undefined });
+  const tokens = tokensOf(text, { commas: functions !== undefined && !roots, imaginary });
   let next = 0;
   let depth = 0;
   const opened: number[] = [];

@@ -14,13 +14,15 @@ const number = /(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?/y;
 const numberWithComma = /(?:\d+(?:\.\d*|,\d+(?![.\d,]))?|\.\d+)(?:[eE][+-]?\d+)?/y;
 /** Letters and digits, also below the line. */
 const name = /[\p{L}][\p{L}\p{Nd}_₀-₉]*/uy;
+const unit = /[ij](?=\d)/y;
 const space = /\s+/y;
 
 /**
- * Cuts typed text into tokens; a comma is one only between the values of a function.
+ * Cuts typed text into tokens; a comma is one only between the values of a function. With `imaginary`, a number may
+ * stand right behind j.
  * @throws Problem `empty`, `tooLong`, `unexpectedCharacter`, `decimalComma` or `tooManyDigits`, with its position.
  */
-export function tokensOf(typed: string, { commas = false } = {}): Token[] {
+export function tokensOf(typed: string, { commas = false, imaginary = false } = {}): Token[] {
   if (typed.length > limits.length) {
     throw new Problem(
       'tooLong',
@@ -31,14 +33,14 @@ export function tokensOf(typed: string, { commas = false } = {}): Token[] {
   const start = labelLength(typed);
   const { text, place } = spelled(typed.slice(start, Math.max(start, endOf(typed))));
   try {
-    return cut(text, commas).map((token) => ({ ...token, at: start + place(token.at) }));
+    return cut(text, commas, imaginary).map((token) => ({ ...token, at: start + place(token.at) }));
   } catch (error) {
     throw error instanceof Problem ? new Problem(error.code, error.message, start + place(error.at)) : error;
   }
 }
 
 /** The tokens of a text in plain spelling. */
-function cut(text: string, commas: boolean): Token[] {
+function cut(text: string, commas: boolean, imaginary: boolean): Token[] {
   const tokens: Token[] = [];
   let at = 0;
   const match = (pattern: RegExp): string | undefined => {
@@ -60,7 +62,7 @@ function cut(text: string, commas: boolean): Token[] {
     }
     const word = match(name);
     if (word) {
-      const own = firstName(word);
+      const own = (imaginary && match(unit)) || firstName(word);
       tokens.push({ kind: 'name', text: own, at });
       at += own.length;
       continue;

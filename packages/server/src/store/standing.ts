@@ -188,21 +188,22 @@ export const wantsLook = ({ review, looked }: Pick<Standing, 'review' | 'looked'
 /** How much was handed in to each exercise of a course: students, and answers that want a look. */
 export async function countsIn(database: Database, courseId: string): Promise<Map<string, HandedCounts>> {
   const { rows } = await database.execute<{ exerciseId: string; students: number; wantingLook: number }>(sql`
-    with own as materialized (
-      select s.exercise_id, s.person_id, s.id
-        from ${submissions} s join ${exercises} e on e.id = s.exercise_id
-       where e.course_id = ${courseId}),
-    wanting as (
-      select own.exercise_id, count(distinct own.id)::int as count
-        from own join ${verdicts} v on v.submission_id = own.id and v.close
-       where not exists (select from ${verdicts} newer
-                          where newer.submission_id = own.id and newer.checked_at > v.checked_at)
-         and not exists (select from ${overrides} o where o.submission_id = own.id)
-         and not exists (select from ${looks} l where l.submission_id = own.id and l.at >= v.checked_at)
-       group by own.exercise_id),
-    students as (select exercise_id, count(distinct person_id)::int as count from own group by exercise_id)
-    select exercise_id as "exerciseId", students.count as students, coalesce(wanting.count, 0) as "wantingLook"
-      from students left join wanting using (exercise_id)`);
+    with wanting as (
+      select s.exercise_id, count(distinct s.id)::int as count
+        from ${exercises} e
+        join ${submissions} s on s.exercise_id = e.id
+        join ${verdicts} v on v.submission_id = s.id and v.close
+       where e.course_id = ${courseId}
+         and not exists (select from ${verdicts} newer
+                          where newer.submission_id = s.id and newer.checked_at > v.checked_at)
+         and not exists (select from ${overrides} o where o.submission_id = s.id)
+         and not exists (select from ${looks} l where l.submission_id = s.id and l.at >= v.checked_at)
+       group by s.exercise_id)
+    select e.id as "exerciseId", coalesce(wanting.count, 0) as "wantingLook",
+           (select count(*)::int from (select distinct person_id from ${submissions} s
+                                        where s.exercise_id = e.id) someone) as students
+      from ${exercises} e left join wanting on wanting.exercise_id = e.id
+     where e.course_id = ${courseId}`);
   return new Map(rows.map(({ exerciseId, ...counts }) => [exerciseId, counts]));
 }
 

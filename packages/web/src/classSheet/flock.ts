@@ -10,14 +10,13 @@ import {
   type Motion,
   type NamedSystem,
   orElse,
-  parse,
   type Part,
   respond,
   type Series,
   type Transfer,
-  transferFrom,
   TransferSubject,
-  withKnownLetters,
+  typedTransferFrom,
+  typedTree,
 } from '@nailset/core';
 
 /** What the systems of an exercise need beside a part. */
@@ -68,7 +67,7 @@ function motionOf(part: Part, model: Model, answer: Answer): Motion | null {
 }
 
 const typedIn = (text: string, { own: { names } }: Model): Transfer =>
-  transferFrom(withKnownLetters(parse(text), [...names.keys()]), names);
+  typedTransferFrom(typedTree(text, names.keys()), names);
 
 function settlingOf(given: Given, { values, answer }: FlockEntry): number {
   if (answer.kind !== 'transferFunction') return 0;

@@ -1,4 +1,4 @@
-import { formatNumber, parse, type Problem, type Scope, toLatex, withBrackets } from '@nailset/core';
+import { formatNumber, parseTyped, type Problem, type Scope, toLatex, withBrackets } from '@nailset/core';
 import { useId, useMemo } from 'react';
 import { type Reading, understand, understandNumber } from './expression';
 import { Formula } from './Formula';
@@ -99,7 +99,7 @@ export function Offer({ text, onTake }: { text: string; onTake: (text: string) =
     <p className="text-note text-slate">
       Did you mean{' '}
       <button type="button" className="link" aria-label={`Did you mean ${text}? Take it`} onClick={() => onTake(text)}>
-        <Formula latex={toLatex(parse(text))} />
+        <Formula latex={toLatex(parseTyped(text))} />
       </button>
       ?
     </p>

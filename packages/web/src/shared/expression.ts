@@ -4,14 +4,15 @@ import {
   type Fraction,
   isProper,
   numberFrom,
-  parse,
   parseFormula,
   Problem,
   readingNotes,
   type Scope,
   systemFrom,
   toLatex,
-  transferFrom,
+  type Tree,
+  typedTransferFrom,
+  typedTree,
   withDeadTime,
   withKnownLetters,
 } from '@nailset/core';
@@ -39,7 +40,7 @@ export type Understood<Of = Reading> =
  */
 export function understand(text: string, scope: Scope, { mustBeProper = true, formula = false } = {}): Understood {
   return reading(text, scope, formula, (tree, typed) => {
-    const plain = withDeadTime(formula ? systemFrom(tree, scope) : transferFrom(tree, scope.names));
+    const plain = withDeadTime(formula ? systemFrom(tree, scope) : typedTransferFrom(tree, scope.names));
     if (!plain)
       throw new Problem('deadTime', 'Dead time stands inside a loop here; that cannot be shown as one fraction.');
     const { fraction } = plain;
@@ -67,11 +68,13 @@ function reading<Of>(
   text: string,
   scope: Scope,
   formula: boolean,
-  work: (tree: ReturnType<typeof parse>, typed: string) => Of,
+  work: (tree: Tree, typed: string) => Of,
 ): Understood<Of> {
   let typed: string | null = null;
   try {
-    const tree = withKnownLetters(formula ? parseFormula(text) : parse(text), [...scope.names.keys()]);
+    const tree = formula
+      ? withKnownLetters(parseFormula(text), [...scope.names.keys()])
+      : typedTree(text, scope.names.keys());
     typed = toLatex(tree);
     return { ok: true, reading: work(tree, typed) };
   } catch (error) {

@@ -6,7 +6,7 @@ import { decimalText } from '../../exercise/draw.js';
 import type { Answer } from '../../exercise/parts.js';
 import { withKnownLetters } from '../../expression/letters.js';
 import { limits } from '../../expression/limits.js';
-import { parse } from '../../expression/parse.js';
+import { parseTyped } from '../../expression/parse.js';
 import { Problem } from '../../expression/problem.js';
 import { exactNumberFrom, type Scope, systemFrom } from '../../formula/evaluate.js';
 import { type Fraction, lowestTerms } from '../../rational/fraction.js';
@@ -35,9 +35,6 @@ function entriesOf(text: string, name: string): string[][] {
   return rows;
 }
 
-/** Entries are numbers, not formulas: of functions there is the square root alone. */
-const entryFrom = (entry: string) => parse(entry, { functions: new Map([['sqrt', 'sqrt']]) });
-
 /** Matrices as they were typed, their entries exact; they may use the student's numbers. */
 interface Typed {
   readonly texts: Readonly<Record<Name, string[][]>>;
@@ -53,7 +50,7 @@ function typedStates({ own }: Model, answer: States): Typed {
   }
   const letters = [...own.names.keys()];
   const exact = (name: Name): Matrix =>
-    texts[name].map((row) => row.map((entry) => exactNumberFrom(withKnownLetters(entryFrom(entry), letters), own)));
+    texts[name].map((row) => row.map((entry) => exactNumberFrom(withKnownLetters(parseTyped(entry), letters), own)));
   const space = fittingStates({ a: exact('a'), b: exact('b'), c: exact('c'), d: exact('d') });
   return { texts, space, fraction: onlyFractionOf(space) };
 }

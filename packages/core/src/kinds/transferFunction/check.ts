@@ -1,16 +1,15 @@
-import { compareTransfers, withoutLoops } from '../../checking/compare.js';
+import { compareTransfers, isRoundedFrom, withoutLoops } from '../../checking/compare.js';
 import { verdictOf } from '../../checking/verdictOf.js';
-import { withKnownLetters } from '../../expression/letters.js';
-import { parse } from '../../expression/parse.js';
 import { Problem } from '../../expression/problem.js';
 import { type Scope, systemFrom } from '../../formula/evaluate.js';
+import { holdsRoots, typedTransferFrom, typedTree } from '../../formula/roots.js';
 import { type Fraction, isProper } from '../../rational/fraction.js';
 import { curveDistance } from '../../response/curve.js';
 import { stepResponse } from '../../response/step.js';
 import { delayedToLatex } from '../../system/latex.js';
 import { systemOf } from '../../system/system.js';
 import type { Transfer } from '../../system/transfer.js';
-import { constantOf, isSameTransfer, transferFrom } from '../../system/transferAlgebra.js';
+import { constantOf, isSameTransfer } from '../../system/transferAlgebra.js';
 import type { Checking } from '../kind.js';
 
 /**
@@ -21,14 +20,15 @@ export function typedTransfer(text: string, own: Scope, expected: Transfer): Tra
   const names = new Map(
     [...own.names].filter(([, value]) => constantOf(value) !== null || !isSameTransfer(value, expected)),
   );
-  const transfer = transferFrom(withKnownLetters(parse(text), [...names.keys()]), names);
+  const tree = typedTree(text, names.keys());
+  const transfer = typedTransferFrom(tree, names);
   if (!isProper(withoutLoops(transfer).fraction)) {
     throw new Problem(
       'improper',
       'This has more zeros than poles: above the line stands a higher power of s than below.',
     );
   }
-  return transfer;
+  return holdsRoots(tree, names) && isRoundedFrom(transfer, expected) ? expected : transfer;
 }
 
 export const checking: Checking<'transferFunction'> = {

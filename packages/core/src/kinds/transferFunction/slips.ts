@@ -8,11 +8,10 @@ import { onlyOne, type Slip, type TransferSlip, type WrongAnswer } from '../../c
 import { blocksOf } from '../../diagram/blocks.js';
 import { exactQuestion, readWith } from '../../diagram/exact.js';
 import { flowOf, knownLetters, textOf } from '../../exercise/systems.js';
-import { withKnownLetters } from '../../expression/letters.js';
-import { parse } from '../../expression/parse.js';
 import { orElse } from '../../expression/problem.js';
 import { namesIn, type Tree } from '../../expression/tree.js';
 import { parseFormula, type Scope, systemFrom } from '../../formula/evaluate.js';
+import { typedTree, withRootsRounded } from '../../formula/roots.js';
 import { type Fraction, lowestTerms } from '../../rational/fraction.js';
 import { degree, isEqual, isZero, one, type Polynomial, polynomial } from '../../rational/polynomial.js';
 import { secondOrderOf } from '../../system/standardForms.js';
@@ -47,7 +46,7 @@ export function slipOfTransfer(part: TransferFunctionPart, model: Model, text: s
 function quickLook(text: string, { own }: Model, expected: Transfer, tolerance: number) {
   const plain = withDeadTime(expected);
   if (plain?.deadTime.numerator !== 0n) return () => true;
-  const tree = withKnownLetters(parse(text), [...own.names.keys()]);
+  const tree = withRootsRounded(typedTree(text, own.names.keys()), own.names);
   return nearbyTest(tree, own.names, plain.fraction, tolerance);
 }
 
