@@ -1,5 +1,6 @@
 import { type ClassSheet, type Part } from '@nailset/core';
-import { firstNameOf, slipsOf } from './summary';
+import { useMemo } from 'react';
+import { shortNames, slipsOf } from './summary';
 
 /** What went wrong in a part, the commonest first, with who it was. */
 export function SlipList({
@@ -14,6 +15,7 @@ export function SlipList({
   onChoose: (submissionId: string) => void;
 }) {
   const slips = slipsOf(sheet, part.id);
+  const called = useMemo(() => shortNames(sheet.rows.map(({ person }) => person.name)), [sheet]);
   if (slips.length === 0) return null;
   return (
     <section aria-label="Slips">
@@ -34,7 +36,7 @@ export function SlipList({
                     aria-label={`Answer of ${name}`}
                     onClick={() => onChoose(submissionId)}
                   >
-                    {firstNameOf(name)}
+                    {called(name)}
                   </button>
                 ))}
               </p>

@@ -96,3 +96,18 @@ export function choiceCounts(
 }
 
 export const firstNameOf = (name: string): string => must(name.split(' ')[0]);
+
+/** What to call people among these: by first name, with an initial where two share it, in full where that is not enough. */
+export function shortNames(names: readonly string[]): (name: string) => string {
+  const people = [...new Set(names)];
+  const initialled = (name: string): string => {
+    const [first, ...others] = name.split(' ');
+    return [first, others.at(-1)?.replace(/^(.).*/su, '$1.')].filter(Boolean).join(' ');
+  };
+  const isOnly = (short: (name: string) => string, name: string): boolean =>
+    people.filter((other) => short(other) === short(name)).length === 1;
+  const called = new Map(
+    people.map((name) => [name, [firstNameOf, initialled].find((short) => isOnly(short, name))?.(name) ?? name]),
+  );
+  return (name) => called.get(name) ?? name;
+}

@@ -5,25 +5,31 @@ import { Button } from '../shared/Button';
 import { DialogClose, DialogFrame } from '../shared/DialogFrame';
 import { Field } from '../shared/Field';
 
+/** Whom to excuse from what, and the button that asked for it. */
+export interface Excusing {
+  readonly person: { readonly id: string; readonly name: string };
+  readonly exercise: { readonly id: string; readonly title: string };
+  /** The reason for which they are excused already. */
+  readonly excused: string | null;
+  readonly button: HTMLElement;
+}
+
 /** Lets an exercise not count for someone, with a reason that they see. */
 export function ExcuseDialog({
   courseId,
-  person,
-  exercise,
-  excused,
+  of: { person, exercise, excused, button },
+  onClose,
 }: {
   courseId: string;
-  person: { id: string; name: string };
-  exercise: { id: string; title: string };
-  excused: string | null;
+  of: Excusing;
+  onClose: () => void;
 }) {
-  const [open, setOpen] = useState(false);
   const [reason, setReason] = useState('');
   const excuse = useExcuse(courseId);
   const send = (isExcused: boolean) =>
     excuse.mutate(
       { exerciseId: exercise.id, personId: person.id, excused: isExcused, reason: reason.trim() || 'Counts again.' },
-      { onSuccess: () => setOpen(false) },
+      { onSuccess: onClose },
     );
   return (
     <DialogFrame
@@ -33,17 +39,9 @@ export function ExcuseDialog({
           ? `“${exercise.title}” then neither adds to the mark nor takes from it.`
           : `“${exercise.title}”: ${excused}`
       }
-      open={open}
-      onOpenChange={setOpen}
-      trigger={
-        <button
-          type="button"
-          aria-label={`Excuse ${person.name} from ${exercise.title}`}
-          className="px-0.5 text-slate opacity-0 group-hover:opacity-100 hover:text-ink focus-visible:opacity-100 print:hidden"
-        >
-          ⋮
-        </button>
-      }
+      open
+      onOpenChange={(open) => !open && onClose()}
+      returnTo={button}
     >
       {excused === null && (
         <Field label="Reason, shown to the student">

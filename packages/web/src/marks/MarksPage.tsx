@@ -10,7 +10,7 @@ import { Empty } from '../page/states';
 import { isFoundIn } from '../shared/found';
 import { LongTable } from '../shared/LongTable';
 import { useTitle } from '../shared/useTitle';
-import { ExcuseDialog } from './ExcuseDialog';
+import { ExcuseDialog, type Excusing } from './ExcuseDialog';
 import { ExportMenu } from './ExportMenu';
 import { MarkingDialog } from './MarkingDialog';
 import { MyMarks } from './MyMarks';
@@ -38,6 +38,7 @@ type Order = 'name' | 'group' | 'total';
 function Loaded({ courseId, data, mayChange }: { courseId: string; data: Marks; mayChange: boolean }) {
   const [order, setOrder] = useState<Order>('name');
   const [found, setFound] = useState('');
+  const [excusing, setExcusing] = useState<Excusing>();
   const rows = useMemo(
     () => sorted(data.rows, order).filter(({ person }) => isFoundIn(`${person.name} ${person.studentNumber}`, found)),
     [data, order, found],
@@ -112,8 +113,7 @@ function Loaded({ courseId, data, mayChange }: { courseId: string; data: Marks; 
                       cell={cell}
                       person={row.person}
                       exercise={must(data.exercises[k])}
-                      courseId={courseId}
-                      mayChange={mayChange}
+                      onExcuse={mayChange ? setExcusing : undefined}
                     />
                   </td>
                 ))}
@@ -121,13 +121,14 @@ function Loaded({ courseId, data, mayChange }: { courseId: string; data: Marks; 
             )}
           />
         )}
+        {excusing && <ExcuseDialog courseId={courseId} of={excusing} onClose={() => setExcusing(undefined)} />}
       </main>
     </div>
   );
 }
 
 function sorted(rows: readonly MarksRow[], order: Order): MarksRow[] {
-  const byName = (a: MarksRow, b: MarksRow) => a.person.name.localeCompare(b.person.name);
+  const byName = (a: MarksRow, b: MarksRow) => a.person.name.localeCompare(b.person.name, undefined, { numeric: true });
   const orders = {
     name: byName,
     group: (a: MarksRow, b: MarksRow) =>
@@ -203,14 +204,12 @@ function Cell({
   cell,
   person,
   exercise,
-  courseId,
-  mayChange,
+  onExcuse,
 }: {
   cell: MarksCell;
   person: MarksRow['person'];
   exercise: Marks['exercises'][number];
-  courseId: string;
-  mayChange: boolean;
+  onExcuse: ((of: Excusing) => void) | undefined;
 }) {
   const { points, outOf, excused, counting } = cell;
   const told = `${person.name}, ${exercise.title}: ${points === null ? 'not handed in' : `${formatMark(points)} of ${inPoints(outOf)}`}`;
@@ -235,7 +234,16 @@ function Cell({
           {shown}
         </Link>
       )}
-      {mayChange && <ExcuseDialog {...{ courseId, person, exercise, excused }} />}
+      {onExcuse && (
+        <button
+          type="button"
+          aria-label={`Excuse ${person.name} from ${exercise.title}`}
+          className="px-0.5 text-slate opacity-0 group-hover:opacity-100 hover:text-ink focus-visible:opacity-100 print:hidden"
+          onClick={({ currentTarget }) => onExcuse({ person, exercise, excused, button: currentTarget })}
+        >
+          ⋮
+        </button>
+      )}
     </span>
   );
 }

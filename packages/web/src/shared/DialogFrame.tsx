@@ -8,6 +8,7 @@ export function DialogFrame({
   open,
   onOpenChange,
   trigger,
+  returnTo,
   width = 'w-[min(92vw,520px)]',
   children,
 }: {
@@ -17,6 +18,8 @@ export function DialogFrame({
   onOpenChange?: (open: boolean) => void;
   /** The button that opens it. */
   trigger?: ReactNode;
+  /** Without a trigger: what opened it, and has the focus again afterwards. */
+  returnTo?: HTMLElement | null;
   width?: string;
   children: ReactNode;
 }) {
@@ -26,6 +29,12 @@ export function DialogFrame({
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/20" />
         <Dialog.Content
+          {...(returnTo && {
+            onCloseAutoFocus: (event: Event) => {
+              event.preventDefault();
+              returnTo.focus();
+            },
+          })}
           className={`fixed top-1/2 left-1/2 z-30 flex max-h-[92dvh] ${width} -translate-1/2 flex-col overflow-y-auto rounded-[3px] border border-rule bg-sheet p-5`}
         >
           <Dialog.Title className="font-serif text-[20px]">{title}</Dialog.Title>
