@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
 import type { Marks, MarksCell } from '@nailset/core';
-import { QueryClientProvider, QueryClient } from '@tanstack/react-query';
+import { QueryClient,QueryClientProvider } from '@tanstack/react-query';
 import { render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { MemoryRouter, Route, Routes } from 'react-router';
@@ -85,7 +85,7 @@ test('excusing wants a reason, sends it, and the focus is where it was', async (
   await userEvent.click(excuse);
   await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
   expect(server.sent.find(({ method }) => method === 'PUT')).toMatchObject({
-    path: expect.stringMatching(/exercises\/lamp\/excused\/p2$/),
+    path: expect.stringMatching(/exercises\/lamp\/excused\/p2$/) as unknown,
     body: { excused: true, reason: 'Fog.' },
   });
   await waitFor(() => expect(document.activeElement).toBe(excuseButton('Sailor 2')));
