@@ -127,7 +127,7 @@ describe('a range of stable gains', () => {
   test('may be empty', () => {
     expect(given('none', '1/(s - 1)^2').met).toBe(true);
     expect(given('K > 1', '1/(s - 1)^2').met).toBe(false);
-    expect(given('none').words).toMatch(/^0 of 1 ranges are right\. K = 60 lies outside/);
+    expect(given('none').words).toMatch(/^This is not the range\. K = 60 lies outside/);
   });
 
   test('with dead time ends where the first crossing does', () => {

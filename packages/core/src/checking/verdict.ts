@@ -1,5 +1,6 @@
 import type { Static } from 'typebox';
 import * as Type from 'typebox';
+import { Samples } from '../exercise/seen.js';
 
 const closed = { additionalProperties: false };
 const nullable = (of: ReturnType<typeof Type.Number>) => Type.Union([of, Type.Null()]);
@@ -45,6 +46,9 @@ export const Verdict = Type.Object(
     words: Type.String(),
     items: Type.Array(VerdictItem),
     slip: Type.Optional(RecognisedSlip),
+    responses: Type.Optional(
+      Type.Array(Samples, { description: 'What was tried to see whether the answer holds: unit step responses.' }),
+    ),
     curveDistance: Type.Optional(
       Type.Number({
         description:

@@ -2,9 +2,9 @@ import { sumOfShares } from '../exercise/points.js';
 import type { Verdict, VerdictItem } from './verdict.js';
 
 /** Names the rules by which a verdict was made; raised whenever any verdict could come out differently. */
-export const checkerVersion = '11';
+export const checkerVersion = '12';
 
-type Extra = Partial<Pick<Verdict, 'curveDistance' | 'slip'>>;
+type Extra = Partial<Pick<Verdict, 'curveDistance' | 'responses' | 'slip'>>;
 
 /** Adds up the items; `words` says it in a sentence. With `allOrNothing`, points only when everything is met. */
 export function verdictOf(items: VerdictItem[], words: string, extra: Extra = {}, allOrNothing = false): Verdict {

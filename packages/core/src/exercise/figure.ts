@@ -25,11 +25,16 @@ export function figureCurves(
 }
 
 /** A motion as points for drawing, six significant digits. */
-export function sampled(label: string, motion: Parameters<typeof curveOf>[0], horizon: number): Samples {
+export function sampled(
+  label: string,
+  motion: Parameters<typeof curveOf>[0],
+  horizon: number,
+  { tolerance = fine, digits = 6 } = {},
+): Samples {
   let range = 0;
   for (let k = 0; k <= 50; k++) range = Math.max(range, Math.abs(motion.at((horizon * k) / 50)));
-  const { times, values } = curveOf(motion, horizon, fine * (range || 1));
-  const short = (value: number): number => Number(value.toPrecision(6));
+  const { times, values } = curveOf(motion, horizon, tolerance * (range || 1));
+  const short = (value: number): number => Number(value.toPrecision(digits));
   return { label, times: Array.from(times, short), values: Array.from(values, short) };
 }
 

@@ -2,6 +2,7 @@ import { sampled } from '../exercise/figure.js';
 import type { Samples } from '../exercise/seen.js';
 import { orElse } from '../expression/problem.js';
 import { TransferSubject } from '../quantity/subject.js';
+import type { Motion } from '../response/motion.js';
 import { respond } from '../response/respond.js';
 import type { Transfer } from '../system/transfer.js';
 
@@ -11,3 +12,26 @@ export const responseShown = (system: Transfer): Samples | undefined =>
     const { settlingTime } = new TransferSubject(system).measures;
     return settlingTime === null ? undefined : sampled('expected', respond(system), 1.6 * settlingTime || 1);
   });
+
+/** How far a step response has to go to be seen growing; what tracks a step stays below. */
+const grown = 3;
+
+/**
+ * The unit step response of a system over a time in which it is seen to settle or to grow, as coarse as a small picture
+ * bears. Undefined where it does neither soon.
+ */
+export const responseTried = (system: Transfer, label: string): Samples | undefined =>
+  orElse(undefined, () => {
+    const motion = respond(system);
+    const { settlingTime } = new TransferSubject(system).measures;
+    const horizon = settlingTime === null ? growingTime(motion) : 1.3 * settlingTime || 1;
+    return horizon === undefined ? undefined : sampled(label, motion, horizon, { tolerance: 0.01, digits: 4 });
+  });
+
+/** Until when a response has grown so far. */
+function growingTime(motion: Motion): number | undefined {
+  for (let time = 2 ** -20; time < 2 ** 30; time *= 1.5) {
+    for (let k = 1; k <= 24; k++) if (Math.abs(motion.at((time * k) / 24)) > grown) return time;
+  }
+  return undefined;
+}

@@ -48,6 +48,7 @@ export function BenchSheet({
   handing,
   below,
   more,
+  isBeside = false,
   keys = handing !== undefined,
 }: {
   bench: Bench;
@@ -58,12 +59,15 @@ export function BenchSheet({
   below?: ReactNode;
   /** What stands below the tries. */
   more?: ReactNode;
+  /** Whether the page is about something else, which it stands beside. */
+  isBeside?: boolean;
   /** Whether the bench listens to the keyboard as a whole. */
   keys?: boolean;
 }) {
   const [keysShown, setKeysShown] = useState(false);
   const [folded, setFolded] = useState(false);
   const part = bench.parts.find(({ id }) => id === work.open) ?? must(bench.parts[0]);
+  const Title = isBeside ? 'h2' : 'h1';
   const scope = useMemo<Scope>(() => lettersOf(bench), [bench]);
   const closed = handing?.closed ?? false;
   const state = usePartState(bench, work, part, scope, closed);
@@ -107,10 +111,10 @@ export function BenchSheet({
     <ShownContext value={bench}>
       <div className="@container flex min-h-0 flex-1 flex-col">
         <div className="grid flex-1 content-start @min-[900px]:grid-cols-[248px_1fr_252px] @min-[900px]:content-stretch">
-          <aside className="border-rule @max-[900px]:border-b @min-[900px]:border-r">
+          <aside aria-label="What is asked" className="border-rule @max-[900px]:border-b @min-[900px]:border-r">
             <div className="px-5 py-5 @min-[900px]:sticky @min-[900px]:top-0 @min-[900px]:max-h-[calc(100dvh-54px)] @min-[900px]:overflow-y-auto">
               <div className="mb-3 flex items-baseline justify-between gap-3">
-                <h1 className="font-serif text-[21px] leading-[1.25]">{bench.title}</h1>
+                <Title className="font-serif text-[21px] leading-[1.25]">{bench.title}</Title>
                 <button
                   type="button"
                   className="link shrink-0 text-[13px] @min-[900px]:hidden"
@@ -153,7 +157,7 @@ export function BenchSheet({
               {below}
             </Suspense>
           </div>
-          <aside className="border-rule @max-[900px]:border-t @min-[900px]:border-l">
+          <aside aria-label="What came of it" className="border-rule @max-[900px]:border-t @min-[900px]:border-l">
             <div className="flex flex-col gap-6 px-5 py-5 @min-[900px]:sticky @min-[900px]:top-0 @min-[900px]:max-h-[calc(100dvh-54px)] @min-[900px]:overflow-y-auto">
               {items && <NailRail items={items} onStep={part.kind === 'gains' && measuresAStep(part)} />}
               <div ref={handed} tabIndex={-1} className="outline-none">

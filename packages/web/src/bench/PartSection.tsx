@@ -63,7 +63,7 @@ export function PartBench({
         />
       )}
       {part.hints && bench.mayHandIn && <Hints bench={bench} part={part} />}
-      {bench.working && <WorkingNote key={`working ${part.id}`} exerciseId={bench.exerciseId} partId={part.id} />}
+      {bench.working && <WorkingNote key={`working ${part.id}`} exerciseId={bench.exerciseId} part={part} />}
     </div>
   );
 }

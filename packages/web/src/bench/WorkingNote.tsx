@@ -3,11 +3,11 @@ import { useWorking } from '../api/learning';
 import { WorkingList } from '../shared/WorkingList';
 
 /** The way to the expected answer, once someone wants to see it. */
-export function WorkingNote({ exerciseId, partId }: { exerciseId: string; partId: string }) {
+export function WorkingNote({ exerciseId, part }: { exerciseId: string; part: { id: string; title: string } }) {
   const [open, setOpen] = useState(false);
-  const working = useWorking(exerciseId, partId, open);
+  const working = useWorking(exerciseId, part.id, open);
   return (
-    <section aria-label="Working" className="mt-4 max-w-3xl">
+    <section aria-label={`Working: ${part.title}`} className="mt-4 max-w-3xl">
       <button type="button" className="link text-[13px]" aria-expanded={open} onClick={() => setOpen(!open)}>
         {open ? 'Hide the working' : 'Show the working'}
       </button>

@@ -152,7 +152,7 @@ function PartRow({
               type="button"
               aria-label={`Move part ${part.title} up`}
               title="Alt and an arrow key do the same"
-              className="px-0.5 text-slate hover:text-petrol"
+              className="min-h-6 min-w-6 text-slate hover:text-petrol"
               onClick={() => onMove(-1)}
             >
               ↑
@@ -160,7 +160,7 @@ function PartRow({
             <button
               type="button"
               aria-label={`Move part ${part.title} down`}
-              className="px-0.5 text-slate hover:text-petrol"
+              className="min-h-6 min-w-6 text-slate hover:text-petrol"
               onClick={() => onMove(1)}
             >
               ↓
@@ -174,7 +174,11 @@ function PartRow({
             action="Remove"
             onDo={onRemove}
           >
-            <button type="button" aria-label={`Remove part ${part.title}`} className="text-slate hover:text-brick">
+            <button
+              type="button"
+              aria-label={`Remove part ${part.title}`}
+              className="min-h-6 min-w-6 text-slate hover:text-brick"
+            >
               ×
             </button>
           </AskFirst>

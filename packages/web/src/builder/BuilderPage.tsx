@@ -114,7 +114,8 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
         )}
       </Header>
       <Problems problems={problems} />
-      <main className="grid min-h-0 flex-1 xl:grid-cols-[minmax(345px,1fr)_minmax(400px,1.15fr)_minmax(470px,1.45fr)] xl:grid-rows-[minmax(0,1fr)]">
+      <main className="relative grid min-h-0 flex-1 xl:grid-cols-[minmax(345px,1fr)_minmax(400px,1.15fr)_minmax(470px,1.45fr)] xl:grid-rows-[minmax(0,1fr)]">
+        <h1 className="sr-only">Builder: {document.title || 'untitled'}</h1>
         <div className="relative border-rule px-5 py-4 max-xl:border-b xl:overflow-y-auto xl:border-r">
           <UnreadProvider key={takenBack} value={unread}>
             <GivenColumn {...{ document, scope, findings, disabled, edit }} />

@@ -41,7 +41,7 @@ export function FigureEditor({
   return (
     <FieldScope name="figure">
       <section aria-label="Curves" className="grid gap-2 border-t border-rule pt-2">
-        <h4 className="caption">Curves</h4>
+        <h3 className="caption">Curves</h3>
         <InputEditor
           label="Input"
           input={figure.input}

@@ -44,12 +44,12 @@ export function StudentPreview({ document, open }: { document: ExerciseDocument;
       }
     >
       <h2 className="sr-only">Student’s view</h2>
-      <div className="flex items-center gap-3 border-b border-rule px-5 py-2 text-[13px] text-slate">
+      <div className="flex flex-wrap items-center gap-3 border-b border-rule px-5 py-2 text-[13px] text-slate">
         {draws && (
-          <label className="mr-auto flex items-center gap-2">
+          <label className="mr-auto flex max-w-full items-center gap-2">
             Numbers of
             <select
-              className="input w-auto px-1.5 py-1 text-[13px]"
+              className="input w-auto min-w-0 px-1.5 py-1 text-[13px]"
               value={draw}
               onChange={(event) => setDraw(Number(event.target.value))}
             >
@@ -156,6 +156,7 @@ function Preview({
         dispatch={dispatch}
         handing={{ busy: false, error, closed: false, worth: '', handIn }}
         keys={full}
+        isBeside={!full}
       />
     </>
   );

@@ -85,7 +85,7 @@ function Loaded({ sheet }: { sheet: ClassSheet }) {
           , or let them join with the course code.
         </Empty>
       ) : (
-        <main className="grid min-h-0 flex-1 xl:grid-cols-[1.12fr_1fr] xl:grid-rows-[minmax(0,1fr)] print:block">
+        <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] xl:grid-cols-[1.12fr_1fr] xl:grid-rows-[minmax(0,1fr)] print:block">
           <div className="relative flex min-h-0 flex-col border-rule px-5 py-4 max-xl:border-b xl:border-r">
             <h1 className="sr-only">Class sheet</h1>
             <RowFilter

@@ -125,7 +125,7 @@ function Cell({
       aria-label={`${name}, ${part.title}: ${formatMark(cell.points)} of ${inPoints(cell.outOf)}, try ${cell.attempt}${review}`}
       aria-pressed={cell.tries.some(({ submissionId }) => submissionId === chosen)}
       onClick={() => onChoose(cell.submissionId)}
-      className="-mx-1 flex items-center gap-0.5 rounded-[3px] px-1 py-[3px] hover:bg-wash aria-pressed:outline aria-pressed:outline-petrol"
+      className="-mx-1 flex min-h-6 min-w-6 items-center gap-0.5 rounded-[3px] px-1 py-[3px] hover:bg-wash aria-pressed:outline aria-pressed:outline-petrol"
     >
       {cell.outOfTime ? (
         <span className="text-note text-copper">not checked</span>

@@ -7,7 +7,9 @@ export function Nowhere() {
     <>
       <Header />
       <main>
-        <Empty title="There is no such page.">Follow the name at the top left to your course.</Empty>
+        <Empty title="There is no such page." isPage>
+          Follow the name at the top left to your course.
+        </Empty>
       </main>
     </>
   );

@@ -55,7 +55,7 @@ export function ShelfView({ courseId, role }: { courseId: string; role: Role }) 
             <div className="mb-5 flex items-baseline justify-between">
               <h1 className="font-serif text-[26px]">Shelf</h1>
               {role === 'instructor' && (
-                <span className="flex gap-2">
+                <span className="flex flex-wrap gap-2">
                   <input
                     ref={picker}
                     type="file"

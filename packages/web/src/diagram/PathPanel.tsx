@@ -45,7 +45,7 @@ export function PathPanel({ diagram, pair }: { diagram: BlockDiagram; pair: Sign
       />
       <div className="grid gap-x-6 gap-y-3 @min-[700px]:grid-cols-2">
         <div>
-          <h3 className="caption mb-1">Forward paths and cofactors</h3>
+          <h2 className="caption mb-1">Forward paths and cofactors</h2>
           <ul>
             {view.forward.map(({ gain, cofactor, signals }, k) =>
               entry(
@@ -63,7 +63,7 @@ export function PathPanel({ diagram, pair }: { diagram: BlockDiagram; pair: Sign
           )}
         </div>
         <div>
-          <h3 className="caption mb-1">Loops</h3>
+          <h2 className="caption mb-1">Loops</h2>
           <ul>
             {view.loops.map(({ gain, signals }, k) =>
               entry(`loop ${k}`, `loop ${k + 1}`, `L_{${k + 1}}=${latexOf(gain)}`, signals),

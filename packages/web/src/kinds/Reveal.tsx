@@ -1,13 +1,30 @@
-import type { Bench } from '@nailset/core';
+import { type Bench, type Curve, numberFromText, orElse, quantities, type QuantityName, withUnit } from '@nailset/core';
 import { useMemo, useState } from 'react';
 import { frameFor } from '../plot/frame';
+import { type MeasureMark, placeOf } from '../plot/measureMarks';
 import { ResponsePlot } from '../plot/ResponsePlot';
 import { curveFrom } from '../plot/samples';
 import { Formula } from '../shared/Formula';
 
-/** What was expected, with the response that it belongs to. */
-export function Reveal({ solution, isFormula = false }: { solution: Bench['solutions'][number]; isFormula?: boolean }) {
+/** A quantity that is read off the response: the value typed for it, if one was. */
+interface Read {
+  readonly quantity: string | undefined;
+  readonly unit: string;
+  readonly own: number | undefined;
+}
+
+/** What was expected, with the response that it belongs to; and where on it both it and the typed number lie. */
+export function Reveal({
+  solution,
+  isFormula = false,
+  read,
+}: {
+  solution: Bench['solutions'][number];
+  isFormula?: boolean;
+  read?: Read;
+}) {
   const curve = useMemo(() => solution.curve && curveFrom(solution.curve), [solution.curve]);
+  const marks = useMemo(() => (curve && read ? marksOf(read, solution.text, curve) : []), [curve, read, solution.text]);
   const tMax = curve?.times[curve.times.length - 1] ?? 1;
   const [frame, setFrame] = useState(() => frameFor(tMax, curve ? [curve] : []));
   return (
@@ -28,10 +45,23 @@ export function Reveal({ solution, isFormula = false }: { solution: Bench['solut
           frame={frame}
           onFit={() => setFrame(frameFor(tMax, [curve]))}
           curves={[{ id: 'now', curve, look: 'now', label: 'response' }]}
-          summary="The step response that the question was about."
+          marks={marks}
+          summary={['The step response that the question was about.', ...marks.map(({ words }) => words)].join(' ')}
           className="h-[300px]"
         />
       )}
     </div>
   );
+}
+
+function marksOf({ quantity, unit, own }: Read, expected: string, curve: Curve): MeasureMark[] {
+  if (quantity === undefined || !(quantity in quantities)) return [];
+  const name = quantity as QuantityName;
+  const right = orElse(undefined, () => numberFromText(expected, unit));
+  const mark = (id: string, value: number | undefined, lead: string, isMissed: boolean): MeasureMark[] => {
+    const place = value === undefined ? undefined : placeOf(name, value, curve);
+    return place && value !== undefined ? [{ id, ...place, words: `${lead} ${withUnit(value, unit)}`, isMissed }] : [];
+  };
+  const isOff = own !== undefined && right !== undefined && Math.abs(own - right) > 1e-3 * Math.abs(right);
+  return [...mark('right', right, 'expected', false), ...(isOff ? mark('own', own, 'yours', true) : [])];
 }

@@ -42,7 +42,7 @@ export function SheetActions({
       </button>
       {teaches && <MakeExercise sheet={sheet} chosen={chosen} />}
       {!isSignedIn && (
-        <Link to="/" className="link">
+        <Link to="/" className="link inline-flex min-h-6 items-center">
           Sign in
         </Link>
       )}

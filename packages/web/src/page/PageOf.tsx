@@ -21,7 +21,10 @@ export function PageOf<T>({
         {query.isPending ? (
           <Loading what={what} />
         ) : (
-          <ErrorNote error={query.error} retry={() => void query.refetch()} />
+          <>
+            <h1 className="sr-only">{what}: not done</h1>
+            <ErrorNote error={query.error} retry={() => void query.refetch()} />
+          </>
         )}
       </main>
     </>

@@ -30,10 +30,20 @@ export function ErrorNote({ error, retry }: { error: unknown; retry?: () => void
 }
 
 /** Nothing here yet, and what to do about it. */
-export function Empty({ title, children }: { title: string; children?: ReactNode }) {
+export function Empty({
+  title,
+  children,
+  isPage = false,
+}: {
+  title: string;
+  children?: ReactNode;
+  /** Whether it is all that the page says. */
+  isPage?: boolean;
+}) {
+  const Title = isPage ? 'h1' : 'p';
   return (
     <div className="px-5 py-12 text-center">
-      <p className="font-serif text-lg">{title}</p>
+      <Title className="font-serif text-lg">{title}</Title>
       {children && <div className="mt-2 text-slate">{children}</div>}
     </div>
   );

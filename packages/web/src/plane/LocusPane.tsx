@@ -149,7 +149,8 @@ function Readings({ name, readings }: { name: string; readings: readonly PlaneRe
       <table aria-label="Readings on the locus" className="w-full text-right text-note">
         <thead className="text-slate">
           <tr>
-            {['', 'pole', 'ζ', 'ωn', 'rule', 'response', name].map((head) => (
+            <td />
+            {['pole', 'ζ', 'ωn', 'rule', 'response', name].map((head) => (
               <th key={head} className="px-1.5 font-normal">
                 {head}
               </th>

@@ -89,11 +89,11 @@ export function Band({ band, x, y, frame }: { band: MeasureBand; x: Scale; y: Sc
 export function Mark({ mark, x, y, frame }: { mark: MeasureMark; x: Scale; y: Scale; frame: Frame }) {
   const within = (t: number) => x(clamp(t, frame.tMin ?? 0, frame.tMax));
   const level = (value: number) => y(clamp(value, frame.yMin, frame.yMax));
-  const { from, to, words } = mark;
+  const { from, to, words, isMissed } = mark;
   const upright = from.t === to.t;
   if (from.t > frame.tMax || to.t < (frame.tMin ?? 0)) return null;
   return (
-    <g className="fill-plum stroke-plum">
+    <g className={isMissed ? 'fill-brick stroke-brick' : 'fill-plum stroke-plum'}>
       <line
         x1={within(from.t)}
         x2={within(to.t)}

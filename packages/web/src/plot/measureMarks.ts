@@ -1,4 +1,5 @@
-import { type Curve, formatNumber, type Measures, type TimeUnit, withUnit } from '@nailset/core';
+import { type Curve, formatNumber, type Measures, type QuantityName, type TimeUnit, withUnit } from '@nailset/core';
+import { valueAt } from './frame';
 
 /** A line drawn into the plot to show where a measure is read, with its words at one end. */
 export interface MeasureMark {
@@ -6,6 +7,8 @@ export interface MeasureMark {
   readonly from: { t: number; y: number };
   readonly to: { t: number; y: number };
   readonly words?: string;
+  /** Of an answer that misses. */
+  readonly isMissed?: boolean;
 }
 
 /** A stretch of the plot, such as the settling band. */
@@ -51,4 +54,37 @@ function firstAt({ times, values }: Curve, level: number): number {
   if (k <= 0) return 0;
   const share = (level - values[k - 1]!) / (values[k]! - values[k - 1]! || 1);
   return times[k - 1]! + share * (times[k]! - times[k - 1]!);
+}
+
+/** Where a value of a quantity lies on a unit step response that has settled at its end; undefined where it has no place there. */
+export function placeOf(
+  quantity: QuantityName,
+  value: number,
+  curve: Curve,
+): Pick<MeasureMark, 'from' | 'to'> | undefined {
+  const end = curve.times.at(-1) ?? 0;
+  const final = curve.values.at(-1) ?? 0;
+  const level = (y: number) => ({ from: { t: 0, y }, to: { t: end, y } });
+  const upright = (t: number, y = valueAt(curve, t)) => ({ from: { t, y: 0 }, to: { t, y } });
+  switch (quantity) {
+    case 'overshootPercent':
+      return level(final * (1 + value / 100));
+    case 'undershootPercent':
+      return level((-final * value) / 100);
+    case 'peakValue':
+    case 'finalValue':
+    case 'largestMagnitude':
+      return level(value);
+    case 'stepError':
+      return level(final <= 1 ? 1 - value : 1 + value);
+    case 'peakTime':
+    case 'settlingTime':
+    case 'delayTime':
+    case 'riseTimeFull':
+      return upright(value);
+    case 'riseTime':
+      return upright(firstAt(curve, 0.1 * final) + value, 0.9 * final);
+    default:
+      return undefined;
+  }
 }

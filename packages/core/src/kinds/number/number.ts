@@ -5,7 +5,9 @@ import { absoluteTolerance } from '../../exercise/tolerance.js';
 import { must } from '../../expression/must.js';
 import { orElse, Problem } from '../../expression/problem.js';
 import { parseFormula, systemFrom } from '../../formula/evaluate.js';
+import { quantities } from '../../quantity/index.js';
 import { quantityNames } from '../../quantity/names.js';
+import { unityFeedback } from '../../system/transfer.js';
 import { type AnswerKind, defaults } from '../kind.js';
 import { responseShown } from '../shown.js';
 import { checking, expectedNumber, holdsWith, refuseNoise } from './check.js';
@@ -49,12 +51,15 @@ export const number: AnswerKind<'number'> = {
     ...(part.condition ? [] : askedAndShown(part, models, parameters)),
     ...ruleWarnings(part, must(models[0])),
   ],
-  /** The step response of the system that the formula reads something off. */
+  /** The step response of the system that the formula reads something off; with the loop closed, where it is a loop’s. */
   curve({ formula }, { scope }) {
     const tree = parseFormula(formula);
     const of = tree.kind === 'call' ? tree.of[0] : undefined;
     const system = of && orElse(undefined, () => systemFrom(of, scope));
-    return system && responseShown(system);
+    if (!system || tree.kind !== 'call') return undefined;
+    const quantity = quantityNames.find((name) => name === tree.name);
+    const isLoop = quantity !== undefined && quantities[quantity].source === 'loop';
+    return orElse(undefined, () => responseShown(isLoop ? unityFeedback(system) : system));
   },
 };
 

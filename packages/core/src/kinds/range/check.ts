@@ -2,11 +2,14 @@ import type { Model } from '../../checking/model.js';
 import type { VerdictItem } from '../../checking/verdict.js';
 import { plain, verdictOf } from '../../checking/verdictOf.js';
 import { formatNumber } from '../../checking/words.js';
+import type { Samples } from '../../exercise/seen.js';
 import { systemFrom } from '../../formula/evaluate.js';
 import { type Range, stableGainsWithDeadTime } from '../../locus/stableRanges.js';
 import { rationalFromNumber } from '../../rational/number.js';
-import { asDelayedFraction } from '../../system/transfer.js';
+import { asDelayedFraction, inSeries, unityFeedback } from '../../system/transfer.js';
+import { constantTransfer } from '../../system/transferAlgebra.js';
 import type { Checking } from '../kind.js';
+import { responseTried } from '../shown.js';
 import type { RangePart } from './part.js';
 import { rangesFromText, rangeWords } from './text.js';
 
@@ -39,8 +42,15 @@ export const isSameRange = (part: RangePart, expected: Range, given: Range): boo
 /** How far inside a stretch a gain is tried: well away from its ends, which rounding moves. */
 const wellInside = 0.05;
 
-/** Where two sets of ranges differ: a gain in it that is typed and not stable, or stable and not typed. */
-function counterexample(expected: readonly Range[], given: readonly Range[]): string[] {
+/** A gain that was tried, and what came of it. */
+interface Tried {
+  readonly gain: number;
+  readonly isTyped: boolean;
+  readonly isStable: boolean;
+}
+
+/** One gain that is typed and one that is not; those first that show the answer wrong. */
+function triedGains(expected: readonly Range[], given: readonly Range[]): Tried[] {
   const ends = [0, ...expected.flat(), ...given.flat()].filter(Number.isFinite);
   const cuts = [...new Set(ends)].sort((a, b) => a - b);
   const holds = (ranges: readonly Range[], gain: number) => ranges.some(([from, to]) => from < gain && gain < to);
@@ -48,14 +58,32 @@ function counterexample(expected: readonly Range[], given: readonly Range[]): st
     const to = cuts[k + 1] ?? (from > 0 ? 2 * from : 1);
     if (to - from < wellInside * to) return [];
     const gain = Number((from > 0 ? Math.sqrt(from * to) : to / 2).toPrecision(2));
-    return from < gain && gain < to ? [gain] : [];
+    if (from >= gain || gain >= to) return [];
+    return [{ gain, isTyped: holds(given, gain), isStable: holds(expected, gain) }];
   });
-  const inside = tried.find((gain) => holds(given, gain) && !holds(expected, gain));
-  const outside = tried.find((gain) => !holds(given, gain) && holds(expected, gain));
-  return [
-    ...(inside === undefined ? [] : [`K = ${formatNumber(inside)} lies in yours, and there the loop is unstable.`]),
-    ...(outside === undefined ? [] : [`K = ${formatNumber(outside)} lies outside, and there the loop is stable.`]),
-  ];
+  return [true, false].flatMap((typed) => {
+    const own = tried.filter(({ isTyped }) => isTyped === typed);
+    const found = own.find(({ isTyped, isStable }) => isTyped !== isStable) ?? own[0];
+    return found ? [found] : [];
+  });
+}
+
+/** Short, and never 0. */
+const gainText = (gain: number): string => (Math.abs(gain) < 1e-6 ? String(gain) : formatNumber(gain));
+
+const triedWords = ({ gain, isTyped, isStable }: Tried): string =>
+  `K = ${gainText(gain)} lies ${isTyped ? 'in yours' : 'outside'}, and there the loop is ${isStable ? 'stable' : 'unstable'}.`;
+
+/** The closed loop with each gain that was tried. */
+function responsesOf(part: RangePart, model: Model, tried: readonly Tried[]): Samples[] {
+  const open = systemFrom(part.of, model.scope);
+  return tried.flatMap(({ gain, isTyped, isStable }) => {
+    const place = isTyped ? 'in your range' : 'outside it';
+    const label = `K = ${gainText(gain)}, ${place}: ${isStable ? 'stable' : 'unstable'}`;
+    const loop = unityFeedback(inSeries(constantTransfer(rationalFromNumber(gain)), open));
+    const shown = responseTried(loop, label);
+    return shown ? [shown] : [];
+  });
 }
 
 export const checking: Checking<'range'> = {
@@ -87,11 +115,14 @@ export const checking: Checking<'range'> = {
       items.push(item(String(k + 1), none ? 'none' : `range ${k + 1}`, none && given.length === 0, words));
     }
     const good = items.filter(({ met }) => met).length;
-    const words =
-      good === slots
-        ? 'The range is right.'
-        : [`${good} of ${slots} ranges are right.`, ...counterexample(expected, given)].join(' ');
-    return verdictOf(items, words, {}, part.marking === 'allOrNothing');
+    const isAll = part.marking === 'allOrNothing';
+    if (good === slots) return verdictOf(items, 'The range is right.', {}, isAll);
+    const tried = triedGains(expected, given);
+    const telling = tried.filter(({ isTyped, isStable }) => isTyped !== isStable);
+    const right = slots === 1 ? 'This is not the range.' : `${good} of ${slots} ranges are right.`;
+    const words = [right, ...telling.map(triedWords)].join(' ');
+    const responses = responsesOf(part, model, tried);
+    return verdictOf(items, words, responses.length > 0 ? { responses } : {}, isAll);
   },
   solution: (part, model) => expectedRanges(part, model).map(rangeWords).join(' or ') || 'none',
 };

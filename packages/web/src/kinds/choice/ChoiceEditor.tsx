@@ -29,7 +29,7 @@ export function ChoiceEditor({ part, scope, diagrams, findings, onChange }: Edit
   return (
     <>
       <section aria-label="Options" className="grid gap-2">
-        <h4 className="caption">Options</h4>
+        <h3 className="caption">Options</h3>
         {part.options.map((option, index) => (
           <div key={option.id} className="grid gap-1 border-t border-grid pt-2">
             <div className="grid grid-cols-[1fr_14px] items-center gap-2">

@@ -61,7 +61,7 @@ export function NailsEditor({
     ]);
   return (
     <section aria-label="Nails accepted">
-      <h4 className="caption mt-1 mb-1">Accepted: all of these nails</h4>
+      <h3 className="caption mt-1 mb-1">Accepted: all of these nails</h3>
       <ul>
         {nails.map((nail, index) => {
           const remove = nails.length > 1 ? () => onChange(without(nails, index)) : undefined;

@@ -5,12 +5,15 @@ import { Reveal } from '../Reveal';
 export function NumberBench({
   part,
   text,
+  own,
   solution,
   together,
   onChange,
 }: {
   part: SeenOf<'number'>;
   text: string;
+  /** What was handed in last, as a number. */
+  own: number | undefined;
   solution: Bench['solutions'][number] | undefined;
   together: boolean;
   onChange: (text: string) => void;
@@ -41,7 +44,12 @@ export function NumberBench({
         {quantity && `${quantity.definition} `}
         {(part.toleranceAbsolute ?? part.tolerancePercent) > 0 && `Within ${within} counts.`}
       </p>
-      {solution && <Reveal solution={solution} />}
+      {solution && (
+        <Reveal
+          solution={solution}
+          {...(quantity ? { read: { quantity: part.quantity, unit: part.unit, own } } : {})}
+        />
+      )}
     </div>
   );
 }

@@ -1,13 +1,13 @@
-import { attempt, numberFromText, Problem } from '@nailset/core';
+import { type Answer, attempt, numberFromText, orElse, Problem, type Scope } from '@nailset/core';
 import { isText } from '../../shared/stored';
 import type { StudentKind } from '../kind';
 import { isSameText, ShownText } from '../typed';
 import { NumberBench } from './NumberBench';
 
 export const number: StudentKind<'number'> = {
-  Bench: ({ part, answer, solution, together, onChange }) => (
+  Bench: ({ part, answer, last, scope, solution, together, onChange }) => (
     <NumberBench
-      {...{ part, solution, together, text: answer.text }}
+      {...{ part, solution, together, text: answer.text, own: numberOf(last?.answer, part.unit, scope) }}
       onChange={(text) => onChange({ ...answer, text })}
     />
   ),
@@ -28,3 +28,6 @@ export const number: StudentKind<'number'> = {
   entersByKey: true,
   symbols: ['√', '^', '(', ')', 'π', 'ζ', 'ωₙ', 'τ'],
 };
+
+const numberOf = (answer: Answer | undefined, unit: string, { names }: Scope): number | undefined =>
+  answer?.kind === 'number' ? orElse(undefined, () => numberFromText(answer.text, unit, names)) : undefined;

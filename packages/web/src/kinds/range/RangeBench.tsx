@@ -1,16 +1,19 @@
-import { type Bench, formatNumber, type SeenOf } from '@nailset/core';
+import { type Attempt, type Bench, formatNumber, type SeenOf } from '@nailset/core';
 import { Reveal } from '../Reveal';
+import { TriedResponses } from '../TriedResponses';
 
 /** Ranges of a gain, as they are written. */
 export function RangeBench({
   part,
   text,
+  last,
   solution,
   together,
   onChange,
 }: {
   part: SeenOf<'range'>;
   text: string;
+  last: Attempt | undefined;
   solution: Bench['solutions'][number] | undefined;
   together: boolean;
   onChange: (text: string) => void;
@@ -34,6 +37,7 @@ export function RangeBench({
         For example 0 &lt; K &lt; 42, or K &gt; 3; several with “or”; “none” if there is none. Ends within{' '}
         {formatNumber(part.tolerancePercent)} % count.
       </p>
+      <TriedResponses verdict={last?.verdict} />
       {solution && <Reveal solution={solution} />}
     </div>
   );

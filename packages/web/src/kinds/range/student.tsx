@@ -5,9 +5,9 @@ import { isSameText, readableAs, ShownText } from '../typed';
 import { RangeBench } from './RangeBench';
 
 export const range: StudentKind<'range'> = {
-  Bench: ({ part, answer, solution, together, onChange }) => (
+  Bench: ({ part, answer, last, solution, together, onChange }) => (
     <RangeBench
-      {...{ part, solution, together, text: answer.text }}
+      {...{ part, last, solution, together, text: answer.text }}
       onChange={(text) => onChange({ ...answer, text })}
     />
   ),

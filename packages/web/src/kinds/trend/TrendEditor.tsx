@@ -18,7 +18,7 @@ export function TrendEditor({ part, scope, findings, onChange }: EditorProps<'tr
   return (
     <>
       <section aria-label="Columns" className="grid gap-1.5">
-        <h4 className="caption">Columns: one parameter, changed</h4>
+        <h3 className="caption">Columns: one parameter, changed</h3>
         {part.changes.map((change, index) => (
           <div key={change.id} className="grid grid-cols-[1fr_64px_auto_64px_14px] items-center gap-1.5 text-[13px]">
             <CellText
@@ -63,7 +63,7 @@ export function TrendEditor({ part, scope, findings, onChange }: EditorProps<'tr
         )}
       </section>
       <section aria-label="Rows" className="grid gap-2">
-        <h4 className="caption">Rows: what may go up or down</h4>
+        <h3 className="caption">Rows: what may go up or down</h3>
         {part.rows.map((row, index) => (
           <div key={row.id} className="grid gap-1 border-t border-grid pt-2">
             <div className="grid grid-cols-[1fr_14px] items-center gap-2">

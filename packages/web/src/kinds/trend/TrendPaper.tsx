@@ -5,7 +5,7 @@ export const TrendPaper = ({ part }: { part: SeenOf<'trend'> }) => (
   <table className="mt-2 break-inside-avoid">
     <thead>
       <tr>
-        <th />
+        <td />
         {part.changes.map(({ id, label }) => (
           <th key={id} className="px-3 py-1 text-left font-normal">
             {label}

@@ -1,0 +1,22 @@
+import type { Samples, ShownPlot, Verdict } from '@nailset/core';
+import { OptionPlot, optionFrame } from '../plot/OptionPlot';
+
+/** What was tried to see whether an answer holds, each with its response to a step. */
+export function TriedResponses({ verdict }: { verdict: Verdict | null | undefined }) {
+  const responses = verdict?.responses ?? [];
+  if (responses.length === 0) return null;
+  return (
+    <section aria-label="What was tried" className="mt-4 grid max-w-3xl grid-cols-1 gap-4 md:grid-cols-2">
+      {responses.map((samples) => {
+        const plot = plotOf(samples);
+        return <OptionPlot key={samples.label} title={samples.label} plot={plot} frame={optionFrame([plot])} />;
+      })}
+    </section>
+  );
+}
+
+const plotOf = ({ times, values }: Samples): ShownPlot => ({
+  kind: 'step',
+  lines: [{ x: [...times], y: [...values] }],
+  marks: [],
+});
