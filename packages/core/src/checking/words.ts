@@ -1,10 +1,10 @@
 import type { Settings } from '../exercise/answer.js';
 /** A number for people: three significant digits, no exponent between 0.001 and 100,000. */
 export function formatNumber(value: number): string {
-  if (!Number.isFinite(value)) return '∞';
+  if (!Number.isFinite(value)) return value < 0 ? '−∞' : '∞';
   const size = Math.abs(value);
   if (size === 0 || size < 1e-9) return '0';
-  if (size >= 1e5 || size < 1e-3) return value.toExponential(2).replace('e+', 'e').replace('-', '−');
+  if (size >= 1e5 || size < 1e-3) return value.toExponential(2).replace('e+', 'e').replaceAll('-', '−');
   const digits = Math.max(0, 2 - Math.floor(Math.log10(size)));
   return String(Number(value.toFixed(digits))).replace('-', '−');
 }

@@ -3,6 +3,7 @@ import { type ScaleContinuousNumeric, scaleLinear, scaleLog } from 'd3-scale';
 import { useId } from 'react';
 import { tenths } from './frame';
 import { PlotFrame } from './PlotFrame';
+import { plotWords } from './plotWords';
 
 type Pair = readonly [low: number, high: number];
 
@@ -112,7 +113,7 @@ export function OptionPlot({ title, plot, frame }: { title: string; plot: ShownP
         viewBox={`0 0 ${width} ${height}`}
         className="w-full bg-sheet text-[10px]"
         role="img"
-        aria-label={`${title}: ${up.join(' and ')} over ${across}. Its table has the numbers.`}
+        aria-label={`${title}: ${up.join(' and ')} over ${across}. ${plotWords(plot)}`}
       >
         <defs>
           <clipPath id={clip}>

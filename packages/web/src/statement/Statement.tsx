@@ -51,6 +51,12 @@ const components: Components = {
 
 const keepPictures = (url: string): string => (/^(picture|diagram):/.test(url) ? url : defaultUrlTransform(url));
 
+/** What the words of an option come to where nothing can be shown: pictures by their titles. */
+export const plainText = (text: string): string =>
+  text
+    .replace(/!\[([^\]]*)\]\((?:diagram|picture):([^)]*)\)/g, (_, alt: string, name: string) => alt || name)
+    .replace(/[$*_`#]/g, '');
+
 /** Markdown with maths and the exercise’s pictures; markup in it is shown as text. */
 export const Statement = memo(function Statement({ text }: { text: string }) {
   // A formula alone on its line is a displayed one, whether or not its dollar signs have lines of their own.

@@ -1,8 +1,9 @@
-import { type Bench, must, type StudentPart } from '@nailset/core';
+import { type Bench, must, type ShownPlot, type StudentPart } from '@nailset/core';
 import { useMemo } from 'react';
 import type { WorkAction } from '../../loop/action';
 import { optionFrame, OptionPlot, optionTitle } from '../../plot/OptionPlot';
-import { Statement } from '../../statement/Statement';
+import { plotWords } from '../../plot/plotWords';
+import { plainText, Statement } from '../../statement/Statement';
 
 /** Options to choose from: one, or all that are right. */
 export function ChoiceBench({
@@ -33,6 +34,7 @@ export function ChoiceBench({
               <input
                 type={part.several ? 'checkbox' : 'radio'}
                 name={`choice-${part.id}`}
+                {...spokenName(text, plot)}
                 className="accent-petrol"
                 checked={isChosen}
                 onChange={() => dispatch({ do: 'pick', part: part.id, option: id, several: part.several })}
@@ -58,3 +60,9 @@ export function ChoiceBench({
     </fieldset>
   );
 }
+
+/** An option that is a picture is told by what it shows; one in words and formulas tells itself. */
+const spokenName = (text: string, plot: ShownPlot | undefined) =>
+  plot || text.includes('![')
+    ? { 'aria-label': [plainText(text), plot && plotWords(plot)].filter(Boolean).join('. ') }
+    : {};
