@@ -40,6 +40,17 @@ test('a diagram is built by gestures only, by keyboard', async () => {
   await instructor.getByRole('button', { name: 'Draw the diagram' }).click();
   await instructor.getByLabel('Start from').selectOption('single loop');
   expect(await equations().inputValue()).toBe('e = r - y\nu = C*e\ny = G*u');
+  await shape(instructor, 'Block C: takes e, gives u').focus();
+  await instructor.keyboard.press('Enter');
+  await shape(instructor, 'Block G: takes u, gives y').focus();
+  await instructor.keyboard.press('Shift+Enter');
+  await instructor.keyboard.press('g');
+  await instructor.locator(':focus').fill('L');
+  await instructor.keyboard.press('Enter');
+  await shape(instructor, 'Block L: takes e, gives y').waitFor();
+  expect(await equations().inputValue()).toMatch(/^e = r - y\ny = L\*e/);
+  await instructor.keyboard.press('Control+z');
+  await shape(instructor, 'Block C: takes e, gives u').waitFor();
   await gesture('Line y to the sum for e', 'B', 'H');
   await gesture('Line u to block G', 'I', 'd', '+');
   await gesture('Block C: takes e, gives u', 'E', 'Kc');

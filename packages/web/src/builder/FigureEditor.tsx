@@ -50,7 +50,7 @@ export function FigureEditor({
         />
         {figure.curves.map((curve, index) => (
           <div key={index} className="grid gap-1 border-t border-grid pt-2">
-            <div className="grid grid-cols-[1fr_auto_14px] items-center gap-2">
+            <div className="grid grid-cols-[1fr_auto_24px] items-center gap-2">
               <CellText
                 label={`Name of curve ${index + 1}`}
                 value={curve.label}

@@ -1,5 +1,5 @@
 import type { Samples, ShownPlot, Verdict } from '@nailset/core';
-import { optionFrame,OptionPlot } from '../plot/OptionPlot';
+import { optionFrame, OptionPlot } from '../plot/OptionPlot';
 
 /** What was tried to see whether an answer holds, each with its response to a step. */
 export function TriedResponses({ verdict }: { verdict: Verdict | null | undefined }) {

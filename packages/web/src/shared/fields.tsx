@@ -209,7 +209,7 @@ export function RemoveButton({ label, onClick, ask }: { label: string; onClick: 
       type="button"
       aria-label={label}
       data-removes=""
-      className="self-center text-slate hover:text-brick disabled:invisible"
+      className="min-h-6 min-w-6 self-center text-slate hover:text-brick disabled:invisible"
       onClick={ask === undefined ? (event) => removeBy(event.currentTarget, onClick) : undefined}
     >
       ×

@@ -23,7 +23,7 @@ export function GuardsEditor({
       <h3 className="label mb-1">Conditions on students’ numbers</h3>
       {guards.map((guard, index) => (
         <div key={index} className="mb-1">
-          <div className="grid grid-cols-[1fr_auto_14px] items-center gap-1.5">
+          <div className="grid grid-cols-[1fr_auto_24px] items-center gap-1.5">
             <CellText
               label={`Guard ${index + 1}`}
               mono

@@ -72,7 +72,7 @@ function ParameterRow({
   const named = (what: string) => `${symbol || 'parameter'}, ${what}`;
   return (
     <div className="grid gap-1.5">
-      <div className="grid grid-cols-[24px_46px_1fr_66px_auto_14px] items-center gap-1.5">
+      <div className="grid grid-cols-[24px_46px_1fr_66px_auto_24px] items-center gap-1.5">
         <Formula latex={symbol ? nameToLatex(symbol) : '?'} />
         <input
           className="input px-1.5 py-1 font-mono text-[13px]"

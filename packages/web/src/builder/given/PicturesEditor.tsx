@@ -41,7 +41,7 @@ export function PicturesEditor({
     <section aria-label="Pictures">
       <h3 className="label mb-1">Pictures</h3>
       {pictures.map((picture, index) => (
-        <div key={picture.id} className="mb-1 grid grid-cols-[56px_1fr_14px] items-center gap-2 text-[13px]">
+        <div key={picture.id} className="mb-1 grid grid-cols-[56px_1fr_24px] items-center gap-2 text-[13px]">
           <img
             src={`data:${picture.type};base64,${picture.base64}`}
             alt={`Preview of ${picture.id}`}

@@ -48,7 +48,7 @@ export function SystemsEditor({
       <ul className="grid gap-3">
         {systems.map((system, index) => (
           <li key={index} className="grid gap-1.5 border-t border-grid pt-2">
-            <div className="grid grid-cols-[52px_1fr_132px_14px] items-center gap-1.5">
+            <div className="grid grid-cols-[52px_1fr_132px_24px] items-center gap-1.5">
               <CellText
                 label={`Name of system ${index + 1}`}
                 mono

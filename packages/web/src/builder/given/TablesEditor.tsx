@@ -40,7 +40,7 @@ export function TablesEditor({
     <section aria-label="Measured data">
       <h3 className="label mb-1">Measured data</h3>
       {series.map((entry, index) => (
-        <div key={entry.id} className="mb-1 grid grid-cols-[1fr_auto_14px] items-center gap-2 text-[13px]">
+        <div key={entry.id} className="mb-1 grid grid-cols-[1fr_auto_24px] items-center gap-2 text-[13px]">
           <CellText
             label={`Name of table ${index + 1}`}
             maxLength={60}

@@ -119,8 +119,11 @@ function Draws({ proof, part }: { proof: Proof; part: Part }) {
         <thead className="text-note text-slate">
           <tr className="border-b border-rule">
             {symbols.map((symbol) => (
-              <th key={symbol} scope="col" aria-label={symbol} className="px-2 py-1 font-normal">
-                <Formula latex={nameToLatex(symbol)} />
+              <th key={symbol} scope="col" className="px-2 py-1 font-normal">
+                <span className="sr-only">{symbol}</span>
+                <span aria-hidden="true">
+                  <Formula latex={nameToLatex(symbol)} />
+                </span>
               </th>
             ))}
             <th scope="col" className="px-2 text-left font-normal">

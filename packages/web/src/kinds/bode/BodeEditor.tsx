@@ -83,7 +83,7 @@ export function BodeEditor({ part, scope, findings, onChange }: EditorProps<'bod
       <fieldset className="flex flex-wrap gap-x-4 gap-y-1 text-[13px]">
         <legend className="label mb-1">Terms to build with</legend>
         {termGroups.map((group) => (
-          <label key={group} className="flex items-center gap-1.5">
+          <label key={group} className="flex min-h-6 items-center gap-1.5">
             <input
               type="checkbox"
               className="accent-petrol"
@@ -94,7 +94,7 @@ export function BodeEditor({ part, scope, findings, onChange }: EditorProps<'bod
           </label>
         ))}
       </fieldset>
-      <label className="flex items-center gap-1.5 text-[13px]">
+      <label className="flex min-h-6 items-center gap-1.5 text-[13px]">
         <input
           type="checkbox"
           className="accent-petrol"

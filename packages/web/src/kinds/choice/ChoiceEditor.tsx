@@ -32,7 +32,7 @@ export function ChoiceEditor({ part, scope, diagrams, findings, onChange }: Edit
         <h3 className="caption">Options</h3>
         {part.options.map((option, index) => (
           <div key={option.id} className="grid gap-1 border-t border-grid pt-2">
-            <div className="grid grid-cols-[1fr_14px] items-center gap-2">
+            <div className="grid grid-cols-[1fr_24px] items-center gap-2">
               <CellText
                 label={`Option ${index + 1}`}
                 value={option.text}

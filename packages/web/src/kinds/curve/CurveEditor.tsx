@@ -43,7 +43,7 @@ export function CurveEditor({ part, scope, series, findings, onChange }: EditorP
         onChange={(model) => onChange({ model })}
       />
       <section aria-label="What the student sets">
-        <div className="grid grid-cols-[44px_40px_1fr_1fr_1fr_1fr_1fr_14px] items-center gap-1 text-note text-slate">
+        <div className="grid grid-cols-[44px_40px_1fr_1fr_1fr_1fr_1fr_24px] items-center gap-1 text-note text-slate">
           {['name', 'unit', ...ladderHeads, ''].map((heading) => (
             <span key={heading}>{heading}</span>
           ))}

@@ -23,7 +23,7 @@ export function DiagramEditor({ part, diagrams, findings, onChange }: EditorProp
         {part.asked.map(({ id, from, to, points }, index) => {
           const { inputs, signals } = endsOf(diagrams, part.system, from, to);
           return (
-            <div key={id} className="grid grid-cols-[1fr_1fr_86px_14px] items-end gap-2">
+            <div key={id} className="grid grid-cols-[1fr_1fr_86px_24px] items-end gap-2">
               <SelectField label="From" value={from} options={inputs} onChange={(next) => set(index, { from: next })} />
               <SelectField label="to" value={to} options={signals} onChange={(next) => set(index, { to: next })} />
               <PointsField points={points} onChange={(next) => set(index, { points: next })} />

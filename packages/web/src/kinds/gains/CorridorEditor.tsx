@@ -34,7 +34,7 @@ export function CorridorEditor({
     onChange({ corridor: [...next] });
   };
   return (
-    <div className="grid grid-cols-[1fr_52px_14px] items-center gap-x-1 gap-y-1.5">
+    <div className="grid grid-cols-[1fr_52px_24px] items-center gap-x-1 gap-y-1.5">
       <span className="text-[13px]">Corridor of y</span>
       <DecimalField
         label="Corridor, points"

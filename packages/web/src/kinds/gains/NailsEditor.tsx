@@ -124,7 +124,7 @@ function NailRow({
   const hasSignal = source === 'response' || source === 'error';
   const usual = source === 'error' ? 'e' : 'y';
   return (
-    <div className="grid grid-cols-[1fr_34px_28px_64px_50px_14px] items-start gap-1" title={definition}>
+    <div className="grid grid-cols-[1fr_34px_28px_64px_50px_24px] items-start gap-1" title={definition}>
       <select
         aria-label="Nail"
         className="input px-1 text-[13px]"

@@ -20,7 +20,7 @@ export function TrendEditor({ part, scope, findings, onChange }: EditorProps<'tr
       <section aria-label="Columns" className="grid gap-1.5">
         <h3 className="caption">Columns: one parameter, changed</h3>
         {part.changes.map((change, index) => (
-          <div key={change.id} className="grid grid-cols-[1fr_64px_auto_64px_14px] items-center gap-1.5 text-[13px]">
+          <div key={change.id} className="grid grid-cols-[1fr_64px_auto_64px_24px] items-center gap-1.5 text-[13px]">
             <CellText
               label={`Heading of column ${index + 1}`}
               value={change.label}
@@ -66,7 +66,7 @@ export function TrendEditor({ part, scope, findings, onChange }: EditorProps<'tr
         <h3 className="caption">Rows: what may go up or down</h3>
         {part.rows.map((row, index) => (
           <div key={row.id} className="grid gap-1 border-t border-grid pt-2">
-            <div className="grid grid-cols-[1fr_14px] items-center gap-2">
+            <div className="grid grid-cols-[1fr_24px] items-center gap-2">
               <CellText
                 label={`Name of row ${index + 1}`}
                 value={row.label}
