@@ -1,6 +1,7 @@
 import { Dialog } from 'radix-ui';
 import { memo } from 'react';
 import { Button } from '../shared/Button';
+import { ownWords } from '../shared/OwnWord';
 
 const keys = [
   ['1 2 3', 'choose a gain'],
@@ -13,19 +14,6 @@ const keys = [
   ['← → ↑ ↓', 'move the reading, zero, pole or corner that has the focus'],
   ['Delete', 'take that reading away'],
   ['?', 'this list'],
-] as const;
-
-const terms = [
-  ['nail', 'what the response must meet; solid when it holds'],
-  ['rail', 'the nails with what is measured, beside the plot'],
-  ['ladder', 'what you set, with a fine and a coarse step'],
-  ['trail', 'every setting you tried; a click brings it back'],
-  ['earlier curve', 'a setting of the trail, kept faintly'],
-  ['reading', 'a point asked on a curve'],
-  ['slip', 'a usual mistake that a wrong answer shows'],
-  ['working', 'the way to the right answer, with your numbers'],
-  ['practice', 'the same question with other numbers; it never counts'],
-  ['open bench', 'any system, without an exercise'],
 ] as const;
 
 /** The keys of the bench, and its own words. */
@@ -47,7 +35,7 @@ export const KeysDialog = memo(function KeysDialog({
           <Dialog.Title className="font-serif text-lg">Keys and words</Dialog.Title>
           <div className="my-4 grid gap-x-8 gap-y-4 sm:grid-cols-2">
             <Pairs rows={keys} className="font-mono" />
-            <Pairs rows={terms} className="font-medium" />
+            <Pairs rows={Object.entries(ownWords)} className="font-medium" />
           </div>
           <Dialog.Close asChild>
             <Button>Close</Button>

@@ -1,6 +1,7 @@
 import { quantities, type Verdict, withUnit } from '@nailset/core';
 import { Popover } from 'radix-ui';
 import { memo } from 'react';
+import { OwnWord } from '../shared/OwnWord';
 
 type Item = Verdict['items'][number];
 
@@ -20,10 +21,11 @@ function definitionOf(label: string): string {
 export function NailRail({ items, onStep }: { items: readonly Item[]; onStep: boolean }) {
   return (
     <section aria-label="Nails">
-      <h2 className="caption mb-3">
+      <h2 className="caption mb-2">
         Nails
         {onStep && <span className="font-normal tracking-normal normal-case"> · measured on a step</span>}
       </h2>
+      <OwnWord word="nail" />
       <ul className="relative grid gap-y-4 @min-[560px]:max-[899px]:grid-cols-2 before:absolute before:inset-y-0 before:left-[6px] before:w-px before:bg-ink">
         {items.map((item) => (
           <RailNail key={item.id} item={item} />

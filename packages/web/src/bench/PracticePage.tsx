@@ -5,6 +5,7 @@ import { useCheckPractice, usePractice } from '../api/learning';
 import { Header } from '../page/Header';
 import { ErrorNote, Loading } from '../page/states';
 import { Button } from '../shared/Button';
+import { OwnWord } from '../shared/OwnWord';
 import { useTitle } from '../shared/useTitle';
 import { WorkingList } from '../shared/WorkingList';
 import { workFrom, workReducer } from '../work/work';
@@ -90,7 +91,10 @@ function Practising({ practice, again }: { practice: Practice; again: () => void
           }
           more={
             <>
-              <Button onClick={again}>Another set of numbers</Button>
+              <div>
+                <OwnWord word="practice" />
+                <Button onClick={again}>Another set of numbers</Button>
+              </div>
               <Tally tally={newest?.tally ?? practice.tally} />
             </>
           }

@@ -1,5 +1,6 @@
 import { type ClassSheet, type Part } from '@nailset/core';
 import { useMemo } from 'react';
+import { OwnWord } from '../shared/OwnWord';
 import { shortNames, slipsOf } from './summary';
 
 /** What went wrong in a part, the commonest first, with who it was. */
@@ -20,6 +21,7 @@ export function SlipList({
   return (
     <section aria-label="Slips">
       <h2 className="caption mb-1">Slips</h2>
+      <OwnWord word="slip" />
       <ul>
         {slips.map(({ id, words, cells }) => (
           <li key={id} className="grid grid-cols-[28px_1fr] border-t border-grid py-1.5">

@@ -12,6 +12,7 @@ import { Button } from '../../shared/Button';
 import { DecimalField } from '../../shared/DecimalField';
 import { changedAt, RemoveButton, without } from '../../shared/fields';
 import { freeId } from '../../shared/freeId';
+import { OwnWord } from '../../shared/OwnWord';
 import { FieldScope } from '../../shared/unread';
 import { CorridorEditor } from './CorridorEditor';
 
@@ -62,6 +63,7 @@ export function NailsEditor({
   return (
     <section aria-label="Nails accepted">
       <h3 className="caption mt-1 mb-1">Accepted: all of these nails</h3>
+      <OwnWord word="nail" />
       <ul>
         {nails.map((nail, index) => {
           const remove = nails.length > 1 ? () => onChange(without(nails, index)) : undefined;
