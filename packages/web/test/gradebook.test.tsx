@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
 import type { Marks, MarksCell } from '@nailset/core';
-import { QueryClient,QueryClientProvider } from '@tanstack/react-query';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { MemoryRouter, Route, Routes } from 'react-router';

@@ -41,7 +41,7 @@ const calculation: Record<string, FormulaFunction> = {
   max: plainNumber('The largest of several.', Math.max, 'max', 2),
   round: {
     usage: 'round(x, digits)',
-    gives: 'Rounded to so many places behind the point, 0 unless given.',
+    gives: 'Rounded to so many decimal places, 0 unless given.',
     fewest: 1,
     most: 2,
     systems: 0,

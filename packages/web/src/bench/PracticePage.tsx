@@ -23,9 +23,17 @@ export function PracticePage() {
     asked.current = true;
   }, [mutate, partId]);
   useTitle('Practice');
-  if (practice.error) return <ErrorNote error={practice.error} retry={() => mutate(partId)} />;
-  if (!practice.data) return <Loading what="Drawing other numbers" />;
-  return <Practising key={practice.data.seed} practice={practice.data} again={() => mutate(partId)} />;
+  const again = () => mutate(partId);
+  if (practice.data) return <Practising key={practice.data.seed} practice={practice.data} again={again} />;
+  return (
+    <>
+      <Header />
+      <main>
+        <h1 className="sr-only">Practice</h1>
+        {practice.error ? <ErrorNote error={practice.error} retry={again} /> : <Loading what="Drawing other numbers" />}
+      </main>
+    </>
+  );
 }
 
 function Practising({ practice, again }: { practice: Practice; again: () => void }) {
