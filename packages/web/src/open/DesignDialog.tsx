@@ -39,6 +39,24 @@ function designFor(way: Way, { transfer }: Drawn, wanted: Specifications, peak: 
   return matchedDesign(transfer, way, wanted);
 }
 
+/** Largest sensitivity peaks of loops from calm to quick, to compare with. */
+const paces = [1.3, 1.6, 2];
+
+/** A design beside the one that is used: the same controller, calmer or quicker. */
+export interface Candidate {
+  readonly words: string;
+  readonly design: Design;
+}
+
+function candidatesBeside(way: Way, system: Drawn, wanted: Specifications, peak: number): Candidate[] {
+  if (!way.startsWith('tuned')) return [];
+  return paces.flatMap((pace) => {
+    if (Math.abs(pace - peak) < 0.05) return [];
+    const design = attempt(() => designFor(way, system, wanted, pace));
+    return design instanceof Problem ? [] : [{ words: `with a peak of ${pace}`, design }];
+  });
+}
+
 /** From what a response is to be like to the numbers of a controller, with the working, and what it is like then. */
 export default function DesignDialog({
   system,
@@ -46,8 +64,8 @@ export default function DesignDialog({
   onClose,
 }: {
   system: Drawn;
-  /** Puts the controller in front of the system and closes the loop. */
-  onUse: (design: Design) => void;
+  /** Puts the controller in front of the system and closes the loop; what could be chosen instead stays as ghosts. */
+  onUse: (design: Design, beside: readonly Candidate[]) => void;
   onClose: () => void;
 }) {
   const unit = useTimeUnit();
@@ -137,7 +155,7 @@ export default function DesignDialog({
             <Button
               look="strong"
               disabled={found instanceof Problem}
-              onClick={() => found instanceof Problem || onUse(found)}
+              onClick={() => found instanceof Problem || onUse(found, candidatesBeside(way, system, wanted, peak))}
             >
               Put it on the bench
             </Button>

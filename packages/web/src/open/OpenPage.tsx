@@ -25,6 +25,7 @@ import { DriveFields } from './DriveFields';
 import { lastStart } from './drives';
 import { examples } from './examples';
 import { FactsPanel } from './FactsPanel';
+import { ghostsOf } from './ghosts';
 import { LinesColumn } from './LinesColumn';
 import { freeName } from './names';
 import { NumberIn } from './NumberIn';
@@ -125,7 +126,14 @@ function OpenBench({ owner }: { owner: string | null | undefined }) {
                 ))}
               </div>
             )}
-            {chosen && <About {...{ state, chosen }} read={read[chosen.line]} onAdded={choose} />}
+            {chosen && (
+              <About
+                {...{ state, chosen }}
+                read={read[chosen.line]}
+                onAdded={choose}
+                onGhosts={(ghosts) => setLeft({ on: opened, drawn: ghosts })}
+              />
+            )}
             <DataPanel state={state} />
           </div>
           <div className="flex min-w-0 flex-col gap-2 px-4 py-2.5 xl:overflow-y-auto">
@@ -160,11 +168,14 @@ function About({
   chosen,
   read,
   onAdded,
+  onGhosts,
 }: {
   state: SheetState;
   chosen: Drawn;
   read: ReadLine | undefined;
   onAdded: (line: number) => void;
+  /** Leaves systems beside what is drawn, faintly. */
+  onGhosts: (ghosts: readonly Drawn[]) => void;
 }) {
   const [isDesigning, setDesigning] = useState(false);
   // What is drawn follows what is typed: for a moment it may be of a sheet with more lines.
@@ -197,9 +208,10 @@ function About({
           <DesignDialog
             system={chosen}
             onClose={() => setDesigning(false)}
-            onUse={(design) => {
+            onUse={(design, beside) => {
               setDesigning(false);
               add(designLines(design, sheet.lines, name));
+              if (beside.length > 0) onGhosts(ghostsOf(sheet, name, beside));
             }}
           />
         </Suspense>

@@ -1,0 +1,16 @@
+import { readLines, type Sheet } from '@nailset/core';
+import type { Candidate } from './DesignDialog';
+import { type Drawn, drawnOf } from './drawn';
+import { designLines } from './starts';
+
+/** The loops of designs that were not taken, each as it would be drawn. */
+export function ghostsOf(sheet: Sheet, about: string, candidates: readonly Candidate[]): Drawn[] {
+  return candidates.flatMap(({ words, design }) => {
+    const before = sheet.lines.filter(({ text }) => text.trim());
+    const lines = [...before, ...designLines(design, sheet.lines, about)];
+    const all = drawnOf({ ...sheet, lines }, readLines(lines));
+    return all
+      .filter(({ line }) => line >= before.length)
+      .map((each) => ({ ...each, id: `${each.id} ${words}`, label: `${each.label} ${words}` }));
+  });
+}
