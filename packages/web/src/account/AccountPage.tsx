@@ -7,7 +7,7 @@ import { Header } from '../page/Header';
 import { ErrorNote, FormError, Loading } from '../page/states';
 import { AskFirst } from '../shared/AskFirst';
 import { Button } from '../shared/Button';
-import { DialogClose, DialogFrame } from '../shared/DialogFrame';
+import { DialogFoot, DialogFrame } from '../shared/DialogFrame';
 import { PasswordField } from '../shared/PasswordField';
 import { dayAndTime } from '../shared/time';
 import { useTitle } from '../shared/useTitle';
@@ -96,14 +96,11 @@ function DeleteAccount() {
     >
       <PasswordField label="Password" value={password} onChange={setPassword} />
       <FormError error={remove.error} />
-      <div className="flex justify-end gap-2">
-        <DialogClose asChild>
-          <Button>Keep it</Button>
-        </DialogClose>
+      <DialogFoot leave="Keep it">
         <Button look="strong" disabled={remove.isPending || password === ''} onClick={() => remove.mutate(password)}>
           Delete for good
         </Button>
-      </div>
+      </DialogFoot>
     </DialogFrame>
   );
 }

@@ -9,7 +9,7 @@ import { PageOf } from '../page/PageOf';
 import { Empty, FormError } from '../page/states';
 import { Button } from '../shared/Button';
 import { readDecimal } from '../shared/DecimalField';
-import { DialogClose, DialogFrame } from '../shared/DialogFrame';
+import { DialogFoot, DialogFrame } from '../shared/DialogFrame';
 import { Field } from '../shared/Field';
 import { Formula } from '../shared/Formula';
 import { isFoundIn } from '../shared/found';
@@ -315,10 +315,7 @@ function PointsDialog({
         </Field>
       </div>
       <FormError error={set.error} />
-      <div className="flex justify-end gap-2">
-        <DialogClose asChild>
-          <Button>Cancel</Button>
-        </DialogClose>
+      <DialogFoot>
         <Button
           look="strong"
           disabled={set.isPending || typeof points !== 'number' || reason.trim().length < 3}
@@ -326,7 +323,7 @@ function PointsDialog({
         >
           Set points
         </Button>
-      </div>
+      </DialogFoot>
     </DialogFrame>
   );
 }

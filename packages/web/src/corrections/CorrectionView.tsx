@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { useApplyCorrection, useCancelCorrection, useCorrection } from '../api/course';
 import { ErrorNote, FormError, Loading } from '../page/states';
 import { Button } from '../shared/Button';
-import { DialogClose, DialogFrame } from '../shared/DialogFrame';
+import { DialogFoot, DialogFrame } from '../shared/DialogFrame';
 import { Field } from '../shared/Field';
 import { CheckField } from '../shared/fields';
 import { LongTable } from '../shared/LongTable';
@@ -222,10 +222,7 @@ function ApplyDialog({ exerciseId, correction }: { exerciseId: string; correctio
         />
       </div>
       <FormError error={apply.error} />
-      <div className="flex justify-end gap-2">
-        <DialogClose asChild>
-          <Button>Not yet</Button>
-        </DialogClose>
+      <DialogFoot leave="Not yet">
         <Button
           look="strong"
           disabled={apply.isPending || reason.trim().length < 3}
@@ -233,7 +230,7 @@ function ApplyDialog({ exerciseId, correction }: { exerciseId: string; correctio
         >
           {apply.isPending ? 'Applying …' : 'Let it count'}
         </Button>
-      </div>
+      </DialogFoot>
     </DialogFrame>
   );
 }

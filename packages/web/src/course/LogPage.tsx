@@ -8,7 +8,7 @@ import { PageOf } from '../page/PageOf';
 import { FormError } from '../page/states';
 import { AskFirst } from '../shared/AskFirst';
 import { Button } from '../shared/Button';
-import { DialogClose, DialogFrame } from '../shared/DialogFrame';
+import { DialogFoot, DialogFrame } from '../shared/DialogFrame';
 import { Field } from '../shared/Field';
 import { isFoundIn } from '../shared/found';
 import { LongTable } from '../shared/LongTable';
@@ -141,10 +141,7 @@ function RenameDialog({ courseId, course }: { courseId: string; course: string }
         )}
       </Field>
       <FormError error={change.error} />
-      <div className="flex justify-end gap-2">
-        <DialogClose asChild>
-          <Button>Cancel</Button>
-        </DialogClose>
+      <DialogFoot>
         <Button
           look="strong"
           disabled={change.isPending || name.trim() === ''}
@@ -152,7 +149,7 @@ function RenameDialog({ courseId, course }: { courseId: string; course: string }
         >
           Rename
         </Button>
-      </div>
+      </DialogFoot>
     </DialogFrame>
   );
 }
@@ -195,14 +192,11 @@ function CopyDialog({ courseId, course }: { courseId: string; course: string }) 
         </Field>
       </div>
       <FormError error={copy.error} />
-      <div className="flex justify-end gap-2">
-        <DialogClose asChild>
-          <Button>Cancel</Button>
-        </DialogClose>
+      <DialogFoot>
         <Button look="strong" disabled={copy.isPending || moved === undefined || name.trim() === ''} onClick={make}>
           Copy
         </Button>
-      </div>
+      </DialogFoot>
     </DialogFrame>
   );
 }

@@ -5,7 +5,7 @@ import { useCoursePeople } from '../api/queries';
 import { ErrorNote, FormError, Loading } from '../page/states';
 import { Button } from '../shared/Button';
 import { DecimalField } from '../shared/DecimalField';
-import { DialogClose, DialogFrame } from '../shared/DialogFrame';
+import { DialogFoot, DialogFrame } from '../shared/DialogFrame';
 import { Field } from '../shared/Field';
 import { dayAndTime } from '../shared/time';
 import { DueField } from './DueField';
@@ -27,11 +27,7 @@ export function DatesDialog({ exerciseId, courseId }: { exerciseId: string; cour
       }
     >
       {open && <Extensions {...{ exerciseId, courseId }} />}
-      <div className="mt-3 flex justify-end">
-        <DialogClose asChild>
-          <Button>Close</Button>
-        </DialogClose>
-      </div>
+      <DialogFoot leave="Close" />
     </DialogFrame>
   );
 }

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useExcuse } from '../api/course';
 import { FormError } from '../page/states';
 import { Button } from '../shared/Button';
-import { DialogClose, DialogFrame } from '../shared/DialogFrame';
+import { DialogFoot, DialogFrame } from '../shared/DialogFrame';
 import { Field } from '../shared/Field';
 
 /** Whom to excuse from what, and the button that asked for it. */
@@ -57,10 +57,7 @@ export function ExcuseDialog({
         </Field>
       )}
       <FormError error={excuse.error} />
-      <div className="flex justify-end gap-2">
-        <DialogClose asChild>
-          <Button>Cancel</Button>
-        </DialogClose>
+      <DialogFoot>
         <Button
           look="strong"
           disabled={excuse.isPending || (excused === null && reason.trim().length < 3)}
@@ -68,7 +65,7 @@ export function ExcuseDialog({
         >
           {excused === null ? 'Excuse' : 'Let it count again'}
         </Button>
-      </div>
+      </DialogFoot>
     </DialogFrame>
   );
 }

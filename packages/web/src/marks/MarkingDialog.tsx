@@ -4,7 +4,7 @@ import { useSetMarking } from '../api/course';
 import { FormError } from '../page/states';
 import { Button } from '../shared/Button';
 import { DecimalField, OptionalDecimalField } from '../shared/DecimalField';
-import { DialogClose, DialogFrame } from '../shared/DialogFrame';
+import { DialogFoot, DialogFrame } from '../shared/DialogFrame';
 import { changedAt, CheckField, RemoveButton, without } from '../shared/fields';
 import { freeId } from '../shared/freeId';
 import { UnreadProvider, useUnreadTexts } from '../shared/unread';
@@ -97,10 +97,7 @@ export function MarkingDialog({ courseId, marks }: { courseId: string; marks: Ma
         </div>
       </UnreadProvider>
       <FormError error={problem ? new Error(problem) : save.error} />
-      <div className="flex justify-end gap-2">
-        <DialogClose asChild>
-          <Button>Cancel</Button>
-        </DialogClose>
+      <DialogFoot>
         <Button
           look="strong"
           disabled={problem !== undefined || save.isPending}
@@ -108,7 +105,7 @@ export function MarkingDialog({ courseId, marks }: { courseId: string; marks: Ma
         >
           Save
         </Button>
-      </div>
+      </DialogFoot>
     </DialogFrame>
   );
 }

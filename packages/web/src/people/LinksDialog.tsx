@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useLinks } from '../api/course';
 import { FormError } from '../page/states';
 import { Button } from '../shared/Button';
-import { DialogClose, DialogFrame } from '../shared/DialogFrame';
+import { DialogFoot, DialogFrame } from '../shared/DialogFrame';
 import { LongTable } from '../shared/LongTable';
 
 /** Personal links for everyone who has not come in yet, to be handed out or sent by mail. */
@@ -30,10 +30,7 @@ export function LinksDialog({ courseId, waiting, mail }: { courseId: string; wai
     >
       {links.data && sent === 0 && <LinkList links={links.data.links} />}
       <FormError error={links.error} />
-      <div className="flex justify-end gap-2">
-        <DialogClose asChild>
-          <Button>{links.data ? 'Close' : 'Cancel'}</Button>
-        </DialogClose>
+      <DialogFoot leave={links.data ? 'Close' : 'Cancel'}>
         {!links.data && mail && (
           <Button disabled={links.isPending} onClick={() => links.mutate(true)}>
             Send by mail
@@ -44,7 +41,7 @@ export function LinksDialog({ courseId, waiting, mail }: { courseId: string; wai
             Make the links
           </Button>
         )}
-      </div>
+      </DialogFoot>
     </DialogFrame>
   );
 }

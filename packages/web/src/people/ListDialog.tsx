@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { usePlanRoster, useTakeRoster } from '../api/course';
 import { FormError } from '../page/states';
 import { Button } from '../shared/Button';
-import { DialogClose, DialogFrame } from '../shared/DialogFrame';
+import { DialogFoot, DialogFrame } from '../shared/DialogFrame';
 import { Field } from '../shared/Field';
 import { LongTable } from '../shared/LongTable';
 import { readText } from '../shared/readText';
@@ -42,11 +42,8 @@ export function ListDialog({ courseId }: { courseId: string }) {
         <Source busy={plan.isPending} onFiles={look} />
       )}
       <FormError error={take.error ?? plan.error} />
-      <div className="mt-1 flex justify-end gap-2">
+      <DialogFoot leave={take.data ? 'Close' : 'Cancel'}>
         {plan.data && !take.data && <Button onClick={() => plan.reset()}>Another list</Button>}
-        <DialogClose asChild>
-          <Button>{take.data ? 'Close' : 'Cancel'}</Button>
-        </DialogClose>
         {plan.data && !take.data && (
           <Button
             look="strong"
@@ -56,7 +53,7 @@ export function ListDialog({ courseId }: { courseId: string }) {
             {take.isPending ? 'Taking in …' : `Take in ${changesOf(plan.data)}`}
           </Button>
         )}
-      </div>
+      </DialogFoot>
     </DialogFrame>
   );
 }

@@ -1,5 +1,6 @@
 import { Dialog } from 'radix-ui';
 import type { ReactNode } from 'react';
+import { Button } from './Button';
 
 /** What lies over a page: a heading, a sentence, and what there is to do; Escape and a click beside it close it. */
 export function DialogFrame({
@@ -48,5 +49,14 @@ export function DialogFrame({
   );
 }
 
-/** Closes the dialog that it stands in. */
-export const DialogClose = Dialog.Close;
+/** Its last row: the way out, and what there is to do. */
+export function DialogFoot({ leave = 'Cancel', children }: { leave?: string; children?: ReactNode }) {
+  return (
+    <div className="mt-1 flex justify-end gap-2">
+      <Dialog.Close asChild>
+        <Button>{leave}</Button>
+      </Dialog.Close>
+      {children}
+    </div>
+  );
+}
