@@ -155,7 +155,7 @@ export { partnersOf } from './loop/compensator.js';
 export { secondOrderRules } from './system/secondOrderRules.js';
 export { hiddenWords } from './checking/words.js';
 export { RecognisedSlip, Verdict, VerdictItem } from './checking/verdict.js';
-export { nailLabel } from './checking/nails.js';
+export { nailLabel, nailsIn } from './checking/nails.js';
 export { type Model, modelOf } from './checking/model.js';
 export { fitFraction, fitFrequency, fitStep } from './design/fit.js';
 export type { StructureName } from './design/structures.js';

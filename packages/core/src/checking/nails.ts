@@ -1,4 +1,5 @@
 import type { SignalName } from '../exercise/names.js';
+import type { Part } from '../exercise/parts.js';
 import type { CorridorNail, MeasureNail, Nail } from '../kinds/gains/part.js';
 import type { InputName } from '../loop/controlLoop.js';
 import { quantities } from '../quantity/index.js';
@@ -26,6 +27,9 @@ export function checkNails(nails: readonly Nail[], loop: Measured): VerdictItem[
 }
 
 const signalWords: Record<SignalName, string> = { y: '', e: ' of the error', u: ' of the effort' };
+
+/** The nails that a part drives in; none where its answer is judged as a whole. */
+export const nailsIn = (part: Part): readonly Nail[] => ('nails' in part ? part.nails : []);
 
 /** What a nail is called: the quantity, and the signal where it is not the output after a step of the reference. */
 export function nailLabel(nail: Nail): string {

@@ -1,4 +1,4 @@
-import { formatMark, formatNumber, type Handed, inPoints, nameToLatex, parametersOf } from '@nailset/core';
+import { formatMark, formatNumber, type Handed, inPoints, nailsIn, nameToLatex, parametersOf } from '@nailset/core';
 import { type FormEvent, useMemo, useState } from 'react';
 import { useComment, useLooked } from '../api/course';
 import { useCheckAgain, useHanded, useOverride } from '../api/queries';
@@ -203,6 +203,7 @@ function AnswerShown({ handed: { answer, part, values } }: { handed: Handed }) {
 function TrailShown({ handed: { trail, part } }: { handed: Handed }) {
   if (trail.length === 0) return null;
   const names = settingNamesOf(part);
+  const nails = nailsIn(part).length;
   return (
     <div className="mt-3 max-h-40 overflow-y-auto" tabIndex={0} role="region" aria-label="Trail">
       <table className="w-full text-right text-note">
@@ -214,7 +215,7 @@ function TrailShown({ handed: { trail, part } }: { handed: Handed }) {
                 {name}
               </th>
             ))}
-            {part.kind === 'gains' && <th className="font-normal">nails</th>}
+            {nails > 0 && <th className="font-normal">nails</th>}
           </tr>
         </thead>
         <tbody>
@@ -228,9 +229,9 @@ function TrailShown({ handed: { trail, part } }: { handed: Handed }) {
                   {stop.gains[name] ?? '–'}
                 </td>
               ))}
-              {part.kind === 'gains' && (
+              {nails > 0 && (
                 <td className="whitespace-nowrap">
-                  {stop.holding} of {part.nails.length}
+                  {stop.holding} of {nails}
                 </td>
               )}
             </tr>

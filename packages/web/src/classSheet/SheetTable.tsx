@@ -3,6 +3,7 @@ import {
   formatMark,
   inPoints,
   nailLabel,
+  nailsIn,
   type Part,
   type SheetCell,
   type SheetRow,
@@ -108,7 +109,7 @@ function Cell({
   chosen: string | undefined;
   onChoose: (submissionId: string) => void;
 }) {
-  const count = part.kind === 'gains' ? part.nails.length : 1;
+  const count = nailsIn(part).length || 1;
   if (!cell) {
     return (
       <span className="flex gap-0.5 opacity-80">
@@ -140,6 +141,6 @@ function Cell({
 }
 
 function labelOf(part: Part, id: string): string {
-  const nail = part.kind === 'gains' ? part.nails.find((candidate) => candidate.id === id) : undefined;
+  const nail = nailsIn(part).find((candidate) => candidate.id === id);
   return nail ? nailLabel(nail) : part.title;
 }

@@ -1,4 +1,4 @@
-import { type ClassSheet, nailLabel, type Part, type SheetRow } from '@nailset/core';
+import { type ClassSheet, nailLabel, nailsIn, type Part, type SheetRow } from '@nailset/core';
 import { slipsOf } from './summary';
 
 /** Which rows of a class sheet are shown; one choice, as it stands in the address. */
@@ -12,7 +12,6 @@ export function choicesOf(sheet: ClassSheet, part: Part): { heading: string; cho
   const groups = [...new Set(sheet.rows.map(({ group }) => group))].filter(Boolean);
   groups.sort((a, b) => a.localeCompare(b, undefined, { numeric: true }));
   const slips = slipsOf(sheet, part.id).filter(({ id }) => id !== '' && !id.startsWith('missed '));
-  const nails = part.kind === 'gains' ? part.nails : [];
   return [
     {
       heading: 'Students',
@@ -28,7 +27,7 @@ export function choicesOf(sheet: ClassSheet, part: Part): { heading: string; cho
       choices: [
         { value: 'open', words: 'not handed in' },
         { value: 'missed', words: 'missed' },
-        ...nails.map((nail) => ({ value: `nail ${nail.id}`, words: `misses ${nailLabel(nail)}` })),
+        ...nailsIn(part).map((nail) => ({ value: `nail ${nail.id}`, words: `misses ${nailLabel(nail)}` })),
         ...slips.map(({ id, words }) => ({ value: `slip ${id}`, words: words.slice(0, 70) })),
       ],
     },

@@ -1,4 +1,4 @@
-import { type ExerciseDocument, inPoints, must, nailLabel, nameToLatex, type Part } from '@nailset/core';
+import { type ExerciseDocument, inPoints, must, nailLabel, nailsIn, nameToLatex, type Part } from '@nailset/core';
 import { type Proof, provedDraws } from '@nailset/core/checks';
 import { useMemo, useState } from 'react';
 import type { PlotCurve } from '../../plot/curves';
@@ -73,7 +73,7 @@ function Proved({ proof, part }: { proof: Proof; part: Part }) {
 function Solvable({ search, part }: { search: NonNullable<Proof['search']>; part: Part }) {
   const solved = search.draws.filter(({ settings }) => settings).length;
   const all = solved === search.draws.length;
-  const labels = new Map(part.kind === 'gains' ? part.nails.map((nail) => [nail.id, nailLabel(nail)] as const) : []);
+  const labels = new Map(nailsIn(part).map((nail) => [nail.id, nailLabel(nail)]));
   return (
     <section aria-label="Can it be solved" className="grid gap-3 @min-[560px]:grid-cols-2">
       <div>
