@@ -26,7 +26,7 @@ export function NailRail({ items, onStep }: { items: readonly Item[]; onStep: bo
         {onStep && <span className="font-normal tracking-normal normal-case"> · measured on a step</span>}
       </h2>
       <OwnWord word="nail" />
-      <ul className="relative grid gap-y-4 @min-[560px]:max-[899px]:grid-cols-2 before:absolute before:inset-y-0 before:left-[6px] before:w-px before:bg-ink">
+      <ul className="relative grid grid-cols-[minmax(0,1fr)] gap-y-4 @min-[560px]:max-[899px]:grid-cols-2 before:absolute before:inset-y-0 before:left-[6px] before:w-px before:bg-ink">
         {items.map((item) => (
           <RailNail key={item.id} item={item} />
         ))}
@@ -52,14 +52,14 @@ function RailNail({ item }: { item: Item }) {
       </svg>
       <NailLabel label={label} />
       <div className="flex items-baseline justify-between gap-2">
-        <span className={`text-[17px] ${met ? '' : 'font-semibold text-brick'}`}>
+        <span className={`text-[17px] whitespace-nowrap ${met ? '' : 'font-semibold text-brick'}`}>
           {measured === null ? (item.infinite ? '∞' : '–') : withUnit(measured, unit)}
         </span>
         <span className="text-note whitespace-nowrap text-slate">
           {limit !== null && `${bound} ${withUnit(limit, unit)}`}
-          {close && <span className="text-copper"> · within 1 % of the limit</span>}
         </span>
       </div>
+      {close && <p className="text-right text-note text-copper">within 1 % of the limit</p>}
       <Gauge item={item} />
     </li>
   );
