@@ -1,5 +1,5 @@
 import { must, type Part } from '@nailset/core';
-import { checkAnswer } from '../src/checks';
+import { checkAnswer, verdictAsShown } from '../src/checks';
 import { modelOf, unityFeedback } from '../src/index';
 import { respond } from '../src/response/respond';
 import { transferOf } from '../src/system/transfer';
@@ -61,4 +61,12 @@ test('one gain inside and one outside, where there are both', () => {
 
 test('a picture is small enough to be kept with the verdict', () => {
   for (const [of, text] of loops) expect(JSON.stringify(check(of, text).responses).length).toBeLessThan(8000);
+});
+
+test('what was tried is not told where the exercise tells no measured values', () => {
+  const verdict = check(three, 'K > 3');
+  expect(verdictAsShown(verdict, { measured: true, slip: true }).responses).toHaveLength(2);
+  const bare = verdictAsShown(verdict, { measured: false, slip: true });
+  expect(bare).not.toHaveProperty('responses');
+  expect(JSON.stringify(bare)).not.toMatch(/stable/);
 });

@@ -1,11 +1,20 @@
 import type { ExerciseDocument } from '../exercise/document.js';
 import type { Verdict } from './verdict.js';
 
-/** The verdict as its student may see it: without measured values or without the slip where the exercise says so. */
+/**
+ * The verdict as its student may see it: without measured values, and what else is drawn of them, or without the slip
+ * where the exercise says so.
+ */
 export function verdictAsShown(verdict: Verdict, { measured, slip }: ExerciseDocument['shows']): Verdict {
-  const { slip: found, curveDistance, ...rest } = verdict;
+  const { slip: found, curveDistance, responses, ...rest } = verdict;
   const own = slip && found ? { slip: found } : {};
-  if (measured) return { ...rest, ...own, ...(curveDistance === undefined ? {} : { curveDistance }) };
+  if (measured) {
+    return {
+      ...{ ...rest, ...own },
+      ...(curveDistance === undefined ? {} : { curveDistance }),
+      ...(responses === undefined ? {} : { responses }),
+    };
+  }
   const held = verdict.items.filter(({ met }) => met).length;
   const words =
     verdict.items.length === 1 ? (verdict.met ? 'Right.' : 'Not yet.') : `${held} of ${verdict.items.length} hold.`;
