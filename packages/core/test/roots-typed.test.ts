@@ -1,6 +1,6 @@
 import { must } from '@nailset/core';
 import { checkAnswer, readAnswer } from '../src/checks';
-import { modelOf, type Part, withBrackets } from '../src/index';
+import { modelOf, numberFromText, type Part, toLatex, typedTree, withBrackets } from '../src/index';
 import { student } from './documents';
 
 /** Fractions with √, π and complex factors, as they stand on paper. */
@@ -36,6 +36,8 @@ const right: [expected: string, typed: string[]][] = [
       '9/(s^2+√18 s+9)',
       '9/(s^2+3sqrt(2)s+9)',
       '9/(s^2+3\\sqrt{2}s+9)',
+      '9/(s^2+3\\sqrt2 s+9)',
+      '9/(s^2+3sqrt2 s+9)',
       '\\frac{9}{s^2+3\\sqrt{2}\\,s+9}',
       '9/(s^2+3*2^(1/2)*s+9)',
       '9/(s^2+3*2^0,5*s+9)',
@@ -115,6 +117,8 @@ test.each([
   ['1/(s+1+2j)', 'come in pairs'],
   ['1/((s+1+2j)(s+1+2j))', 'come in pairs'],
   ['1/(s+√j)', 'j'],
+  ['1/(s+\\sqrt[3]{8})', '8^(1/3)'],
+  ['1/(s+∛8)', '∛'],
   ['1/((s+1+2j)^20(s+1-2j)^20)', 'At most 16'],
   ['(s+j)^(-40)/(s+2j)^0', 'At most 16'],
   ['s^0.5/(s+1)', 'whole number'],
@@ -130,6 +134,17 @@ test('a root is worked out with the letters of the student', () => {
     met: true,
   });
   expect(checkAnswer(part, student, { kind: 'transferFunction', text: '3√2/(s+3√2)' })).toMatchObject({ met: true });
+});
+
+test('a root is typeset as one', () => {
+  expect(toLatex(typedTree('9/(s²+3√2 s+9)', []))).toBe('\\frac{9}{s^{2}+3\\,\\sqrt{2}\\,s+9}');
+  expect(toLatex(typedTree('√(1+s)/√2²', []))).toBe('\\frac{\\sqrt{1+s}}{\\sqrt{2^{2}}}');
+});
+
+test('a number takes no root of another order for a product', () => {
+  expect(() => numberFromText('\\sqrt[3]{8}', '')).toThrow('8^(1/3)');
+  expect(numberFromText('8^(1/3)', '')).toBeCloseTo(2, 12);
+  expect(numberFromText('\\sqrt2/2', '')).toBeCloseTo(Math.SQRT1_2, 12);
 });
 
 test('brackets that were forgotten round a root are offered', () => {

@@ -68,6 +68,7 @@ export function toLatex(tree: Tree): string {
     case 'exponential':
       return `e^{${alone(tree.exponent)}}`;
     case 'call':
+      if (tree.name === 'sqrt' && tree.of[0]) return `\\sqrt{${alone(tree.of[0])}}`;
       return `\\operatorname{${tree.name}}\\left(${tree.of.map(toLatex).join(',\\,')}\\right)`;
   }
 }

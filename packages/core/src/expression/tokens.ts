@@ -15,6 +15,8 @@ const numberWithComma = /(?:\d+(?:\.\d*|,\d+(?![.\d,]))?|\.\d+)(?:[eE][+-]?\d+)?
 /** Letters and digits, also below the line. */
 const name = /[\p{L}][\p{L}\p{Nd}_₀-₉]*/uy;
 const unit = /[ij](?=\d)/y;
+/** As a bracket it would be read as what the root is of. */
+const rootOrder = /\\sqrt\s{0,3}\[/;
 const space = /\s+/y;
 
 /**
@@ -29,6 +31,11 @@ export function tokensOf(typed: string, { commas = false, imaginary = false } = 
       `This is ${typed.length.toLocaleString('en')} characters long; at most ${limits.length} are read.`,
       limits.length,
     );
+  }
+  const order = rootOrder.exec(typed);
+  if (order) {
+    const words = 'A root of another order is typed as a power: 8^(1/3), not \\sqrt[3]{8}.';
+    throw new Problem('unexpectedCharacter', words, order.index);
   }
   const start = labelLength(typed);
   const { text, place } = spelled(typed.slice(start, Math.max(start, endOf(typed))));
@@ -77,8 +84,12 @@ function cut(text: string, commas: boolean, imaginary: boolean): Token[] {
   return tokens;
 }
 
+/** √ before a number, as in `\sqrt2` and `sqrt2`. */
+const rootOfNumber = /^sqrt(?=\d)/;
+
 /** A Greek letter within a word begins another name, as in 2ζωₙs, but for what Δ stands before. */
 function firstName(word: string): string {
+  if (rootOfNumber.test(word)) return 'sqrt';
   const [own] = /^(?:Δ?.)[^\p{Script=Greek}]*/u.exec(word) ?? [];
   return own ?? word;
 }
