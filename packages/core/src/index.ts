@@ -1,4 +1,4 @@
-export { Problem, attempt, orElse, problemCodes, type ProblemCode } from './expression/problem.js';
+export { Problem, orProblem, orElse, problemCodes, type ProblemCode } from './expression/problem.js';
 export { decimalIn, numberIn } from './expression/decimal.js';
 export { must } from './expression/must.js';
 export { limits } from './expression/limits.js';

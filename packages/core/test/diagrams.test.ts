@@ -12,7 +12,7 @@ import {
   textOfBlocks,
   withNames,
 } from '../src/diagrams';
-import { attempt, Problem } from '../src/expression/problem';
+import { orProblem, Problem } from '../src/expression/problem';
 import { readEquations, signalFlow, splitEquations, symbolicToText, transferBetween } from '../src/index';
 
 const single = 'e = r - H*y\ny = C*G*e';
@@ -202,7 +202,7 @@ describe('names', () => {
         for (const { after, kind } of movesOf(before, new Set(['x2'])).slice(0, 25)) {
           for (const { id } of after.nodes) {
             if (id.startsWith('#') || !before.nodes.some((node) => node.id === id)) continue;
-            const [was, is] = [before, after].map((diagram) => attempt(() => ofDiagram(diagram, 'r', id)));
+            const [was, is] = [before, after].map((diagram) => orProblem(() => ofDiagram(diagram, 'r', id)));
             if (was instanceof Problem || is instanceof Problem) continue;
             expect([kind, id, isSameGain(is!, was!) || [was, is]]).toEqual([kind, id, true]);
           }

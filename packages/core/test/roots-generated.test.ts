@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { checkAnswer } from '../src/checks';
-import { attempt, type Part, Problem, typedTransferFrom, typedTree } from '../src/index';
+import { orProblem, type Part, Problem, typedTransferFrom, typedTree } from '../src/index';
 import { student } from './documents';
 
 /** Fractions with roots, π and pairs of complex factors, written in many forms: right ones count, wrong ones do not. */
@@ -10,7 +10,7 @@ const asking = (expected: string): Part => ({
   ...{ expected, tolerancePercent: 0 },
 });
 const isMet = (expected: string, text: string): boolean => {
-  const verdict = attempt(() => checkAnswer(asking(expected), student, { kind: 'transferFunction', text }));
+  const verdict = orProblem(() => checkAnswer(asking(expected), student, { kind: 'transferFunction', text }));
   return !(verdict instanceof Problem) && verdict.met;
 };
 
@@ -120,7 +120,7 @@ test('anything that is typed is read or refused in words, and ends', () => {
   fc.assert(
     fc.property(fc.array(piece, { maxLength: 14 }), (pieces) => {
       const text = pieces.join('');
-      const found = attempt(() => typedTransferFrom(typedTree(text, []), new Map()));
+      const found = orProblem(() => typedTransferFrom(typedTree(text, []), new Map()));
       if (!(found instanceof Problem)) return;
       expect(found.message).toMatch(/^[“A-Z√0-9].*[.!?]/s);
       expect(found.at).toBeLessThanOrEqual(text.length);

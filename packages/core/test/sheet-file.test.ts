@@ -2,7 +2,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import fc from 'fast-check';
 import { Value } from 'typebox/value';
-import { attempt, emptySheet, Problem, quantityNames, type Sheet, sheetFrom } from '../src/index';
+import { emptySheet, orProblem, Problem, quantityNames, type Sheet, sheetFrom } from '../src/index';
 import { SheetFile } from '../src/sheet/schema';
 import { driveKinds, sheetLimits, sheetPanes, timeUnits } from '../src/sheet/sheet';
 
@@ -16,7 +16,7 @@ test('stands in docs as it is (write it anew with RECORD_SCHEMA=1)', () => {
 });
 
 const fits = (value: unknown): boolean => Value.Check(SheetFile, value);
-const isRead = (value: unknown): boolean => !(attempt(() => sheetFrom(value)) instanceof Problem);
+const isRead = (value: unknown): boolean => !(orProblem(() => sheetFrom(value)) instanceof Problem);
 
 const size = fc.double({ min: -1e9, max: 1e9, noNaN: true });
 const drive = fc.oneof(

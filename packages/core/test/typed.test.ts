@@ -1,6 +1,6 @@
 import {
-  attempt,
   numberFromText,
+  orProblem,
   parse,
   pointsFromText,
   Problem,
@@ -50,8 +50,8 @@ describe('what has no sure reading is refused where it stands, with what to type
     ['s² + #', 5],
     ['\\frac{1}{s+#}', 11],
   ])('%j: the place is that of what was typed', (text, at) => {
-    expect(attempt(() => parse(text))).toMatchObject({ at });
-    expect(attempt(() => parse(text))).toBeInstanceOf(Problem);
+    expect(orProblem(() => parse(text))).toMatchObject({ at });
+    expect(orProblem(() => parse(text))).toBeInstanceOf(Problem);
   });
 
   test.each([

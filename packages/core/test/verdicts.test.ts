@@ -12,7 +12,7 @@ import { tideGauge } from '../../server/src/demo/exercises/tideGauge';
 import { craneTrolley } from '../../server/src/demo/exercises/trolley';
 import { cableWinch, winchSensor } from '../../server/src/demo/exercises/winch';
 import { checkAnswer, checkerVersion, rightAnswerOf, sampleOf, wrongAnswersOf } from '../src/checks';
-import { attempt, type ExerciseDocument, modelOf, Problem } from '../src/index';
+import { type ExerciseDocument, modelOf, orProblem, Problem } from '../src/index';
 
 const modules = [diagrams, design, byHand, measured].flatMap((module) => Object.values<ExerciseDocument>(module));
 const documents: ExerciseDocument[] = [
@@ -43,7 +43,7 @@ function told(): string[] {
           ...wrongAnswersOf(part, model, undefined).map(({ answer }) => answer),
         ];
         return answers.slice(0, 8).map((answer) => {
-          const found = attempt(() => checkAnswer(part, model, answer));
+          const found = orProblem(() => checkAnswer(part, model, answer));
           if (found instanceof Problem) return `${document.title} ${part.id}: ${found.code}`;
           const nails = found.items.map(({ met }) => (met ? '+' : '-')).join('');
           return `${document.title} ${part.id}: ${found.points} ${nails} ${found.slip?.id ?? ''} ${found.words}`;

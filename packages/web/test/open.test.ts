@@ -1,8 +1,8 @@
 import {
-  attempt,
   type Curve,
   factsOf,
   must,
+  orProblem,
   Problem,
   readLines,
   type Sheet,
@@ -238,7 +238,7 @@ describe('a line is written otherwise', () => {
   const every = systems.flatMap((text) => Object.keys(conversions).map((form) => [text, form] as const));
   test.each(every)('%s as %s is the same system, or says why it has no such form', (text, form) => {
     const { facts, transfer } = systemOf(text);
-    const written = attempt(() => must(conversions[form])(facts));
+    const written = orProblem(() => must(conversions[form])(facts));
     if (written instanceof Problem) {
       expect(written.message).toMatch(/this has|dead time/i);
       return;
@@ -256,7 +256,7 @@ describe('a line is written otherwise', () => {
   test('the forms of a second-order system and of one lag are found where they are', () => {
     const formsOf = (text: string) =>
       Object.keys(conversions).filter(
-        (form) => !(attempt(() => must(conversions[form])(systemOf(text).facts)) instanceof Problem),
+        (form) => !(orProblem(() => must(conversions[form])(systemOf(text).facts)) instanceof Problem),
       );
     expect(formsOf('8/(s^2 + 1.2*s + 4)')).toContain('K, ζ, ωn');
     expect(formsOf('5*exp(-0.3*s)/(2*s + 1)')).toEqual(expect.arrayContaining(['K and τ']));

@@ -39,10 +39,10 @@ export type Try = (settings: Settings) => Tried;
 export const isFound = ({ violation }: Tried): boolean => violation === 0;
 
 /** What settings do; settings that cannot be used hold nothing. */
-export function guarded(nails: number, attempt: Try): Try {
+export function guarded(nails: number, tryAt: Try): Try {
   return (settings) => {
     try {
-      return attempt(settings);
+      return tryAt(settings);
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
       const all = <Of>(value: Of): Of[] => new Array<Of>(nails).fill(value);

@@ -46,7 +46,7 @@ export class Problem extends Error {
 }
 
 /** What some work gives, or the Problem that it meets; other errors go on. */
-export function attempt<Of>(work: () => Of): Of | Problem {
+export function orProblem<Of>(work: () => Of): Of | Problem {
   try {
     return work();
   } catch (error) {
@@ -57,6 +57,6 @@ export function attempt<Of>(work: () => Of): Of | Problem {
 
 /** What some work gives, or something else where it meets a Problem; other errors go on. */
 export function orElse<Of, Other>(otherwise: Other, work: () => Of): Of | Other {
-  const found = attempt(work);
+  const found = orProblem(work);
   return found instanceof Problem ? otherwise : found;
 }

@@ -1,5 +1,5 @@
 import type { Settings } from '../exercise/answer.js';
-import { attempt, Problem } from '../expression/problem.js';
+import { orProblem, Problem } from '../expression/problem.js';
 import { type Branch, tracedBranches, type Window } from '../locus/branches.js';
 import { coefficients } from '../rational/polynomial.js';
 import type { ControlLoop } from './controlLoop.js';
@@ -27,7 +27,7 @@ export function sweepSetting(
   window: Window,
 ): Branch[] {
   const at = (value: number): number[] | Problem => {
-    return attempt(() =>
+    return orProblem(() =>
       characteristicOf(model.loopWith({ ...settings, [name]: String(Number(value.toPrecision(9))) })),
     );
   };

@@ -20,10 +20,10 @@ const shortest = 1e-7;
  * they help (sequential minimax; Madsen 1975); where a nail has no value yet, steps along the axes that halve.
  * @param nails places of the nails that are to hold
  */
-export function descend(known: readonly Tried[], axes: readonly Axis[], attempt: Try, nails: readonly number[]): Tried {
+export function descend(known: readonly Tried[], axes: readonly Axis[], tryAt: Try, nails: readonly number[]): Tried {
   let best: Tried | undefined;
   for (const start of startsFrom(known, axes, nails)) {
-    const found = minimax(towardsValues(start, axes, attempt, nails), axes, attempt, nails);
+    const found = minimax(towardsValues(start, axes, tryAt, nails), axes, tryAt, nails);
     if (!best || worst(found, nails) < worst(best, nails)) best = found;
     if (holds(best, nails)) break;
   }
@@ -69,7 +69,7 @@ function startsFrom(known: readonly Tried[], axes: readonly Axis[], nails: reado
 }
 
 /** Steps along the axes that halve, until every nail has a value. */
-function towardsValues(start: Tried, axes: readonly Axis[], attempt: Try, nails: readonly number[]): Tried {
+function towardsValues(start: Tried, axes: readonly Axis[], tryAt: Try, nails: readonly number[]): Tried {
   let here = start;
   let share = 0.1;
   const rest = (tried: Tried): number => together(tried, nails);
@@ -79,7 +79,7 @@ function towardsValues(start: Tried, axes: readonly Axis[], attempt: Try, nails:
         withValue(here.settings, axis, Number(here.settings[axis.name]) + sign * share * widthOf(axis)),
       ),
     );
-    const next = moves.map(attempt).reduce((a, b) => (rest(b) < rest(a) ? b : a), here);
+    const next = moves.map(tryAt).reduce((a, b) => (rest(b) < rest(a) ? b : a), here);
     if (next === here) share /= 2;
     else here = next;
   }
@@ -91,17 +91,17 @@ const withValue = (settings: Settings, axis: Axis, value: number): Settings => (
   [axis.name]: String(Number(Math.min(axis.high, Math.max(axis.low, value)).toPrecision(12))),
 });
 
-function minimax(start: Tried, axes: readonly Axis[], attempt: Try, nails: readonly number[]): Tried {
+function minimax(start: Tried, axes: readonly Axis[], tryAt: Try, nails: readonly number[]): Tried {
   let here = start;
   let reach = 0.08;
   for (let round = 0; round < rounds && reach > shortest && !holds(here, nails); round++) {
     if (nails.some((index) => Number.isNaN(here.beyond[index]!))) return here;
-    const slopes = axes.map((axis) => slopesAlong(axis, here, attempt, nails));
+    const slopes = axes.map((axis) => slopesAlong(axis, here, tryAt, nails));
     let accepted = false;
     while (!accepted && reach > shortest) {
       const step = linearStep(here, axes, slopes, nails, reach);
       if (!step) return here;
-      const next = attempt(moved(here.settings, axes, step.shares));
+      const next = tryAt(moved(here.settings, axes, step.shares));
       const gained = worst(here, nails) - worst(next, nails);
       if (gained > 0.1 * Math.max(0, worst(here, nails) - step.promised)) {
         accepted = true;
@@ -121,10 +121,10 @@ const moved = (settings: Settings, axes: readonly Axis[], shares: readonly numbe
   );
 
 /** How the excess of each nail changes along an axis, per range of it; backwards at its upper end. */
-function slopesAlong(axis: Axis, here: Tried, attempt: Try, nails: readonly number[]): number[] {
+function slopesAlong(axis: Axis, here: Tried, tryAt: Try, nails: readonly number[]): number[] {
   const value = Number(here.settings[axis.name]);
   const sign = value + forSlopes * widthOf(axis) > axis.high ? -1 : 1;
-  const beside = attempt(withValue(here.settings, axis, value + sign * forSlopes * widthOf(axis)));
+  const beside = tryAt(withValue(here.settings, axis, value + sign * forSlopes * widthOf(axis)));
   return nails.map((index) => {
     const slope = (beside.beyond[index]! - here.beyond[index]!) / (sign * forSlopes);
     return Number.isFinite(slope) ? slope : 0;
@@ -172,7 +172,7 @@ function linearStep(
 }
 
 /** The same on whole fine steps of the ladder, or with few digits, as long as everything still holds. */
-export function tidied(found: Tried, axes: readonly Axis[], attempt: Try): Tried {
+export function tidied(found: Tried, axes: readonly Axis[], tryAt: Try): Tried {
   const all = found.held.map((_, k) => k);
   const rounded = (of: (axis: Axis, value: number) => number): Settings =>
     axes.reduce(
@@ -184,7 +184,7 @@ export function tidied(found: Tried, axes: readonly Axis[], attempt: Try): Tried
     ...[3, 4, 5, 6, 8].map((digits) => (_: Axis, value: number) => Number(value.toPrecision(digits))),
   ];
   for (const of of candidates) {
-    const tried = attempt(rounded(of));
+    const tried = tryAt(rounded(of));
     if (holds(tried, all)) return tried;
   }
   return found;

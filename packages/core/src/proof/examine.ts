@@ -6,7 +6,7 @@ import type { Parameter } from '../exercise/given.js';
 import type { Part } from '../exercise/parts.js';
 import { hiddenIn, meetsGuards, scopeOf } from '../exercise/scope.js';
 import { leftInBraces } from '../exercise/words.js';
-import { attempt, Problem } from '../expression/problem.js';
+import { orProblem, Problem } from '../expression/problem.js';
 import { readCondition } from '../formula/condition.js';
 import { formulasOf, idsIn, ownFindings, ownWordsOf } from '../kinds/index.js';
 import { hintWordsOf, wordsOf } from '../kinds/studentView.js';
@@ -172,7 +172,7 @@ function findingsIn(path: string, work: () => unknown, before = ''): Finding[] {
 }
 
 function problemOf(work: () => unknown): Problem | undefined {
-  const found = attempt(work);
+  const found = orProblem(work);
   return found instanceof Problem ? found : undefined;
 }
 
@@ -192,7 +192,7 @@ function partFinding(
   draws: readonly DrawValues[],
 ): Finding | undefined {
   for (const values of draws) {
-    const given = attempt(() => modelOf(document, values));
+    const given = orProblem(() => modelOf(document, values));
     if (given instanceof Problem) return findingOf('systems', given);
     const model = given;
     for (const { field, run } of trialsOf(part, model)) {

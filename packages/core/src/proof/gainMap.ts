@@ -29,7 +29,7 @@ export function mapOf(
   axes: readonly Axis[],
   nails: number,
   at: Settings,
-  attempt: Try,
+  tryAt: Try,
   tried: readonly Tried[],
 ): GainMap {
   const [first, second] = axes;
@@ -40,7 +40,7 @@ export function mapOf(
   const held = rows.flatMap((row) =>
     columns.map((column) => {
       const own = { ...at, [first!.name]: String(column), ...(second ? { [second.name]: String(row) } : {}) };
-      const found = known.get(JSON.stringify(own)) ?? attempt(own);
+      const found = known.get(JSON.stringify(own)) ?? tryAt(own);
       return found.stable ? found.held.filter(Boolean).length : -1;
     }),
   );

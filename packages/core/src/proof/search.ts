@@ -42,8 +42,8 @@ export function* searchSettings(searched: Searched, models: readonly Model[]): G
   let deceiving: Settings | null = null;
   let good: Settings[] = [];
   for (const [index, model] of models.entries()) {
-    const attempt = searched.trying(model);
-    const known = good.map(attempt).find(isFound);
+    const tryAt = searched.trying(model);
+    const known = good.map(tryAt).find(isFound);
     if (known && map) {
       draws.push({ settings: known.settings, best: nails.length, conflicts: [] });
       yield (index + 1) / models.length;
@@ -52,13 +52,13 @@ export function* searchSettings(searched: Searched, models: readonly Model[]): G
     const grid: Tried[] = [];
     const points = pointsOver(axes);
     for (const [k, settings] of points.entries()) {
-      grid.push(attempt(settings));
+      grid.push(tryAt(settings));
       if (k % 40 === 0) yield (index + k / points.length) / models.length;
     }
     const holding = grid.filter(isFound);
-    const found = holding.length > 0 ? central(holding, axes) : improved(searched.way, grid, axes, attempt);
+    const found = holding.length > 0 ? central(holding, axes) : improved(searched.way, grid, axes, tryAt);
     if (isFound(found)) good = [found.settings, ...holding.map(({ settings }) => settings)].slice(0, 40);
-    const conflicts = isFound(found) ? [] : conflictsIn([found, ...grid], axes, attempt, all, sets);
+    const conflicts = isFound(found) ? [] : conflictsIn([found, ...grid], axes, tryAt, all, sets);
     draws.push({
       settings: isFound(found) ? found.settings : null,
       best: Math.max(...[found, ...grid].map(({ held }) => held.filter(Boolean).length)),
@@ -66,8 +66,8 @@ export function* searchSettings(searched: Searched, models: readonly Model[]): G
     });
     deceiving ??= grid.find(({ deceived }) => deceived)?.settings ?? null;
     const at = isFound(found) ? found.settings : leastViolating(grid).settings;
-    const whole = map ?? mapOf(axes, nails.length, at, attempt, grid);
-    map ??= isFound(found) ? closeTo(at, whole, (near) => mapOf(near, nails.length, at, attempt, [])) : whole;
+    const whole = map ?? mapOf(axes, nails.length, at, tryAt, grid);
+    map ??= isFound(found) ? closeTo(at, whole, (near) => mapOf(near, nails.length, at, tryAt, [])) : whole;
   }
   return { nails, draws, map: map!, conflicts: sets.map((set) => set.map((k) => nails[k]!)), deceiving };
 }
@@ -83,15 +83,15 @@ function central(holding: readonly Tried[], axes: readonly Axis[]): Tried {
 }
 
 /** The best that can be made of points none of which holds everything. */
-function improved(way: 'descent' | 'halving', grid: readonly Tried[], axes: readonly Axis[], attempt: Try): Tried {
-  if (way === 'halving') return halved(grid, axes, attempt);
+function improved(way: 'descent' | 'halving', grid: readonly Tried[], axes: readonly Axis[], tryAt: Try): Tried {
+  if (way === 'halving') return halved(grid, axes, tryAt);
   const all = grid[0]!.held.map((_, k) => k);
-  const found = descend(grid, axes, attempt, all);
-  return isFound(found) ? tidied(found, axes, attempt) : found;
+  const found = descend(grid, axes, tryAt, all);
+  return isFound(found) ? tidied(found, axes, tryAt) : found;
 }
 
 /** The best points of the grid, each improved by coordinate steps that halve when none helps. */
-function halved(grid: readonly Tried[], axes: readonly Axis[], attempt: Try): Tried {
+function halved(grid: readonly Tried[], axes: readonly Axis[], tryAt: Try): Tried {
   const starts = [...grid].sort((a, b) => a.violation - b.violation).slice(0, Math.min(8, axes.length + 2));
   let best = starts[0]!;
   for (const start of starts) {
@@ -104,7 +104,7 @@ function halved(grid: readonly Tried[], axes: readonly Axis[], attempt: Try): Tr
           return { ...here.settings, [axis.name]: String(moved) };
         }),
       );
-      const next = moves.map(attempt).reduce((a, b) => (b.violation < a.violation ? b : a), here);
+      const next = moves.map(tryAt).reduce((a, b) => (b.violation < a.violation ? b : a), here);
       if (next === here) share /= 2;
       else here = next;
     }
@@ -125,7 +125,7 @@ const leastViolating = (grid: readonly Tried[]): Tried =>
 function conflictsIn(
   tried: readonly Tried[],
   axes: readonly Axis[],
-  attempt: Try,
+  tryAt: Try,
   all: readonly number[],
   sets: number[][],
 ): number[][] {
@@ -133,12 +133,12 @@ function conflictsIn(
   const others: Tried[] = [];
   const canHold = (set: readonly number[]): boolean => {
     if (pool.some((each) => holds(each, set))) return true;
-    const found = descend(pool, axes, attempt, set);
+    const found = descend(pool, axes, tryAt, set);
     pool.push(found);
     if (holds(found, set)) return true;
     // Before anything is said, once more from places that the grid does not have.
-    if (others.length === 0) others.push(...[...scatteredOver(axes, 150), ...nearLowEnds(axes, 400)].map(attempt));
-    const again = others.find((each) => holds(each, set)) ?? descend(others, axes, attempt, set);
+    if (others.length === 0) others.push(...[...scatteredOver(axes, 150), ...nearLowEnds(axes, 400)].map(tryAt));
+    const again = others.find((each) => holds(each, set)) ?? descend(others, axes, tryAt, set);
     pool.push(again);
     return holds(again, set);
   };

@@ -1,4 +1,4 @@
-import { attempt, Problem } from '../expression/problem.js';
+import { orProblem, Problem } from '../expression/problem.js';
 import { isStable } from '../frequency/stability.js';
 import { rationalToNumber } from '../rational/number.js';
 import { limitedLoop } from '../response/limitedLoop.js';
@@ -30,7 +30,7 @@ export interface Facts {
  */
 export function factsOf(transfer: Transfer, limited?: LimitedSystem): Facts {
   const plain = withDeadTime(transfer);
-  const measured = attempt(() => (limited ? limitedMeasures(limited, transfer) : measuresOfTransfer(transfer)));
+  const measured = orProblem(() => (limited ? limitedMeasures(limited, transfer) : measuresOfTransfer(transfer)));
   const measures = measured instanceof Problem ? null : measured;
   if (!plain) {
     return {
@@ -54,7 +54,7 @@ export function factsOf(transfer: Transfer, limited?: LimitedSystem): Facts {
 /** Of the response to a unit step of the reference, within the limits; none where it does not come to rest. */
 function limitedMeasures({ loop, signal }: LimitedSystem, transfer: Transfer): Measures {
   if (signal === 'demand') return noMeasures;
-  const linear = attempt(() => measuresOfTransfer(transfer));
+  const linear = orProblem(() => measuresOfTransfer(transfer));
   const horizon = 4 * ((linear instanceof Problem ? null : linear.settlingTime) ?? 10);
   const signals = limitedLoop({ ...loop, reference: { kind: 'step' }, horizon });
   const found = isStable(transfer) ? signals.settled()?.[signal] : undefined;

@@ -1,6 +1,6 @@
 import { mentions } from '../diagram/exact.js';
 import { must } from '../expression/must.js';
-import { attempt, Problem } from '../expression/problem.js';
+import { orProblem, Problem } from '../expression/problem.js';
 import { namesIn } from '../expression/tree.js';
 import { parseFormula, type Scope, systemFrom } from '../formula/evaluate.js';
 import { functions } from '../formula/functions.js';
@@ -65,7 +65,7 @@ export function readLines(lines: readonly SheetLine[]): ReadLine[] {
   const values = new Map<string, readonly number[]>();
   return lines.map((line) => {
     if (!line.text.trim()) return { kind: 'empty' };
-    const read = attempt(() => readLine(line, known, values));
+    const read = orProblem(() => readLine(line, known, values));
     return read instanceof Problem ? { kind: 'problem', problem: read } : read;
   });
 }

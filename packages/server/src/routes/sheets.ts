@@ -1,8 +1,8 @@
 import {
-  attempt,
   BenchSheetRow,
   Id,
   KeptSheet,
+  orProblem,
   Problem,
   type Sheet,
   sheetFrom,
@@ -93,7 +93,7 @@ export function sheetRoutes(app: App, { database }: House): void {
 }
 
 function readable(given: object): Sheet {
-  const sheet = attempt(() => sheetFrom(given));
+  const sheet = orProblem(() => sheetFrom(given));
   if (sheet instanceof Problem) throw refusalOf(sheet);
   return sheet;
 }

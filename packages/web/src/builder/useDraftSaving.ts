@@ -41,12 +41,12 @@ export function useDraftSaving(draft: Draft, document: ExerciseDocument) {
   useEffect(() => {
     if (document === stored.current.document) return;
     let timer: ReturnType<typeof setTimeout>;
-    const attempt = () =>
+    const send = () =>
       void flush().catch((error: unknown) => {
         setSaving(isAway(error) ? { state: 'offline' } : { state: 'refused', message: (error as Error).message });
-        if (isAway(error)) timer = setTimeout(attempt, retryAfter);
+        if (isAway(error)) timer = setTimeout(send, retryAfter);
       });
-    timer = setTimeout(attempt, savePause);
+    timer = setTimeout(send, savePause);
     return () => clearTimeout(timer);
   }, [document, flush]);
 

@@ -1,4 +1,4 @@
-import { attempt, Problem, type ShownDiagram } from '@nailset/core';
+import { orProblem, Problem, type ShownDiagram } from '@nailset/core';
 import { readBlocks } from '@nailset/core/diagrams';
 import { Dialog } from 'radix-ui';
 import { useMemo } from 'react';
@@ -9,7 +9,7 @@ import { DiagramView } from './DiagramView';
 export function DiagramFigure({ title, diagram }: { title: string; diagram: ShownDiagram }) {
   const { equations, from, to } = diagram;
   const read = useMemo(() => {
-    return attempt(() => readBlocks(equations, [from]));
+    return orProblem(() => readBlocks(equations, [from]));
   }, [equations, from]);
   if (read instanceof Problem) return <span className="text-brick">{read.message}</span>;
   const view = (className: string, bare: boolean) => (

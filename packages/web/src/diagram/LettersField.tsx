@@ -1,4 +1,13 @@
-import { attempt, orElse, parse, Problem, readingNotes, toLatex, withBrackets, withKnownLetters } from '@nailset/core';
+import {
+  orElse,
+  orProblem,
+  parse,
+  Problem,
+  readingNotes,
+  toLatex,
+  withBrackets,
+  withKnownLetters,
+} from '@nailset/core';
 import { useId } from 'react';
 import { Offer, WhereWrong } from '../shared/ExpressionField';
 import { Formula } from '../shared/Formula';
@@ -61,5 +70,5 @@ export function LettersField({
 }
 
 function reading(text: string, letters: readonly string[]): string | Problem {
-  return attempt(() => toLatex(withKnownLetters(parse(text), letters)));
+  return orProblem(() => toLatex(withKnownLetters(parse(text), letters)));
 }

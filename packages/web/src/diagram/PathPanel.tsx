@@ -1,4 +1,4 @@
-import { attempt, nameToLatex, parse, Problem, toLatex } from '@nailset/core';
+import { nameToLatex, orProblem, parse, Problem, toLatex } from '@nailset/core';
 import { type BlockDiagram, pathsOf, type PathView, type SignalPair } from '@nailset/core/diagrams';
 import { useMemo, useState } from 'react';
 import { Formula } from '../shared/Formula';
@@ -10,7 +10,7 @@ const latexOf = (gain: string): string => toLatex(parse(gain));
 export function PathPanel({ diagram, pair }: { diagram: BlockDiagram; pair: SignalPair }) {
   const { from, to } = pair;
   const view = useMemo((): PathView | Problem => {
-    return attempt(() => pathsOf(diagram, { from, to }));
+    return orProblem(() => pathsOf(diagram, { from, to }));
   }, [diagram, from, to]);
   const [traced, setTraced] = useState<readonly string[]>([]);
   if (view instanceof Problem) return <p className="text-note text-brick">{view.message}</p>;

@@ -1,4 +1,4 @@
-import { attempt, formatNumber, Problem, type Settings, withUnit } from '@nailset/core';
+import { formatNumber, orProblem, Problem, type Settings, withUnit } from '@nailset/core';
 import { type ReactNode, useMemo, useState } from 'react';
 import type { GainsOf, LoopResponse } from '../loop/loopResponse';
 import type { HeldRatios } from '../loop/ratios';
@@ -110,5 +110,5 @@ export default function FrequencyPane({
 }
 
 function tryFrequency({ loop }: LoopResponse): FrequencyResponse | Problem {
-  return attempt(() => frequencyOf(loop));
+  return orProblem(() => frequencyOf(loop));
 }

@@ -1,4 +1,4 @@
-import { attempt, nameToLatex, Problem, refuseOutside, type Settings } from '@nailset/core';
+import { nameToLatex, orProblem, Problem, refuseOutside, type Settings } from '@nailset/core';
 import type { Knob } from '../loop/knob';
 import { Formula } from '../shared/Formula';
 import type { Readable } from './kind';
@@ -11,7 +11,7 @@ export const startOfKnobs = (knobs: readonly Knob[]): Settings =>
 
 /** A setting beyond its range is drawn like any other, but not handed in. */
 export function readableSettings(knobs: readonly Knob[], settings: Settings): Readable {
-  const found = attempt(() => refuseOutside(knobs, settings));
+  const found = orProblem(() => refuseOutside(knobs, settings));
   return { shown: null, words: '', problem: found instanceof Problem ? found.message : undefined };
 }
 

@@ -1,8 +1,8 @@
 import type { Problem } from '@nailset/core';
 import {
   type Answer,
-  attempt,
   type Kind,
+  orProblem,
   type Part,
   type Scope,
   type Series,
@@ -80,7 +80,7 @@ export const readableAnswer = (part: StudentPart, answer: Answer, scope: Scope):
 /** A part with a ladder, ready to respond; undefined for one without, a Problem for one that cannot be drawn. */
 export function prepared(part: StudentPart, series: readonly Series[]): Prepared | Problem | undefined {
   const { ladder } = studentKind(part);
-  return ladder ? attempt(() => ladder.prepare(part, series)) : undefined;
+  return ladder ? orProblem(() => ladder.prepare(part, series)) : undefined;
 }
 
 /** Whether the expected answer to a part is LaTeX. */

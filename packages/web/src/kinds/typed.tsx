@@ -1,4 +1,4 @@
-import { attempt, Problem } from '@nailset/core';
+import { orProblem, Problem } from '@nailset/core';
 import type { Readable } from './kind';
 
 /** What kinds have in common whose answer is one typed text. */
@@ -15,7 +15,7 @@ export const ShownText = ({ answer }: { answer: { readonly text: string } }) => 
 
 /** Words for a text that can be read, and otherwise why not. */
 export function readableAs(words: () => string, whenEmpty?: string | false): Readable {
-  const found = attempt(words);
+  const found = orProblem(words);
   if (found instanceof Problem) return { shown: null, words: '', problem: whenEmpty || found.message };
   return { shown: null, words: found, problem: undefined };
 }

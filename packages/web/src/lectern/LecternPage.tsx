@@ -1,11 +1,11 @@
 import {
-  attempt,
   type Bench,
   type DrawValues,
   type ExerciseDocument,
   type Model,
   modelOf,
   must,
+  orProblem,
   Problem,
   type StudentPart,
 } from '@nailset/core';
@@ -46,7 +46,7 @@ function Lectern({ document, exerciseId }: { document: ExerciseDocument; exercis
   const state: unknown = useLocation().state;
   const brought = useMemo(() => benchStateFrom(state), [state]);
   const shown = useMemo(() => {
-    return attempt(() => {
+    return orProblem(() => {
       const known = brought && document.parameters.every(({ symbol }) => brought.values[symbol] !== undefined);
       const values = known ? brought.values : must(sampleOf(document, 1).at(-1));
       return { values, bench: previewOf(document, values), model: modelOf(document, values) };

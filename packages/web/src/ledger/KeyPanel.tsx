@@ -1,4 +1,4 @@
-import { attempt, must, Problem } from '@nailset/core';
+import { must, orProblem, Problem } from '@nailset/core';
 import { type BlockDiagram, reduction, restricted, type SignalPair } from '@nailset/core/diagrams';
 import { useMemo, useState } from 'react';
 import { DiagramView } from '../diagram/DiagramView';
@@ -10,7 +10,7 @@ import type { LedgerLine } from './useLedger';
 export function KeyPanel({ diagram, pair }: { diagram: BlockDiagram; pair: SignalPair }) {
   const { from, to } = pair;
   const found = useMemo((): { start: BlockDiagram; lines: LedgerLine[] } | Problem => {
-    return attempt(() => {
+    return orProblem(() => {
       const start = restricted(diagram, { from, to });
       const moves = reduction(diagram, { from, to });
       const lines = moves.map((move, k): LedgerLine => {

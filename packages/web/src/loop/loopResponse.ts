@@ -1,6 +1,5 @@
 import type { Problem } from '@nailset/core';
 import {
-  attempt,
   checkLoop,
   type ControlLoop,
   type Curve,
@@ -10,6 +9,7 @@ import {
   LoopModel,
   type Measures,
   must,
+  orProblem,
   type Pole,
   type Root,
   type Scope,
@@ -125,7 +125,7 @@ export function loopResponses(part: GainsOf, scope: Scope, series: readonly Seri
 
 /** The response, or what is wrong with the gains. */
 export function tryResponse(responses: LoopResponses, settings: Settings): LoopResponse | Problem {
-  return attempt(() => responses.of(settings));
+  return orProblem(() => responses.of(settings));
 }
 
 function firstAbove({ times, values }: Curve, level: number): number {

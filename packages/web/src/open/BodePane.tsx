@@ -1,4 +1,4 @@
-import { attempt, formatNumber, marginsOf, Problem, type TimeUnit } from '@nailset/core';
+import { formatNumber, marginsOf, orProblem, Problem, type TimeUnit } from '@nailset/core';
 import { useId, useMemo, useRef, useState } from 'react';
 import {
   BodeAxes,
@@ -226,7 +226,7 @@ function Drawing({
 /** Of the chosen system as the open loop. */
 function Margins({ present, scale, ratio }: { present: Shown; scale: BodeScale; ratio: boolean }) {
   const { transfer } = present.each;
-  const margins = useMemo(() => attempt(() => marginsOf(transfer)), [transfer]);
+  const margins = useMemo(() => orProblem(() => marginsOf(transfer)), [transfer]);
   if (margins instanceof Problem) return null;
   return <MarginMarks marks={marginMarks(margins, ratio)} curve={present.curve} scale={scale} stable />;
 }

@@ -1,9 +1,9 @@
 import {
-  attempt,
   type Design,
   formatNumber,
   leadDesign,
   matchedDesign,
+  orProblem,
   Problem,
   type Specifications,
   tunedDesign,
@@ -52,7 +52,7 @@ function candidatesBeside(way: Way, system: Drawn, wanted: Specifications, peak:
   if (!way.startsWith('tuned')) return [];
   return paces.flatMap((pace) => {
     if (Math.abs(pace - peak) < 0.05) return [];
-    const design = attempt(() => designFor(way, system, wanted, pace));
+    const design = orProblem(() => designFor(way, system, wanted, pace));
     return design instanceof Problem ? [] : [{ words: `with a peak of ${pace}`, design }];
   });
 }
@@ -76,7 +76,7 @@ export default function DesignDialog({
     which: 'settlingTime',
   }));
   const [peak, setPeak] = useState(1.6);
-  const found = useMemo(() => attempt(() => designFor(way, system, wanted, peak)), [way, system, wanted, peak]);
+  const found = useMemo(() => orProblem(() => designFor(way, system, wanted, peak)), [way, system, wanted, peak]);
   const isTuned = way.startsWith('tuned');
   return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>

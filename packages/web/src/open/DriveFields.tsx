@@ -1,10 +1,10 @@
 import {
-  attempt,
   decimalIn,
   type DriveKind,
   driveKinds,
   isOverTime,
   numberIn,
+  orProblem,
   Problem,
   readSignal,
   type Sheet,
@@ -179,7 +179,7 @@ function TypedField({
   numbers: ReadonlyMap<string, number>;
   onChange: (drive: SheetDrive, typing: string) => void;
 }) {
-  const read = attempt(() => readSignal(drive.text, numbers));
+  const read = orProblem(() => readSignal(drive.text, numbers));
   return (
     <span>
       <input

@@ -1,10 +1,10 @@
 import {
-  attempt,
   formatNumber,
   formatPoint,
   formatPoints,
   hiddenWords,
   must,
+  orProblem,
   type Pole,
   Problem,
   type ReadLine,
@@ -143,7 +143,7 @@ function StateSpace({
   const own = useMemo(() => {
     if (!isOpen) return undefined;
     if (deadTime > 0) return new Problem('deadTime', 'Dead time has no finite number of states.');
-    return states ?? attempt(() => systemStates(system));
+    return states ?? orProblem(() => systemStates(system));
   }, [isOpen, states, system, deadTime]);
   return (
     <details className="mt-2 text-[13px]" onToggle={(event) => setOpen(event.currentTarget.open)}>
@@ -189,7 +189,7 @@ function Written({
     );
   };
   const convert = (to: string) => {
-    const written = attempt(() => must(conversions[to])(facts));
+    const written = orProblem(() => must(conversions[to])(facts));
     if (written instanceof Problem) setSaid({ words: `Not converted. ${written.message}`, isBad: true });
     else {
       setSaid({ words: '' });

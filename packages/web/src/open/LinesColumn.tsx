@@ -1,11 +1,11 @@
 import {
-  attempt,
   emptySheet,
   formatNumber,
   type LinePanes,
   linePanes,
   nameToLatex,
   numberIn,
+  orProblem,
   parseFormula,
   Problem,
   type ReadLine,
@@ -264,7 +264,7 @@ const longestShown = 240;
 /** How the line was read, or why it was not. */
 export function Understood({ name, text, read }: { name: string; text: string; read: ReadLine }) {
   const latex = useMemo(() => {
-    const found = attempt(() => toLatex(parseFormula(withCoefficients(text))));
+    const found = orProblem(() => toLatex(parseFormula(withCoefficients(text))));
     return typeof found === 'string' ? found : '';
   }, [text]);
   switch (read.kind) {

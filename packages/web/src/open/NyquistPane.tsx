@@ -1,4 +1,4 @@
-import { attempt, countEncirclements, formatNumber, Problem } from '@nailset/core';
+import { countEncirclements, formatNumber, orProblem, Problem } from '@nailset/core';
 import { useMemo, useRef } from 'react';
 import type { BodeCurve } from '../frequency/BodeAxes';
 import { nyquistFrame } from '../frequency/NyquistPlot';
@@ -121,7 +121,7 @@ const counted = new WeakMap<Drawn['facts'], ReturnType<typeof countEncirclements
 
 function countOf(facts: Drawn['facts']) {
   const { system, deadTime } = facts;
-  const found = counted.get(facts) ?? (system && attempt(() => countEncirclements(system.fraction, deadTime)));
+  const found = counted.get(facts) ?? (system && orProblem(() => countEncirclements(system.fraction, deadTime)));
   counted.set(facts, found);
   return found;
 }

@@ -1,10 +1,10 @@
 import {
-  attempt,
   type Branch,
   formatNumber,
   formatPoint,
   formatPoints,
   nearestOnBranches,
+  orProblem,
   type Pole,
   Problem,
   type Root,
@@ -269,7 +269,7 @@ function useLocus(of: Drawn | undefined, frame: PlaneFrame, most: number | null)
     const { system, deadTime } = of?.facts ?? { system: null, deadTime: 0 };
     if (!of) return undefined;
     if (!system || deadTime > 0) return new Problem('deadTime', 'No locus with dead time.');
-    const locus = attempt(() => locusOf(system.fraction, frame));
+    const locus = orProblem(() => locusOf(system.fraction, frame));
     if (locus instanceof Problem || most === null) return locus;
     return { ...locus, branches: locus.branches.map((branch) => upTo(branch, most)) };
   }, [of, frame, most]);

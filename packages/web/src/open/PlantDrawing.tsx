@@ -1,4 +1,4 @@
-import { attempt, Problem } from '@nailset/core';
+import { orProblem, Problem } from '@nailset/core';
 import { readBlocks } from '@nailset/core/diagrams';
 import { useMemo } from 'react';
 import { DiagramView } from '../diagram/DiagramView';
@@ -15,7 +15,7 @@ export default function PlantDrawing({
   from: string;
   to: readonly string[];
 }) {
-  const read = useMemo(() => attempt(() => readBlocks(equations, [from])), [equations, from]);
+  const read = useMemo(() => orProblem(() => readBlocks(equations, [from])), [equations, from]);
   if (read instanceof Problem) return null;
   return (
     <div className="mt-2 border-t border-rule pt-2">

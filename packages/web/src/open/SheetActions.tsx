@@ -1,4 +1,4 @@
-import { attempt, type BenchSheetRow, emptySheet, Problem, type Sheet, sheetFrom } from '@nailset/core';
+import { type BenchSheetRow, emptySheet, orProblem, Problem, type Sheet, sheetFrom } from '@nailset/core';
 import { DropdownMenu } from 'radix-ui';
 import { lazy, type ReactNode, Suspense, useRef, useState } from 'react';
 import { Link } from 'react-router';
@@ -94,7 +94,7 @@ function OpenMenu({ state, saving, isSignedIn }: MenuProps) {
   const { setTrouble } = state;
   const take = async (chosen: File) => {
     const text = await chosen.text();
-    const found = attempt(() => sheetFrom(parsed(text)));
+    const found = orProblem(() => sheetFrom(parsed(text)));
     if (found instanceof Problem) setTrouble(`“${chosen.name}” was not opened. ${found.message}`);
     else state.open(found);
   };

@@ -1,9 +1,9 @@
 import {
-  attempt,
   decimalIn,
   matricesOf,
   matrixLatex,
   numberIn,
+  orProblem,
   placement,
   Problem,
   similarStates,
@@ -43,13 +43,13 @@ export default function StatesPanel({
   const [t, setT] = useState('1 1; 0 1');
   const shown = useMemo(
     () =>
-      attempt(() => {
+      orProblem(() => {
         if (form === 'similar') return similarStates(states, rationalMatrix(t, 'T'));
         return form === 'as given' ? matricesOf(states) : stateForm(states, form);
       }),
     [states, form, t],
   );
-  const facts = useMemo(() => attempt(() => stateFacts(states)), [states]);
+  const facts = useMemo(() => orProblem(() => stateFacts(states)), [states]);
   return (
     <>
       <p className="mt-1 flex flex-wrap items-baseline gap-x-3">
@@ -174,7 +174,7 @@ function Placement({ states }: { states: StateSpace }) {
     if (!text.trim()) return undefined;
     const poles = polesFrom(text);
     if (!poles) return new Problem('query', 'Poles are written −2 ± 3j; −5.');
-    return attempt(() => placement(states, poles));
+    return orProblem(() => placement(states, poles));
   }, [states, text]);
   return (
     <>

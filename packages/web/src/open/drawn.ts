@@ -1,10 +1,10 @@
 import {
-  attempt,
   type Facts,
   factsOf,
   type LinePanes,
   type Member,
   must,
+  orProblem,
   Problem,
   type ReadLine,
   type Sheet,
@@ -98,7 +98,7 @@ export function drawnOf(sheet: Sheet, read: readonly ReadLine[]): Drawn[] {
 const known = new WeakMap<Transfer, Facts | Problem>();
 
 export function factsFor({ transfer, limited }: Pick<Member, 'transfer' | 'limited'>): Facts | Problem {
-  const facts = known.get(transfer) ?? attempt(() => factsOf(transfer, limited));
+  const facts = known.get(transfer) ?? orProblem(() => factsOf(transfer, limited));
   known.set(transfer, facts);
   return facts;
 }

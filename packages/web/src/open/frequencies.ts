@@ -1,4 +1,4 @@
-import { attempt, magnitudeAndPhase, plotFrequencies, Problem, type Transfer } from '@nailset/core';
+import { magnitudeAndPhase, orProblem, plotFrequencies, Problem, type Transfer } from '@nailset/core';
 import type { BodeCurve } from '../frequency/BodeAxes';
 import type { Drawn } from './drawn';
 
@@ -23,7 +23,7 @@ export function levelsOf(transfer: Transfer, [from, to]: readonly [number, numbe
   const found = curves.get(key);
   if (found !== undefined) return found;
   const omegas = Float64Array.from({ length: points }, (_, k) => from * (to / from) ** (k / (points - 1)));
-  const curve = attempt(() => ({ omegas, ...magnitudeAndPhase(transfer, omegas) }));
+  const curve = orProblem(() => ({ omegas, ...magnitudeAndPhase(transfer, omegas) }));
   const shown = curve instanceof Problem ? null : curve;
   if (curves.size > 6) curves.clear();
   curves.set(key, shown);

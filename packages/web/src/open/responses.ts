@@ -1,11 +1,11 @@
 import {
   type Around,
-  attempt,
   type Curve,
   curveOf,
   driveLine,
   drivenMotion,
   type Motion,
+  orProblem,
   partMotion,
   Problem,
   type SheetDrive,
@@ -23,7 +23,7 @@ function kept(transfer: Transfer, key: string, make: () => Motion, until: number
   known.set(transfer, curves);
   const found = curves.get(key);
   if (found !== undefined) return found;
-  const curve = attempt(() => {
+  const curve = orProblem(() => {
     const motion = make();
     const rough = curveOf(motion, until, 0.01);
     const size = Math.max(...rough.values.map(Math.abs));
@@ -79,7 +79,7 @@ export function togetherOf(
 
 /** A drive as a line beside the responses. */
 export function lineOf(drive: SheetDrive, around: Around, until: number): Curve {
-  const points = attempt(() => driveLine(drive, around, until));
+  const points = orProblem(() => driveLine(drive, around, until));
   const shown = points instanceof Problem ? [] : points;
   return {
     times: Float64Array.from(shown, ({ time }) => time),

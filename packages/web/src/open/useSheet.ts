@@ -1,4 +1,4 @@
-import { attempt, emptySheet, Problem, type Sheet, sheetFrom, type SheetLine } from '@nailset/core';
+import { emptySheet, orProblem, Problem, type Sheet, sheetFrom, type SheetLine } from '@nailset/core';
 import { useCallback, useEffect, useMemo, useReducer, useState } from 'react';
 import { historyOf, historyReducer } from '../shared/history';
 import { keepHere, keepInTab, keptHere, keptInTab } from '../shared/keptHere';
@@ -49,7 +49,7 @@ function keptFrom(value: unknown): KeptHere {
  * @param owner who is signed in, null for nobody, undefined where that cannot be asked
  */
 function keptSheet(owner: string | null | undefined): KeptHere {
-  const kept = [keptInTab(key), keptHere(key)].map((value) => attempt(() => keptFrom(value)));
+  const kept = [keptInTab(key), keptHere(key)].map((value) => orProblem(() => keptFrom(value)));
   const isOwn = (each: KeptHere) => owner === undefined || each.person === null || each.person === owner;
   const found = kept.find((each): each is KeptHere => !(each instanceof Problem) && isOwn(each));
   return found ?? { id: freshId(), sheet: emptySheet, revision: 0, isNew: false, person: owner ?? null };

@@ -86,11 +86,11 @@ export function useSheetSaving({ now, first, open, setTrouble, owner: person }: 
     else waiting.current.delete(now.id);
     if (waiting.current.size === 0) return;
     let timer: ReturnType<typeof setTimeout>;
-    const attempt = () =>
+    const send = () =>
       void flush().catch((error: unknown) => {
-        if (isAway(error) || waiting.current.size > 0) timer = setTimeout(attempt, retryAfter);
+        if (isAway(error) || waiting.current.size > 0) timer = setTimeout(send, retryAfter);
       });
-    timer = setTimeout(attempt, savePause);
+    timer = setTimeout(send, savePause);
     return () => clearTimeout(timer);
   }, [now, isSignedIn, flush, storedOf, person]);
   // Another sheet says nothing of how the one before was saved.

@@ -1,10 +1,10 @@
 import {
-  attempt,
   type Branch,
   formatNumber,
   formatPoint,
   numberIn,
   openGains,
+  orProblem,
   Problem,
   type Settings,
 } from '@nailset/core';
@@ -51,7 +51,7 @@ export default function LocusPane({
   // The locus changes with everything but the factor itself.
   // What is not allowed is not drawn: the plane stays as it was.
   const rest = useSame<Settings>({ ...response.settings, ...(factor ? { [factor]: '1' } : {}) });
-  const open = useMemo(() => attempt(() => openLoopOf(responses.model, rest, factor)), [responses, rest, factor]);
+  const open = useMemo(() => orProblem(() => openLoopOf(responses.model, rest, factor)), [responses, rest, factor]);
   const [frame, setFrame] = useKept(kept, 'plane frame', () => startFrame(part, response, open));
   const [layers, setLayers] = useKept(kept, 'layers', () => firstLayers);
   const choices = [
@@ -71,7 +71,7 @@ export default function LocusPane({
   const gain = factor ? numberIn(settings[factor]) : null;
   const now = useSame(settings);
   const swept = useMemo(
-    () => (over ? attempt(() => sweepOver(over, part, responses, now, frame)) : null),
+    () => (over ? orProblem(() => sweepOver(over, part, responses, now, frame)) : null),
     [over, part, responses, now, frame],
   );
   if (!locus) return <p className={`text-slate ${className}`}>{words}</p>;

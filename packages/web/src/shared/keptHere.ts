@@ -5,35 +5,35 @@ const prefix = 'nailset unsaved';
 export const keyOf = (personId: string, versionId: string): string => `${prefix} ${personId} ${versionId}`;
 
 export const keepHere = (key: string, value: unknown): void =>
-  void attempt(() => localStorage.setItem(key, JSON.stringify(value)));
+  void orNothing(() => localStorage.setItem(key, JSON.stringify(value)));
 
-export const forgetHere = (key: string): void => attempt(() => localStorage.removeItem(key));
+export const forgetHere = (key: string): void => orNothing(() => localStorage.removeItem(key));
 
 /** What is kept under a key, whatever it is; undefined for nothing and for what is no JSON. */
-export const keptHere = (key: string): unknown => parsed(attempt(() => localStorage.getItem(key)));
+export const keptHere = (key: string): unknown => parsed(orNothing(() => localStorage.getItem(key)));
 
 /** The same for one tab, through its reloads. */
 export const keepInTab = (key: string, value: unknown): void =>
-  void attempt(() => sessionStorage.setItem(key, JSON.stringify(value)));
+  void orNothing(() => sessionStorage.setItem(key, JSON.stringify(value)));
 
-export const keptInTab = (key: string): unknown => parsed(attempt(() => sessionStorage.getItem(key)));
+export const keptInTab = (key: string): unknown => parsed(orNothing(() => sessionStorage.getItem(key)));
 
 const parsed = (text: string | null | undefined): unknown =>
-  text ? attempt(() => JSON.parse(text) as unknown) : undefined;
+  text ? orNothing(() => JSON.parse(text) as unknown) : undefined;
 
 const keys = (personId: string): string[] =>
-  attempt(() => Object.keys(localStorage).filter((key) => key.startsWith(`${prefix} ${personId} `))) ?? [];
+  orNothing(() => Object.keys(localStorage).filter((key) => key.startsWith(`${prefix} ${personId} `))) ?? [];
 
 /** Everything of a person that is kept here, as text for people; empty for nothing. */
 export const unsavedText = (personId: string): string =>
   keys(personId)
-    .map((key) => attempt(() => localStorage.getItem(key)) ?? '')
+    .map((key) => orNothing(() => localStorage.getItem(key)) ?? '')
     .join('\n');
 
 /** Throws away what is kept of a person, so that a page that cannot show it opens again. */
 export const forgetAll = (personId: string): void => keys(personId).forEach(forgetHere);
 
-function attempt<Of>(work: () => Of): Of | undefined {
+function orNothing<Of>(work: () => Of): Of | undefined {
   try {
     return work();
   } catch {

@@ -1,4 +1,4 @@
-import { attempt, nameToLatex, Problem, symbolicToLatex } from '@nailset/core';
+import { nameToLatex, orProblem, Problem, symbolicToLatex } from '@nailset/core';
 import {
   type BlockDiagram,
   exactQuestion,
@@ -259,7 +259,7 @@ function Shown({
 }
 
 function readText(text: string, from: string): BlockDiagram | Problem {
-  return attempt(() => {
+  return orProblem(() => {
     const found = readBlocks(text);
     return found.inputs.includes(from) || found.nodes.some(({ id }) => id === from) ? found : readBlocks(text, [from]);
   });

@@ -1,11 +1,11 @@
 import type { Problem } from '@nailset/core';
 import {
-  attempt,
   bodeVerdict,
   modelOfTerms,
   must,
   numberIn,
   numbersOfTerms,
+  orProblem,
   refineTerms,
   type Settings,
   settingsOfTerms,
@@ -27,7 +27,7 @@ export interface TermsResponse {
 /** Models of a part by their settings. */
 export function termsResponses(part: BodeOfPart) {
   return (settings: Settings): TermsResponse | Problem => {
-    return attempt(() => {
+    return orProblem(() => {
       const model = modelOfTerms(numbersOfTerms(part, settings));
       return { settings, model, verdict: bodeVerdict(part, model, part.target) };
     });

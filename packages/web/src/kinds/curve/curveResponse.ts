@@ -1,11 +1,11 @@
 import type { Problem } from '@nailset/core';
 import {
-  attempt,
   type Curve,
   curveMotion,
   curveOf,
   curveVerdict,
   misfitPercent,
+  orProblem,
   type Scope,
   type Series,
   type Settings,
@@ -39,7 +39,7 @@ export function curveResponses(part: CurveOfPart, series: readonly Series[]) {
     const key = JSON.stringify(settings);
     const found = known.get(key);
     if (found) return found;
-    return attempt(() => {
+    return orProblem(() => {
       const motion = curveMotion(part, scope, settings, series);
       const response = {
         settings,

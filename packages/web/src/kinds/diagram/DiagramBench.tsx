@@ -1,9 +1,9 @@
 import {
   type Attempt,
-  attempt,
   type Bench,
   must,
   nameToLatex,
+  orProblem,
   parse,
   Problem,
   type SeenOf,
@@ -44,7 +44,7 @@ export default function DiagramBench({
     [read, known],
   );
   const problem = (text: string): Problem | undefined => {
-    const found = attempt(() => text.trim() && checkLetters(withKnownLetters(parse(text), letters), read, known));
+    const found = orProblem(() => text.trim() && checkLetters(withKnownLetters(parse(text), letters), read, known));
     return found instanceof Problem ? found : undefined;
   };
   return (

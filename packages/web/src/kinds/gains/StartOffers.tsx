@@ -1,9 +1,9 @@
 import {
-  attempt,
   convertController,
   formatNumber,
   isPid,
   must,
+  orProblem,
   Problem,
   quantities,
   rationalFromNumber,
@@ -131,7 +131,7 @@ export function StartOffers({
 function facts({ loop }: LoopResponse): string[] {
   const subject = loop.subject();
   const read = (name: 'gainCrossover' | 'phaseMargin' | 'sensitivityPeak', unit: string): string => {
-    const value = attempt(() => quantities[name].read(subject));
+    const value = orProblem(() => quantities[name].read(subject));
     return value === null || value instanceof Problem ? '–' : `${formatNumber(value)}${unit}`;
   };
   return [read('gainCrossover', ' rad/s'), read('phaseMargin', '°'), read('sensitivityPeak', '')];
@@ -141,7 +141,7 @@ function offerOf(part: GainsOf, responses: LoopResponses, { times, peak }: (type
   const { controller } = part;
   if (!isPid(controller)) return new Problem('notPossible', 'Ways to start are for PID controllers.');
   const { terms, form } = controller;
-  const settings = attempt((): Settings => {
+  const settings = orProblem((): Settings => {
     const { plant } = responses.model;
     const usual = tunedStart(plant, terms).crossover;
     const { gains } = tunedStart(plant, terms, { crossover: usual * times, sensitivityPeak: peak });

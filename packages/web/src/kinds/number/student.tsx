@@ -1,4 +1,4 @@
-import { type Answer, attempt, numberFromText, orElse, Problem, type Scope } from '@nailset/core';
+import { type Answer, numberFromText, orElse, orProblem, Problem, type Scope } from '@nailset/core';
 import { isText } from '../../shared/stored';
 import type { StudentKind } from '../kind';
 import { isSameText, ShownText } from '../typed';
@@ -14,7 +14,7 @@ export const number: StudentKind<'number'> = {
   Shown: ShownText,
   blank: ({ kind }) => ({ kind, text: '' }),
   readable({ unit }, { text }, scope) {
-    const value = attempt(() => numberFromText(text, unit, scope.names));
+    const value = orProblem(() => numberFromText(text, unit, scope.names));
     if (!(value instanceof Problem))
       return { shown: `${Number(value.toPrecision(6))} ${unit}`, words: '', problem: undefined };
     return { shown: null, words: '', problem: text.trim() ? value.message : 'Type your answer first.' };

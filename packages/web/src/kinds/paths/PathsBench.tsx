@@ -1,4 +1,4 @@
-import { attempt, parse, Problem, type SeenOf, toLatex } from '@nailset/core';
+import { orProblem, parse, Problem, type SeenOf, toLatex } from '@nailset/core';
 import { DiagramView } from '../../diagram/DiagramView';
 import { Expected } from '../../diagram/Expected';
 import { PathPanel } from '../../diagram/PathPanel';
@@ -60,7 +60,7 @@ export default function PathsBench({
 }
 
 function Read({ gain }: { gain: string }) {
-  const read = attempt(() => toLatex(parse(gain)));
+  const read = orProblem(() => toLatex(parse(gain)));
   return read instanceof Problem ? (
     <span className="text-note text-brick">{read.message}</span>
   ) : (
