@@ -51,7 +51,7 @@ describe('plots to choose from', () => {
     );
     const table = screen.getByRole('region', { name: 'Step response B in numbers' });
     expect(within(table).getAllByRole('row')[2]!.textContent).toBe('13');
-    await userEvent.click(screen.getByRole('radio', { name: 'the second' }));
+    await userEvent.click(screen.getByRole('radio', { name: /^the second\. From 0 to / }));
     expect(dispatch).toHaveBeenCalledWith({ do: 'pick', part: 'c', option: 'b', several: false });
   });
 

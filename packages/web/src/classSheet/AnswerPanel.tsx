@@ -4,6 +4,7 @@ import { useComment, useLooked } from '../api/course';
 import { useCheckAgain, useHanded, useOverride } from '../api/queries';
 import { VerdictLines } from '../bench/Tries';
 import { isFormula, settingNamesOf, settingsOf, studentKind } from '../kinds/students';
+import { TriedResponses } from '../kinds/TriedResponses';
 import { LecternLink } from '../lectern/LecternLink';
 import { ErrorNote, FormError, Loading } from '../page/states';
 import { Button } from '../shared/Button';
@@ -72,6 +73,7 @@ export function AnswerPanel({
               {handed.data.checked ? 'The check was stopped: it took too long.' : 'Being checked …'}
             </p>
           )}
+          <TriedResponses verdict={verdict} />
           {verdict?.curveDistance !== undefined && (
             <p className="mt-1.5 text-[13px] text-slate">
               Its step response differs from the expected one by up to {formatNumber(100 * verdict.curveDistance)} %.

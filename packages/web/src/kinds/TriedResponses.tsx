@@ -6,11 +6,13 @@ export function TriedResponses({ verdict }: { verdict: Verdict | null | undefine
   const responses = verdict?.responses ?? [];
   if (responses.length === 0) return null;
   return (
-    <section aria-label="What was tried" className="mt-4 grid max-w-3xl grid-cols-1 gap-4 md:grid-cols-2">
-      {responses.map((samples) => {
-        const plot = plotOf(samples);
-        return <OptionPlot key={samples.label} title={samples.label} plot={plot} frame={optionFrame([plot])} />;
-      })}
+    <section aria-label="What was tried" className="@container mt-4 max-w-3xl">
+      <div className="grid grid-cols-1 gap-4 @min-[560px]:grid-cols-2">
+        {responses.map((samples) => {
+          const plot = plotOf(samples);
+          return <OptionPlot key={samples.label} title={samples.label} plot={plot} frame={optionFrame([plot])} />;
+        })}
+      </div>
     </section>
   );
 }
