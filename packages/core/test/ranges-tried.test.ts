@@ -1,7 +1,9 @@
 import { must, type Part } from '@nailset/core';
 import { checkAnswer, verdictAsShown } from '../src/checks';
 import { modelOf, unityFeedback } from '../src/index';
+import { mostSteps } from '../src/kinds';
 import { respond } from '../src/response/respond';
+import { within } from '../src/response/work';
 import { transferOf } from '../src/system/transfer';
 
 /** What is tried of a typed range, and what the student is shown of it. */
@@ -69,4 +71,17 @@ test('what was tried is not told where the exercise tells no measured values', (
   const bare = verdictAsShown(verdict, { measured: false, slip: true });
   expect(bare).not.toHaveProperty('responses');
   expect(JSON.stringify(bare)).not.toMatch(/stable/);
+});
+
+test.each([
+  'exp(-0.001*s)/(s*(s + 1)*(s + 6))',
+  'exp(-0.0001*s)/(s*(s + 1)*(s + 6))',
+  'exp(-0.00001*s)/(s + 1)',
+  '1/(s^2 + 1e-6*s + 1)',
+])('%s, slow beside its dead time or its swinging: the verdict is made within a tenth of its work', (of) => {
+  for (const text of ['0 < K < 50', 'K > 3', 'none', '0 < K < 1']) {
+    const verdict = within(mostSteps / 10, () => check(of, text));
+    expect(verdict.words).toMatch(/^This is not the range\.|^The range is right\./);
+    for (const { times } of verdict.responses ?? []) expect(times.length).toBeLessThanOrEqual(161);
+  }
 });
