@@ -344,6 +344,7 @@ async function openIn(page: Page, open: (page: Page) => Promise<unknown>): Promi
     const seen = (await page.locator('body').innerText()).slice(0, 600);
     throw new Error(`${error.message}\n${page.url()} ${stage.complaintsSoFar().join('; ')}\n${seen}`);
   });
+  await page.locator('h1').first().waitFor({ state: 'attached' });
   await page.waitForTimeout(900);
 }
 
