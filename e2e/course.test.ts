@@ -74,14 +74,14 @@ test('a correction is looked at, applied with a reason, and told to the student'
   await page.goto(`/exercises/${id}/again`);
   await page.getByRole('combobox', { name: /^Answers/ }).selectOption({ index: 2 });
   await page.getByRole('button', { name: 'Check again' }).click();
-  await page.getByRole('button', { name: /^[1-9]\d* gain$/ }).click();
+  // Every answer is checked once more, beside whatever else the machine does.
+  await page.getByRole('button', { name: /^[1-9]\d* gain$/ }).click({ timeout: 90_000 });
   await page.getByRole('button', { name: 'Let it count …' }).click();
   await page.getByLabel(/Reason/).fill('The part was worth too little.');
   await page.getByRole('button', { name: 'Let it count', exact: true }).click();
   await page.getByText(/Applied .* the better counts/).waitFor();
 
-  const student = await stage.windowOf('Yara Petrov').catch(() => undefined);
-  const own = student ?? (await stage.windowOf('Kofi Lindqvist'));
+  const own = await stage.windowOf('Kofi Lindqvist');
   await own.goto(`/exercises/${id}`);
   await own.getByRole('button', { name: /Predict the overshoot/ }).click();
   await own
@@ -89,7 +89,7 @@ test('a correction is looked at, applied with a reason, and told to the student'
     .first()
     .waitFor();
   expect(stage.complaintsSoFar()).toEqual([]);
-}, 120_000);
+}, 180_000);
 
 test('dates for one student are theirs alone', async () => {
   const page = await stage.windowOf(instructor);
