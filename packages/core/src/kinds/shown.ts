@@ -47,9 +47,9 @@ export const responseTried = (system: Transfer, label: string): Samples | undefi
     }),
   );
 
-/** Until when a response has grown so far. */
+/** Until when a response has grown so far, whatever its scale of time. */
 function growingTime(motion: Motion): number | undefined {
-  for (let time = 2 ** -20; time < 2 ** 30; time *= 1.5) {
+  for (let time = 2 ** -60; time < 2 ** 60; time *= 1.5) {
     for (let k = 1; k <= 24; k++) if (Math.abs(motion.at((time * k) / 24)) > grown) return time;
   }
   return undefined;
