@@ -11,13 +11,13 @@ const sheet: Sheet = {
 };
 const [plant] = drawnOf(sheet, readLines(sheet.lines));
 const candidate = (peak: number) => ({
-  words: `with a peak of ${peak}`,
+  words: `sensitivity peak ${peak}`,
   design: tunedDesign(must(plant).transfer, 'PI', peak),
 });
 
 test('each design that was not taken is the closed loop that it would have made, by its name', () => {
   const ghosts = ghostsOf(sheet, 'G', [candidate(1.3), candidate(2)]);
-  expect(ghosts.map(({ label }) => label)).toEqual(['T with a peak of 1.3', 'T with a peak of 2']);
+  expect(ghosts.map(({ label }) => label)).toEqual(['T, sensitivity peak 1.3', 'T, sensitivity peak 2']);
   expect(new Set(ghosts.map(({ id }) => id)).size).toBe(2);
   const [calm, quick] = ghosts.map(({ facts }) => facts.measures);
   for (const measures of [calm, quick]) expect(measures).toMatchObject({ stable: true });
@@ -34,6 +34,6 @@ test('what is on the bench is not among them, and stays as it is', () => {
 test('names that are taken are left alone', () => {
   const taken: Sheet = { ...sheet, lines: [...sheet.lines, { name: 'T', text: '5', drawn: false, panes: 'all' }] };
   const [ghost] = ghostsOf(taken, 'G', [candidate(1.6)]);
-  expect(ghost?.label).toMatch(/^T\d with a peak of 1\.6$/);
+  expect(ghost?.label).toMatch(/^T\d, sensitivity peak 1\.6$/);
   expect(ghost?.facts.measures?.finalValue).toBeCloseTo(1, 9);
 });

@@ -1,15 +1,12 @@
 /** @jest-environment jsdom */
 import type { Marks, MarksCell } from '@nailset/core';
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { render, screen, waitFor, within } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { MemoryRouter, Route, Routes } from 'react-router';
 import { MarksPage } from '../src/marks/MarksPage';
-import { begin, server } from './fakeServer';
 import { watchSizes } from './page';
+import { sentBy, visit } from './visit';
 
 beforeAll(watchSizes);
-beforeEach(begin);
 
 const cell = (points: number | null, excused: string | null = null): MarksCell => ({
   ...{ points, outOf: 4, excused, open: false, parts: [] },
@@ -29,27 +26,7 @@ const marks: Marks = {
 };
 
 async function open(role: 'instructor' | 'assistant') {
-  server.answer = (path) => {
-    const body = path.endsWith('/session')
-      ? {
-          person: { id: 'me', name: 'Marit Solano', email: '' },
-          csrfToken: 't',
-          memberships: [{ courseId: 'c', course: 'Harbour machinery', role }],
-        }
-      : path.endsWith('/marks')
-        ? marks
-        : {};
-    return { status: 200, body };
-  };
-  render(
-    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
-      <MemoryRouter initialEntries={['/courses/c/marks']}>
-        <Routes>
-          <Route path="/courses/:courseId/marks" element={<MarksPage />} />
-        </Routes>
-      </MemoryRouter>
-    </QueryClientProvider>,
-  );
+  visit('/courses/c/marks', '/courses/:courseId/marks', <MarksPage />, role, { '/courses/c/marks': marks });
   await screen.findByRole('rowheader', { name: /Sailor 10/ });
 }
 const names = () => screen.getAllByRole('rowheader').map((head) => head.getAttribute('title'));
@@ -84,7 +61,7 @@ test('excusing wants a reason, sends it, and the focus is where it was', async (
   await userEvent.type(dialog.getByLabelText(/Reason/), 'Fog.');
   await userEvent.click(excuse);
   await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
-  expect(server.sent.find(({ method }) => method === 'PUT')).toMatchObject({
+  expect(sentBy('PUT')[0]).toMatchObject({
     path: expect.stringMatching(/exercises\/lamp\/excused\/p2$/) as unknown,
     body: { excused: true, reason: 'Fog.' },
   });
@@ -97,11 +74,11 @@ test('one who is excused can count again; Escape changes nothing', async () => {
   expect(await screen.findByText('“Lighthouse lamp”: Was at sea.')).toBeTruthy();
   await userEvent.keyboard('{Escape}');
   await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
-  expect(server.sent.some(({ method }) => method === 'PUT')).toBe(false);
+  expect(sentBy('PUT').length > 0).toBe(false);
   await userEvent.click(excuseButton('Sailor 1'));
   await userEvent.click(await screen.findByRole('button', { name: 'Let it count again' }));
-  await waitFor(() => expect(server.sent.some(({ method }) => method === 'PUT')).toBe(true));
-  expect(server.sent.find(({ method }) => method === 'PUT')?.body).toMatchObject({ excused: false });
+  await waitFor(() => expect(sentBy('PUT').length > 0).toBe(true));
+  expect(sentBy('PUT')[0]?.body).toMatchObject({ excused: false });
 });
 
 test('an assistant changes nothing', async () => {

@@ -25,11 +25,11 @@ test('a word is explained on the first three pages with it, and then known', asy
 test('each word is counted by itself, and once a page', async () => {
   for (let k = 0; k < 4; k++) await onFreshPage('nail');
   expect(await onFreshPage('slip', 'trail', 'trail', 'trail')).toMatch(/^A usual mistake .*\.Every setting/);
-  expect(JSON.parse(localStorage.getItem('words met')!)).toEqual({ nail: 4, slip: 1, trail: 1 });
+  expect(JSON.parse(localStorage.getItem('nailset words met')!)).toEqual({ nail: 4, slip: 1, trail: 1 });
 });
 
 test.each(['no JSON', '7', 'null', '{"nail":"often"}'])('%s in the browser stops nothing', async (kept) => {
-  localStorage.setItem('words met', kept);
+  localStorage.setItem('nailset words met', kept);
   expect(await onFreshPage('nail')).toBe('What the response must meet; solid when it holds.');
 });
 

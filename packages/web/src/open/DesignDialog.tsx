@@ -53,7 +53,7 @@ function candidatesBeside(way: Way, system: Drawn, wanted: Specifications, peak:
   return paces.flatMap((pace) => {
     if (Math.abs(pace - peak) < 0.05) return [];
     const design = orProblem(() => designFor(way, system, wanted, pace));
-    return design instanceof Problem ? [] : [{ words: `with a peak of ${pace}`, design }];
+    return design instanceof Problem ? [] : [{ words: `sensitivity peak ${pace}`, design }];
   });
 }
 

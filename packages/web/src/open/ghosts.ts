@@ -11,6 +11,6 @@ export function ghostsOf(sheet: Sheet, about: string, candidates: readonly Candi
     const all = drawnOf({ ...sheet, lines }, readLines(lines));
     return all
       .filter(({ line }) => line >= before.length)
-      .map((each) => ({ ...each, id: `${each.id} ${words}`, label: `${each.label} ${words}` }));
+      .map((each) => ({ ...each, id: `${each.id} ${words}`, label: `${each.label}, ${words}` }));
   });
 }

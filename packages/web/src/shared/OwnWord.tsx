@@ -18,7 +18,7 @@ export type OwnWordName = keyof typeof ownWords;
 
 /** After so many pages with it a word is known. */
 const untilKnown = 3;
-const place = 'words met';
+const place = 'nailset words met';
 /** Words that were counted since the page was loaded. */
 const counted = new Set<OwnWordName>();
 
