@@ -56,3 +56,24 @@ export async function withShareTaken(work) {
   const share = (after.stolen - before.stolen) / Math.max(1, after.all - before.all);
   row('processors taken away meanwhile', `${(100 * share).toFixed(1)} %`);
 }
+
+/** In ms, for the loop below on this machine while its host has nothing else to do. */
+const usualLoop = 100;
+
+/**
+ * Slows a page down to a quarter of this processor at its usual speed: what the host takes away is taken off first, so
+ * that the same phone is measured on a busy day. Gives back the rate.
+ * @param {import('playwright-core').CDPSession} session
+ */
+export async function slowToQuarter(session) {
+  const rate = Math.max(1, (4 * usualLoop) / median([1, 2, 3].map(loopTime)));
+  await session.send('Emulation.setCPUThrottlingRate', { rate });
+  return rate;
+}
+
+function loopTime() {
+  const from = performance.now();
+  let sum = 0;
+  for (let k = 0; k < 5e7; k++) sum += k % 7;
+  return sum > 0 ? performance.now() - from : NaN;
+}

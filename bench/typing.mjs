@@ -1,7 +1,5 @@
-import { row } from './figures.mjs';
+import { row, slowToQuarter } from './figures.mjs';
 
-/** A quarter of this processor. */
-const slower = 4;
 const letters = 60;
 
 /**
@@ -65,7 +63,7 @@ async function corner(page) {
  */
 async function timed(page, name, wanted, script) {
   const session = await page.context().newCDPSession(page);
-  await session.send('Emulation.setCPUThrottlingRate', { rate: slower });
+  await slowToQuarter(session);
   await page.waitForTimeout(1500);
   const times = /** @type {number[]} */ (await page.evaluate(`(${timeEach})(${letters}, ${script()})`));
   await session.send('Emulation.setCPUThrottlingRate', { rate: 1 });

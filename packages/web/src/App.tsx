@@ -1,5 +1,5 @@
 import type { QueryClient } from '@tanstack/react-query';
-import { type ComponentType, lazy, Suspense, useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { createBrowserRouter, createRoutesFromElements, Navigate, Outlet, Route, RouterProvider } from 'react-router';
 import { askEarly } from './api/early';
 import { usePageOwner } from './api/page';
@@ -14,6 +14,7 @@ import {
 } from './api/queries';
 import { Broken } from './page/Broken';
 import { ErrorNote, Loading } from './page/states';
+import { later } from './shared/later';
 import { SignInPage } from './signIn/SignInPage';
 
 // Who is not signed in loads the sign-in and no more.
@@ -22,11 +23,11 @@ const PeoplePage = lazy(async () => ({ default: (await import('./people/PeoplePa
 const JoinPage = lazy(async () => ({ default: (await import('./signIn/JoinPage')).JoinPage }));
 const Nowhere = lazy(async () => ({ default: (await import('./course/Nowhere')).Nowhere }));
 const OtherPerson = lazy(async () => ({ default: (await import('./page/OtherPerson')).OtherPerson }));
-const [BenchPage, benchPage] = view(() => import('./bench/BenchPage'));
-const [BuilderPage, builderPage] = view(() => import('./builder/BuilderPage'));
-const [ClassSheetPage, classSheetPage] = view(() => import('./classSheet/ClassSheetPage'));
-const [OpenPage, openBench] = view(() => import('./open/OpenPage'));
-const [LecternPage, lecternPage] = view(() => import('./lectern/LecternPage'));
+const [BenchPage, benchPage] = later(() => import('./bench/BenchPage'));
+const [BuilderPage, builderPage] = later(() => import('./builder/BuilderPage'));
+const [ClassSheetPage, classSheetPage] = later(() => import('./classSheet/ClassSheetPage'));
+const [OpenPage, openBench] = later(() => import('./open/OpenPage'));
+const [LecternPage, lecternPage] = later(() => import('./lectern/LecternPage'));
 const MarksPage = lazy(async () => ({ default: (await import('./marks/MarksPage')).MarksPage }));
 const TermPage = lazy(async () => ({ default: (await import('./marks/TermPage')).TermPage }));
 const LogPage = lazy(async () => ({ default: (await import('./course/LogPage')).LogPage }));
@@ -44,11 +45,21 @@ const NewPasswordPage = lazy(() => import('./signIn/NewPasswordPage'));
 const large: Readonly<
   Record<string, { load: () => Promise<unknown>; ask: (queries: QueryClient, id: string) => Promise<void> }>
 > = {
-  '': { load: benchPage, ask: (queries, id) => askEarly(queries, benchQuery(id, firstVisit)) },
+  '': { load: benchPage, ask: askBench },
   build: { load: builderPage, ask: (queries, id) => askEarly(queries, draftQuery(id, firstVisit)) },
   class: { load: classSheetPage, ask: (queries, id) => askEarly(queries, classQuery(id)) },
   lectern: { load: lecternPage, ask: (queries, id) => askEarly(queries, draftShownQuery(id, firstVisit)) },
 };
+
+/** The bench, and then what its open part is drawn with. */
+async function askBench(queries: QueryClient, id: string): Promise<void> {
+  const question = benchQuery(id, firstVisit);
+  await askEarly(queries, question);
+  const parts = queries.getQueryData(question.queryKey)?.parts;
+  if (!parts) return;
+  const { bringBench } = await import('./bench/BenchPage');
+  await bringBench(parts, new URLSearchParams(location.search).get('part'));
+}
 
 /** In ms. Where something takes longer, views say what they wait for. */
 const longestWait = 5_000;
@@ -132,18 +143,4 @@ function SignedIn() {
 function Start() {
   const [first] = useMemberships();
   return <Navigate replace to={first ? `/courses/${first.courseId}` : '/join'} />;
-}
-
-/**
- * A view that is loaded when it is first shown, and how to load it before: where that is done, nothing stands in its
- * place meanwhile.
- */
-function view(load: () => Promise<{ default: ComponentType }>): [ComponentType, () => Promise<unknown>] {
-  let there: ComponentType | undefined;
-  const Later = lazy(load);
-  function View() {
-    const [Shown] = useState(() => there ?? Later);
-    return <Shown />;
-  }
-  return [View, async () => (there = (await load()).default)];
 }

@@ -9,7 +9,6 @@ import { App, opened } from './App';
 import '@fontsource/ibm-plex-sans/latin-400.css';
 import '@fontsource/ibm-plex-sans/latin-500.css';
 import '@fontsource/ibm-plex-sans/latin-600.css';
-import '@fontsource/ibm-plex-sans/greek-400.css';
 import '@fontsource/ibm-plex-serif/latin-500.css';
 import '@fontsource/ibm-plex-mono/latin-400.css';
 import 'katex/dist/katex.min.css';

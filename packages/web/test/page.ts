@@ -34,4 +34,5 @@ export const answered = (status: number, body: unknown, date: string | null = nu
   status,
   headers: { get: (name: string) => (name === 'date' ? date : null) },
   json: async () => body,
+  clone: () => ({ json: async () => body }),
 });

@@ -1,4 +1,5 @@
 import type { ErrorMessage, Session } from '@nailset/core';
+import { takeBegun } from './begun';
 import { follows, pageOwner } from './page';
 import { hearServerTime } from './serverClock';
 
@@ -62,17 +63,10 @@ interface Sending {
  */
 export async function request<T>(method: string, path: string, body?: unknown, sending: Sending = {}): Promise<T> {
   const { whose = pageOwner().person?.id, again = false } = sending;
-  let response: Response;
+  let heard: { readonly response: Response; readonly at: number };
   try {
-    response = await fetch(`/api${path}`, {
-      method,
-      headers: {
-        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
-        ...(method === 'GET' ? {} : { 'x-csrf-token': csrfToken }),
-        ...(whose ? { 'x-nailset-person': whose } : {}),
-      },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-    });
+    const begun = method === 'GET' ? takeBegun(path, whose) : undefined;
+    heard = await (begun ?? send(method, path, body, whose));
   } catch {
     throw new ApiError(
       0,
@@ -80,7 +74,8 @@ export async function request<T>(method: string, path: string, body?: unknown, s
       'No connection to Nailset. What you typed is kept; check the network and try again.',
     );
   }
-  hearServerTime(response.headers.get('date'));
+  const { response, at } = heard;
+  hearServerTime(response.headers.get('date'), at);
   const answer: unknown = await response.json().catch(() => null);
   if (response.ok) return answer as T;
   const { error } = (answer ?? {}) as Partial<ErrorMessage>;
@@ -96,4 +91,17 @@ export async function request<T>(method: string, path: string, body?: unknown, s
     error?.findings ?? [],
     error?.request,
   );
+}
+
+async function send(method: string, path: string, body: unknown, whose: string | undefined) {
+  const response = await fetch(`/api${path}`, {
+    method,
+    headers: {
+      ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+      ...(method === 'GET' ? {} : { 'x-csrf-token': csrfToken }),
+      ...(whose ? { 'x-nailset-person': whose } : {}),
+    },
+    ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+  });
+  return { response, at: Date.now() };
 }

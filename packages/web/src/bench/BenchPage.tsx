@@ -5,6 +5,7 @@ import { useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { ApiError } from '../api/client';
 import { useBench, useHandIn, usePerson, useVerdicts } from '../api/queries';
+import { studentKind } from '../kinds/students';
 import type { Work } from '../loop/action';
 import { Header } from '../page/Header';
 import { PageOf } from '../page/PageOf';
@@ -20,6 +21,12 @@ import { ChangedElsewhere } from './ChangedElsewhere';
 import { DueNote, useDueState, worthNow } from './DueNote';
 
 export { PracticePage } from './PracticePage';
+
+/** Brings what the part that an address names, or else the first one, is drawn with. */
+export async function bringBench(parts: readonly StudentPart[], asked: string | null): Promise<void> {
+  const part = parts.find(({ id }) => id === asked) ?? parts[0];
+  if (part) await studentKind(part).bring?.();
+}
 
 /** An exercise as its student works on it. */
 export default function BenchPage() {

@@ -1,6 +1,6 @@
 import { type Draft, type ExerciseDocument, must } from '@nailset/core';
 import { examine } from '@nailset/core/checks';
-import { lazy, Suspense, useEffect, useEffectEvent, useMemo, useState } from 'react';
+import { lazy, Suspense, useDeferredValue, useEffect, useEffectEvent, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useChangeExercise, useDraft, useMemberships, usePerson, usePublish, usePublishing } from '../api/queries';
 import { DueField } from '../dates/DueField';
@@ -58,7 +58,9 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
 
   // Findings and the student's view take longer than a keystroke; they follow when the hands rest.
   const settled = useSettled(document, 250);
-  const findings = useMemo(() => examine(settled), [settled]);
+  // The columns are painted first; what the draft says of itself and how a student sees it come after them.
+  const followed = useDeferredValue<ExerciseDocument | null>(settled, null);
+  const findings = useMemo(() => (followed ? examine(followed) : []), [followed]);
   const scope = useMemo(() => exampleScope(settled), [settled]);
   const problems = [
     ...unreadNow.map(({ label, message }) => `${label}: ${message}`),
@@ -106,7 +108,7 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
         {!disabled && (
           <Button
             look="strong"
-            disabled={problems.length > 0 || !publishing.changed || settled !== document}
+            disabled={problems.length > 0 || !publishing.changed || followed !== document}
             onClick={() => void publishing.ask()}
           >
             {publishing.changed ? `Publish version ${publishing.next}` : `Version ${publishing.version} is out`}
@@ -150,7 +152,7 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
           {change.error && <ErrorNote error={change.error} />}
         </div>
         <div className="relative min-w-0 xl:overflow-y-auto">
-          <SidePanel document={settled} open={opened} ready={findings.length === 0} />
+          {followed && <SidePanel document={followed} open={opened} ready={findings.length === 0} />}
         </div>
       </main>
       <PublishDialog

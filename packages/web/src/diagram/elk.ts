@@ -11,6 +11,7 @@ interface Layouter {
 }
 
 let started: Layouter | undefined;
+let isWarm = false;
 let running = 0;
 
 /** The layout library in a worker of its own. */
@@ -33,15 +34,20 @@ async function warmUp(elk: ELK, graph: ElkNode): Promise<void> {
   }
 }
 
+/** Starts the worker, which is large, before there is something to lay out. */
+export function beginLayout(): void {
+  started ??= start();
+}
+
 /** Lays a graph out. The worker starts with the first one; one that fails is started once more. */
 export async function layOut(graph: ElkNode, again = true): Promise<ElkNode> {
-  const isFirst = !started;
   const { elk, broken } = (started ??= start());
   const own = structuredClone(graph);
   running++;
   try {
     const placed = await Promise.race([elk.layout(graph), broken]);
-    if (isFirst) void warmUp(elk, own);
+    if (!isWarm) void warmUp(elk, own);
+    isWarm = true;
     return placed;
   } catch (error) {
     elk.terminateWorker();

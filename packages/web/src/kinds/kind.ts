@@ -88,6 +88,8 @@ export interface ShownProps<K extends Kind> {
 export interface StudentKind<K extends Kind> {
   readonly Bench: ComponentType<BenchProps<K>>;
   readonly Shown: ComponentType<ShownProps<K>>;
+  /** Brings what the bench is drawn with and what only this kind needs. */
+  bring?(): Promise<unknown>;
   /** The answer with which a part starts. */
   blank(part: SeenOf<K>): AnswerOf<K>;
   /** How an answer reads; a kind with a ladder says more while it responds. */

@@ -5,24 +5,27 @@ function format(options: Intl.DateTimeFormatOptions): () => Intl.DateTimeFormat 
   return () => (made ??= new Intl.DateTimeFormat('en-GB', options));
 }
 
-const day = format({ weekday: 'short', day: 'numeric', month: 'short' });
 const clock = format({ hour: '2-digit', minute: '2-digit' });
-const zoned = format({ hour: '2-digit', minute: '2-digit', timeZoneName: 'short' });
+const zoned = format({
+  ...{ weekday: 'short', day: 'numeric', month: 'short' },
+  ...{ hour: '2-digit', minute: '2-digit', timeZoneName: 'short' },
+});
 
 /** `14:02` */
 export const clockTime = (iso: string): string => clock().format(new Date(iso));
 
 /** `Fri 27 Nov, 18:00 CET`: in the reader's own zone, which stands beside it. */
-export const dayAndTime = (iso: string): string =>
-  `${day().format(new Date(iso)).replace(',', '')}, ${zoned().format(new Date(iso))}`;
+export const dayAndTime = (iso: string): string => {
+  const { weekday, day, month, hour, minute, timeZoneName } = zonedParts(new Date(iso));
+  return `${weekday} ${day} ${month}, ${hour}:${minute} ${timeZoneName}`;
+};
 
 /** The reader's own zone at a time, as in `CET`. */
 export const zoneAt = (iso: string | null): string =>
-  must(
-    zoned()
-      .formatToParts(iso ? new Date(iso) : new Date())
-      .find(({ type }) => type === 'timeZoneName'),
-  ).value;
+  must(zonedParts(iso ? new Date(iso) : new Date()).timeZoneName);
+
+const zonedParts = (at: Date): Partial<Record<Intl.DateTimeFormatPartTypes, string>> =>
+  Object.fromEntries(zoned().formatToParts(at).map(({ type, value }) => [type, value]));
 
 /** Values of a `date` and a `time` input for a time, in the reader's own zone. */
 export function toLocalInputs(iso: string | null): { date: string; time: string } {

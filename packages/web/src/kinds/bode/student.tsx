@@ -1,13 +1,13 @@
 import { settingsOfTerms } from '@nailset/core';
-import { lazy } from 'react';
 import { sameSettings } from '../../loop/settings';
+import { later } from '../../shared/later';
 import { areNamedTexts } from '../../shared/stored';
 import type { Ladder, StudentKind } from '../kind';
 import { ShownSettings, startOfKnobs } from '../settings';
 import { readableWhen } from '../typed';
 import { knobsOfTerms, type TermsResponse, termsResponses } from './terms';
 
-const BodeBench = lazy(() => import('./BodeBench'));
+const [BodeBench, bringBench] = later(() => import('./BodeBench'));
 
 const ladder: Ladder<'bode'> = {
   names: settingsOfTerms,
@@ -30,6 +30,7 @@ export const bode: StudentKind<'bode'> = {
       />
     ),
   Shown: ({ part, answer }) => <ShownSettings names={ladder.names(part)} settings={ladder.settings(answer)} />,
+  bring: bringBench,
   blank: (part) => ladder.answer(startOfKnobs(ladder.knobs(part))),
   readable: () => readableWhen(false),
   isStored: ({ terms }) => areNamedTexts(terms),

@@ -1,10 +1,11 @@
-import { lazy } from 'react';
+import { beginLayout } from '../../diagram/elk';
+import { later } from '../../shared/later';
 import { areNamedTexts } from '../../shared/stored';
 import type { StudentKind } from '../kind';
 import { bare, readableWhen } from '../typed';
 
 // Diagrams come with a layout library of their own size, so they are loaded when a part has one.
-const DiagramBench = lazy(() => import('./DiagramBench'));
+const [DiagramBench, bringBench] = later(() => import('./DiagramBench'));
 
 export const diagram: StudentKind<'diagram'> = {
   Bench: ({ part, answer, bench, last, solution, onChange }) => (
@@ -19,6 +20,7 @@ export const diagram: StudentKind<'diagram'> = {
         {text || '–'}
       </p>
     )),
+  bring: () => (beginLayout(), bringBench()),
   blank: ({ kind }) => ({ kind, texts: {} }),
   readable: (_part, { texts }) =>
     readableWhen(Object.values(texts).every((text) => !text.trim()) && 'Type your answer first.'),

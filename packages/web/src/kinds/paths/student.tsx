@@ -1,9 +1,10 @@
-import { lazy } from 'react';
+import { beginLayout } from '../../diagram/elk';
+import { later } from '../../shared/later';
 import { isText } from '../../shared/stored';
 import type { StudentKind } from '../kind';
 import { isSameText, readableWhen, ShownText } from '../typed';
 
-const PathsBench = lazy(() => import('./PathsBench'));
+const [PathsBench, bringBench] = later(() => import('./PathsBench'));
 
 export const paths: StudentKind<'paths'> = {
   Bench: ({ part, answer, solution, onChange }) => (
@@ -13,6 +14,7 @@ export const paths: StudentKind<'paths'> = {
     />
   ),
   Shown: ShownText,
+  bring: () => (beginLayout(), bringBench()),
   blank: ({ kind }) => ({ kind, text: '' }),
   readable: (_part, { text }) => readableWhen(!text.trim() && 'List them first.'),
   isStored: ({ text }) => isText(text),

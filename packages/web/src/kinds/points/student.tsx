@@ -1,10 +1,10 @@
 import { pointsFromText } from '@nailset/core';
-import { lazy } from 'react';
+import { later } from '../../shared/later';
 import { isText } from '../../shared/stored';
 import type { StudentKind } from '../kind';
 import { isSameText, readableAs, ShownText } from '../typed';
 
-const PointsBench = lazy(() => import('./PointsBench'));
+const [PointsBench, bringBench] = later(() => import('./PointsBench'));
 
 export const points: StudentKind<'points'> = {
   Bench: ({ part, answer, solution, revealed, together, onChange }) => (
@@ -14,6 +14,7 @@ export const points: StudentKind<'points'> = {
     />
   ),
   Shown: ShownText,
+  bring: bringBench,
   blank: ({ kind }) => ({ kind, text: '' }),
   readable: (_part, { text }) =>
     readableAs(() => {

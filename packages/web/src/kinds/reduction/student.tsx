@@ -1,11 +1,12 @@
 import { type AnswerOf } from '@nailset/core';
 import isEqual from 'fast-deep-equal';
-import { lazy } from 'react';
+import { beginLayout } from '../../diagram/elk';
+import { later } from '../../shared/later';
 import { areTexts, isObject, isText } from '../../shared/stored';
 import type { StudentKind } from '../kind';
 import { readableWhen } from '../typed';
 
-const ReductionBench = lazy(() => import('./ReductionBench'));
+const [ReductionBench, bringBench] = later(() => import('./ReductionBench'));
 
 const stepNames: Record<AnswerOf<'reduction'>['steps'][number]['kind'], string> = {
   series: 'series',
@@ -46,6 +47,7 @@ export const reduction: StudentKind<'reduction'> = {
       ))}
     </ol>
   ),
+  bring: () => (beginLayout(), bringBench()),
   blank: ({ kind }) => ({ kind, steps: [] }),
   readable(_part, { steps: { length: count } }) {
     const words = count === 0 ? '' : count === 1 ? 'One step made.' : `${count} steps made.`;

@@ -1,9 +1,9 @@
-import { lazy } from 'react';
+import { later } from '../../shared/later';
 import { isText } from '../../shared/stored';
 import type { StudentKind } from '../kind';
 import { readableWhen } from '../typed';
 
-const StatesBench = lazy(() => import('./StatesBench'));
+const [StatesBench, bringBench] = later(() => import('./StatesBench'));
 const names = ['a', 'b', 'c', 'd'] as const;
 
 export const states: StudentKind<'states'> = {
@@ -19,6 +19,7 @@ export const states: StudentKind<'states'> = {
         {name.toUpperCase()} = {answer[name]}
       </p>
     )),
+  bring: bringBench,
   blank: ({ kind }) => ({ kind, a: '', b: '', c: '', d: '' }),
   readable: (_part, answer) => readableWhen(names.some((name) => !answer[name].trim()) && 'Fill in all four matrices.'),
   isStored: (kept) => names.every((name) => isText(kept[name])),
