@@ -105,7 +105,8 @@ export {
   togetherMotion,
 } from './sheet/driven.js';
 export type { LimitedSystem, Plant } from './sheet/plant.js';
-export { type Member, numbersOf, type ReadLine, readLines, withCoefficients } from './sheet/read.js';
+export { coefficientsIn, withCoefficients } from './sheet/coefficients.js';
+export { type Member, numbersOf, type ReadLine, readLines } from './sheet/read.js';
 export { readSignal } from './sheet/signal.js';
 export * from './sheet/sheet.js';
 export { holds, readCondition } from './formula/condition.js';

@@ -53,16 +53,29 @@ describe('lines of a sheet', () => {
     expect(said(read[2]!)).toContain('G');
   });
 
-  test.each(['[4]/[1, 1.2, 4]', '[4]/[1 1.2 4]', '[0, 4]/[1, 1.2, 2+2]', 'k/[1, 1.2, k]'])(
-    'coefficients are highest power first: %s',
-    (text) => {
-      const [member] = membersOf(readLast('k = 4', `G = ${text}`));
-      expect(factsOf(member!.transfer).system).toEqual(of('4/(s^2 + 1.2*s + 4)').system);
-    },
-  );
+  test.each([
+    ...['[4]/[1, 1.2, 4]', '[4]/[1 1.2 4]', '[0, 4]/[1, 1.2, 2+2]', 'k/[1, 1.2, k]', 'k/[1 1.2 k]', '[k]/[1 1.2 k]'],
+    ...[
+      '4/[1; 1,2; 4]',
+      '4/[1\n1.2\n4]',
+      '4\n1 1.2 4',
+      '[4]\n[1, 1.2, 4]',
+      'k\n1 1.2 k',
+      '0, 4\n1, 1.2, k',
+      '4/[1 1.2 (k - 0)]',
+    ],
+    ...['4/[1 +1.2 4]', '-4\n-1 −1.2 -k', '4/[1 6/5 2*2]'],
+  ])('coefficients are highest power first: %s', (text) => {
+    const [member] = membersOf(readLast('k = 4', `G = ${text}`));
+    expect(factsOf(member!.transfer).system).toEqual(of('4/(s^2 + 1.2*s + 4)').system);
+  });
 
   test('brackets that hold no list stay brackets, and a list with a gap says so', () => {
     expect(membersOf(readLast('G = 1/[s + 2]')).map(poles)).toEqual([[-2]]);
+    expect(membersOf(readLast('G = 1/[(s + 2)*(s + 3)]')).map(poles)).toEqual([[-3, -2]]);
+    expect(membersOf(readLast('G = 1/[(s + 2) (s + 3)]')).map(poles)).toEqual([[-3, -2]]);
+    expect(said(readLast('G = 1/[1 - 1.2 4]'))).toContain('Two numbers stand side by side');
+    expect(readLast('k = 1; 2; 3')).toEqual({ kind: 'numbers', values: [1, 2, 3] });
     expect(said(readLast('G = 1/[1,,2]'))).toContain('missing in [1,,2]');
   });
 

@@ -57,10 +57,28 @@ describe('systems', () => {
     await userEvent.selectOptions(screen.getByLabelText('G, form'), 'coefficients');
     change('Denominator', '1; 3, 2');
     expect(systems[0]!.form).toMatchObject({ denominator: ['1', '3', '2'] });
+    // As they come from a table, or from where commas are decimal.
+    for (const text of ['1 1.2 K', '1\n1.2\nK', '1; 1,2; K', '1, 1.2, K']) {
+      change('Denominator', text);
+      expect(systems[0]!.form).toMatchObject({ denominator: ['1', '1.2', 'K'] });
+    }
+    change('Denominator', '1, K*(T + 2), s + 1');
+    expect(systems[0]!.form).toMatchObject({ denominator: ['1', 'K*(T + 2)', 's + 1'] });
     await userEvent.selectOptions(screen.getByLabelText('G, form'), 'zerosPoles');
     change('Poles', '−4, -1 ± 3j, -2 + 5j');
     expect(systems[0]!.form).toMatchObject({ poles: [{ re: '-4' }, { re: '-1', im: '3' }, { re: '-2', im: '5' }] });
+    change('Poles', '-1 -2 −3+4j');
+    expect(systems[0]!.form).toMatchObject({ poles: [{ re: '-1' }, { re: '-2' }, { re: '-3', im: '4' }] });
+    change('Poles', '-1 +3j');
+    expect(systems[0]!.form).toMatchObject({ poles: [{ re: '-1', im: '3' }] });
     await userEvent.selectOptions(screen.getByLabelText('G, form'), 'states');
+    change('A', '0 1\n-9 -2');
+    expect(systems[0]!.form).toMatchObject({
+      a: [
+        ['0', '1'],
+        ['-9', '-2'],
+      ],
+    });
     change('A', '0, 1\n-4');
     expect(screen.getByLabelText('A').getAttribute('aria-invalid')).toBe('true');
     change('A', '0, 1\n-9, -2');

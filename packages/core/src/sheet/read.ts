@@ -8,6 +8,7 @@ import { rationalToNumber } from '../rational/number.js';
 import type { StateSpace } from '../system/stateSpace.js';
 import type { Transfer } from '../system/transfer.js';
 import { constantOf } from '../system/transferAlgebra.js';
+import { withCoefficients } from './coefficients.js';
 import { isPlant, type LimitedSystem, type Plant, plantOf } from './plant.js';
 import { sheetLimits, type SheetLine } from './sheet.js';
 
@@ -71,9 +72,10 @@ export function readLines(lines: readonly SheetLine[]): ReadLine[] {
 }
 
 function readLine(line: SheetLine, known: Map<string, Known>, values: Map<string, readonly number[]>): ReadLine {
-  const { name, text } = line;
+  const { name } = line;
   refuseName(name, known);
-  if (isPlant(text)) return readPlant(line, known, values);
+  if (isPlant(line.text)) return readPlant(line, known, values);
+  const text = withCoefficients(line.text);
   if (text.includes(';')) return severalValues(name, text, known, values);
   const { over, of } = membersOf(text, known);
   known.set(name, { over, of });
@@ -154,7 +156,7 @@ function severalValues(
 
 /** What a formula stands for, for each value of the one name with several that it depends on. */
 function membersOf(text: string, known: ReadonlyMap<string, Known>): Known {
-  const tree = parseFormula(withCoefficients(text));
+  const tree = parseFormula(text);
   const names = new Set(namesIn(tree));
   const { over, scopes } = scopesFor((name) => names.has(name), known);
   return { over, of: scopes.map((scope) => systemFrom(tree, scope)) };
@@ -177,23 +179,5 @@ function scopesFor(
   }));
   return { over, scopes };
 }
-
-/**
- * A text in which polynomials given by their coefficients, highest power first, as in `[1, 1.2, 4]` or `[1 1.2 4]`, are
- * written out in s. @throws Problem `missingOperand` for a list with a gap.
- */
-export function withCoefficients(text: string): string {
-  return text.replace(/\[([^[\]]*)\]/g, (whole, inside: string) => {
-    const entries = inside.includes(',') ? inside.split(',') : inside.trim().split(/\s+/);
-    const isList = inside.includes(',') || (entries.length > 1 && entries.every((entry) => entry && isDecimal(entry)));
-    if (!isList) return whole;
-    if (entries.some((entry) => !entry.trim())) {
-      throw new Problem('missingOperand', `A coefficient is missing in ${whole}.`);
-    }
-    return `(${entries.map((entry, k) => `(${entry})*s^${entries.length - 1 - k}`).join('+')})`;
-  });
-}
-
-const isDecimal = (text: string): boolean => Number.isFinite(Number(text));
 
 const shown = (value = NaN): string => String(Number(value.toPrecision(6))).replace('-', '−');

@@ -1,4 +1,4 @@
-import { must, type SystemForm } from '@nailset/core';
+import { coefficientsIn, must, type SystemForm } from '@nailset/core';
 import { lazy, Suspense, useState } from 'react';
 import { Button } from '../../shared/Button';
 import { CellText, TextField } from '../../shared/fields';
@@ -255,7 +255,7 @@ function WorkshopButton({
   );
 }
 
-/** Formulas separated by semicolons or commas, read as they are typed. */
+/** Formulas in a row or one a line, read as they are typed. */
 function ListText({
   label,
   value,
@@ -270,11 +270,12 @@ function ListText({
   return (
     <label className="text-note text-slate">
       {label}
-      <input
-        className="input mt-1 px-1.5 font-mono text-[13px]"
+      <textarea
+        className="input mt-1 resize-none [field-sizing:content] px-1.5 font-mono text-[13px]"
+        rows={1}
         defaultValue={value.join(', ')}
         onChange={(event) => {
-          const entries = splitOutside(event.target.value);
+          const entries = entriesOf(event.target.value);
           event.target.setAttribute('aria-invalid', String(entries.length < least));
           if (entries.length >= least) onChange(entries);
         }}
@@ -302,7 +303,7 @@ function MatrixText({
         onChange={(event) => {
           const rows = event.target.value
             .split('\n')
-            .map(splitOutside)
+            .map(entriesOf)
             .filter((row) => row.length > 0);
           const even = rows.length > 0 && rows.every((row) => row.length === must(rows[0]).length);
           event.target.setAttribute('aria-invalid', String(!even));
@@ -313,19 +314,10 @@ function MatrixText({
   );
 }
 
-/** Pieces between semicolons, commas or blanks; brackets keep theirs together. */
-function splitOutside(text: string): string[] {
-  const pieces: string[] = [];
-  let [depth, piece] = [0, ''];
-  for (const sign of text) {
-    if (sign === '(') depth += 1;
-    if (sign === ')') depth -= 1;
-    if (depth === 0 && /[;,]/.test(sign)) {
-      pieces.push(piece);
-      piece = '';
-    } else piece += sign;
-  }
-  return [...pieces, piece].map((entry) => entry.trim()).filter(Boolean);
+/** The entries of a list that may stand on several lines. */
+function entriesOf(text: string): string[] {
+  const line = text.trim().replaceAll(/\s*\n\s*/g, ';');
+  return (coefficientsIn(line) ?? [line]).map((entry) => entry.trim()).filter(Boolean);
 }
 
 type Place = Extract<SystemForm, { kind: 'zerosPoles' }>['poles'][number];
