@@ -21,7 +21,7 @@ export {
 } from './kinds/index.js';
 export { type Disclosed, Disclosure, closesAt } from './kinds/disclosure.js';
 export { expectedTrends } from './kinds/trend/check.js';
-export { hintsTold, revealedCurves, studentExercise, studentPart } from './kinds/studentView.js';
+export { diagramsDrawn, hintsTold, revealedCurves, studentExercise, studentPart } from './kinds/studentView.js';
 export { verdictAsShown } from './checking/verdictAsShown.js';
 export { checkerVersion } from './checking/verdictOf.js';
 export { type Finding, examine } from './proof/examine.js';

@@ -33,4 +33,7 @@ export {
   setGain,
   withoutTerm,
 } from './diagram/edit.js';
+export { type Drawing, type Line, type Shape, drawingKey, layoutOf } from './diagram/layout.js';
+export type { Point } from './diagram/graph.js';
+export { type Run, nameRuns, widthOf, written } from './diagram/mathRuns.js';
 export { moveWords, signalWords } from './diagram/words.js';

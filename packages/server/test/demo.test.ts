@@ -118,4 +118,25 @@ describe('the demo course', () => {
     await server.run();
     expect(await count()).toBe(before);
   });
+
+  test('a bench brings the drawings of its diagrams, which are laid out once', async () => {
+    const { memberships } = await comeInAs('student');
+    const { body: home } = await browser.get<Home>(`/courses/${memberships[0]!.courseId}/home`);
+    const benchOf = async (id: string) => (await browser.get<Bench>(`/exercises/${id}/bench`)).body;
+    let withDiagrams = 0;
+    for (const { id } of home.exercises) {
+      let bench = await benchOf(id);
+      const wanted =
+        bench.diagrams.length + bench.parts.filter(({ kind }) => kind === 'diagram' || kind === 'paths').length;
+      // On a busy machine the first one who asks does not wait for them.
+      while (!bench.drawings) bench = await benchOf(id);
+      expect([bench.title, bench.drawings.length]).toEqual([bench.title, wanted]);
+      for (const { of, drawing } of bench.drawings) {
+        expect(drawing.shapes.length).toBeGreaterThan(2);
+        for (const { signal } of drawing.lines) expect(of).toContain(`"${signal}"`);
+      }
+      if (wanted > 0) withDiagrams++;
+    }
+    expect(withDiagrams).toBeGreaterThan(3);
+  });
 });

@@ -1,11 +1,18 @@
 /** @jest-environment jsdom */
-import { type BlockDiagram, readBlocks, textOfBlocks } from '@nailset/core/diagrams';
-import { render, screen, within } from '@testing-library/react';
+import {
+  type BlockDiagram,
+  type Drawing,
+  drawingKey,
+  layoutOf,
+  readBlocks,
+  textOfBlocks,
+} from '@nailset/core/diagrams';
+import { render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import fc from 'fast-check';
 import { useState } from 'react';
 import { DiagramView } from '../src/diagram/DiagramView';
-import { type Drawing, layoutOf } from '../src/diagram/layout';
+import { KnownDrawings, knownDrawings } from '../src/diagram/knownDrawings';
 import { PathPanel } from '../src/diagram/PathPanel';
 import { nodeWords } from '../src/diagram/words';
 import { DiagramWorkshop, type Equations } from '../src/workshop/DiagramWorkshop';
@@ -96,6 +103,20 @@ describe('the picture', () => {
       'Block G: takes the sum, gives y',
       'Block H: takes y, gives b',
     ]);
+  });
+
+  test('that came with the page is there at once; another one is laid out', async () => {
+    const diagram = readBlocks(equations);
+    const known = knownDrawings([{ of: drawingKey(diagram, ['y']), drawing: await drawing(equations, ['y']) }]);
+    const view = (read: BlockDiagram) => (
+      <KnownDrawings value={known}>
+        <DiagramView title="The loop" diagram={read} outputs={['y']} />
+      </KnownDrawings>
+    );
+    const { rerender } = render(view(diagram));
+    expect(document.querySelector('[data-shape=b] rect')).toBeTruthy();
+    rerender(view(readBlocks(equations.replace('H*y', 'K*y'))));
+    await waitFor(() => expect(document.querySelector('[data-shape=b] text')?.textContent).toBe('K'));
   });
 
   test('paths and loops are traced when pointed at', async () => {

@@ -1,6 +1,7 @@
 import type { Static } from 'typebox';
 import * as Type from 'typebox';
 import { Verdict } from '../checking/verdict.js';
+import type { Drawing } from '../diagram/layout.js';
 import { Trail } from '../exercise/answer.js';
 import { ExerciseDocument } from '../exercise/document.js';
 import { Answer } from '../exercise/parts.js';
@@ -279,6 +280,11 @@ export const Bench = Type.Object(
     series: ExerciseDocument.properties.series,
     pictures: ExerciseDocument.properties.pictures,
     diagrams: Type.Array(ShownDiagram),
+    drawings: Type.Optional(
+      Type.Array(Type.Object({ of: Type.String(), drawing: Type.Unsafe<Drawing>(Type.Any()) }, closed), {
+        description: 'Where the parts of diagrams stand, as far as that is worked out; a browser can do it, too.',
+      }),
+    ),
     shows: ExerciseDocument.properties.shows,
     late: ExerciseDocument.properties.late,
     layout: Type.Enum(['together', 'single']),

@@ -6,7 +6,7 @@ import { verdictOf } from '../checking/verdictOf.js';
 import type { Settings, Trail } from '../exercise/answer.js';
 import type { DrawValues } from '../exercise/document.js';
 import type { InputSignal, Parameter } from '../exercise/given.js';
-import type { Answer, Kind, Part } from '../exercise/parts.js';
+import type { Answer, Kind, Part, StudentPart } from '../exercise/parts.js';
 import { isPrediction } from '../exercise/points.js';
 import type { Samples } from '../exercise/seen.js';
 import { refuseOtherTrail, stopsWith } from '../exercise/trail.js';
@@ -19,7 +19,7 @@ import { choice } from './choice/choice.js';
 import { curve } from './curve/curve.js';
 import { diagram } from './diagram/diagram.js';
 import { gains } from './gains/gains.js';
-import type { AnswerKind, FieldText, Given, PlacedSlip, Trial } from './kind.js';
+import type { AnswerKind, DrawnDiagram, FieldText, Given, PlacedSlip, Trial } from './kind.js';
 import { number } from './number/number.js';
 import { paths } from './paths/paths.js';
 import { points } from './points/points.js';
@@ -174,6 +174,9 @@ export const formulasOf = (part: Part): FieldText[] => kindOf(part).formulas(par
 
 /** What drives systems on a part's bench. */
 export const inputsOf = (part: Part): (InputSignal | undefined)[] => kindOf(part).inputs(part);
+
+/** Diagrams that a part's bench draws. */
+export const diagramsOf = (part: StudentPart): DrawnDiagram[] => kindOf(part).diagrams(part);
 
 /** What is wrong with a part whatever the numbers are. */
 export const ownFindings = (part: Part) => kindOf(part).findings(part);

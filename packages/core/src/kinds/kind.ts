@@ -42,6 +42,14 @@ export interface PlacedSlip extends Slip {
   readonly place?: readonly string[] | undefined;
 }
 
+/** A diagram as a bench draws it, in signal equations. */
+export interface DrawnDiagram {
+  readonly equations: string;
+  readonly from: string;
+  /** Signals that leave it. */
+  readonly outputs: readonly string[];
+}
+
 /** How an answer is read and decided. */
 export interface Checking<K extends Kind> {
   /**
@@ -97,6 +105,8 @@ export interface AnswerKind<K extends Kind> extends Checking<K> {
   inputs(part: PartOf<K>): (InputSignal | undefined)[];
   /** Formulas that its student sees and works with. */
   formulas(part: PartOf<K>): FieldText[];
+  /** Diagrams that its student's bench draws before anything is done to them. */
+  diagrams(part: SeenOf<K>): DrawnDiagram[];
   /** What is wrong whatever the numbers are. */
   findings(part: PartOf<K>): { readonly field: string; readonly message: string }[];
   /** What an instructor should know before students meet the part. */
@@ -118,6 +128,7 @@ export const defaults = {
   words: () => [],
   inputs: () => [],
   formulas: () => [],
+  diagrams: () => [],
   findings: () => [],
   warnings: () => [],
   wrong: () => [],

@@ -1,3 +1,4 @@
+import { type BlockDiagram, readBlocks } from '../diagram/blocks.js';
 import { mentions } from '../diagram/exact.js';
 import { blocksOf } from '../exercise/blocks.js';
 import type { DrawValues, ExerciseDocument } from '../exercise/document.js';
@@ -10,7 +11,7 @@ import { textOf } from '../exercise/systems.js';
 import { insertValues } from '../exercise/words.js';
 import { orElse } from '../expression/problem.js';
 import type { Scope } from '../formula/evaluate.js';
-import { attemptsOf, inputsOf, ownWordsOf, pointsOf, seenOf } from './index.js';
+import { attemptsOf, diagramsOf, inputsOf, ownWordsOf, pointsOf, seenOf } from './index.js';
 import type { Given } from './kind.js';
 
 /** The part without what is expected of the answer, the student's values put into its words. */
@@ -58,6 +59,21 @@ function diagramsShown({ systems, statement, parts }: ExerciseDocument): ShownDi
       ? [{ name, equations: form.text, from: form.from, to: form.to }]
       : [],
   );
+}
+
+/** Every diagram that a student's page draws of itself, each with the signals that leave it. */
+export function diagramsDrawn({
+  diagrams,
+  parts,
+}: {
+  readonly diagrams: readonly ShownDiagram[];
+  readonly parts: readonly StudentPart[];
+}): { readonly diagram: BlockDiagram; readonly outputs: readonly string[] }[] {
+  const all = [...parts.flatMap(diagramsOf), ...diagrams.map(({ to, ...own }) => ({ ...own, outputs: [to] }))];
+  return all.flatMap(({ equations, from, outputs }) => {
+    const diagram = orElse(null, () => readBlocks(equations, [from]));
+    return diagram ? [{ diagram, outputs }] : [];
+  });
 }
 
 /** Tables that drive a system on a student's bench. The others are drawn here, and a curve kept back stays here. */

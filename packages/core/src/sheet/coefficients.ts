@@ -6,7 +6,10 @@ import { Problem } from '../expression/problem.js';
  * brackets. @throws Problem `missingOperand` for a list with a gap.
  */
 export function withCoefficients(text: string): string {
-  const rows = text.trim().split(/\s*\n\s*/);
+  const rows = text
+    .split('\n')
+    .map((row) => row.trim())
+    .filter(Boolean);
   const [above = '', below = ''] = rows.map(bracketed);
   const written = rows.length === 2 && above && below && rows.some(isSeveral) ? `${above}/${below}` : text;
   return written.replace(/\[([^[\]]*)\]/g, (whole, inside: string) => {

@@ -13,6 +13,9 @@ const examineSeconds = 20;
 /** Longest time for what a person waits for: a view, an answer to be read. */
 const viewSeconds = 10;
 
+/** A picture that is not there by then is laid out by the browser that shows it. */
+const soonMilliseconds = 400;
+
 /** Work that was begun and did not end in its time. */
 export class OutOfTime extends Error {}
 
@@ -24,7 +27,7 @@ export interface StudentVersion {
   readonly values: DrawValues;
 }
 
-type View = 'view' | 'solutions' | 'revealed';
+type View = 'view' | 'solutions' | 'revealed' | 'drawings';
 
 /** Runs work on threads with a time limit that counts from its beginning, so that no computation holds up a request. */
 export class Threads implements Drawing, Reading {
@@ -103,16 +106,25 @@ export class Threads implements Drawing, Reading {
   async seen<N extends View>(name: N, { versionId, personId, document, values }: StudentVersion) {
     const key = `${name} ${versionId} ${personId}`;
     const known = this.views.get(key);
-    if (known) return known as ReturnType<Work[N]>;
+    if (known) return known as Awaited<ReturnType<Work[N]>>;
     const work = this.underWay.get(key) ?? this.shown(name, { document, values });
     this.underWay.set(key, work);
     try {
       const view = await work;
       this.views.set(key, view);
-      return view as ReturnType<Work[N]>;
+      return view as Awaited<ReturnType<Work[N]>>;
     } finally {
       this.underWay.delete(key);
     }
+  }
+
+  /** The diagrams of a version as they are drawn, the same for everyone; undefined when that takes a while. */
+  drawingsSoon(version: Omit<StudentVersion, 'personId'>): Promise<Awaited<ReturnType<Work['drawings']>> | undefined> {
+    const drawings = this.seen('drawings', { ...version, personId: 'everyone' });
+    return Promise.race([
+      drawings.catch(() => undefined),
+      new Promise<undefined>((resolve) => setTimeout(resolve, soonMilliseconds, undefined).unref()),
+    ]);
   }
 
   /**
@@ -141,7 +153,7 @@ export class Threads implements Drawing, Reading {
   private shown<N extends View | 'read' | 'draw' | 'expected' | 'working' | 'practised'>(
     name: N,
     input: Parameters<Work[N]>[0],
-  ): Promise<ReturnType<Work[N]>> {
+  ): Promise<Awaited<ReturnType<Work[N]>>> {
     return this.run(this.showing, name, input, viewSeconds).catch((error: unknown) => {
       this.log.error({ err: error, name }, 'a view could not be worked out');
       throw error instanceof OutOfTime ? new Refusal('tooSlow') : error;
@@ -153,7 +165,7 @@ export class Threads implements Drawing, Reading {
     name: N,
     input: Parameters<Work[N]>[0],
     seconds: number,
-  ): Promise<ReturnType<Work[N]>> {
+  ): Promise<Awaited<ReturnType<Work[N]>>> {
     const limit = new AbortController();
     let timer: NodeJS.Timeout | undefined;
     const begin = () => (timer = setTimeout(() => limit.abort(), seconds * 1000));
@@ -164,7 +176,7 @@ export class Threads implements Drawing, Reading {
     try {
       const piece: Piece = { name, input, begun: channel?.port2 };
       const transferList = channel ? [channel.port2] : [];
-      return (await pool.run(piece, { signal: limit.signal, transferList })) as ReturnType<Work[N]>;
+      return (await pool.run(piece, { signal: limit.signal, transferList })) as Awaited<ReturnType<Work[N]>>;
     } catch (error) {
       if (limit.signal.aborted) throw new OutOfTime(`${name} took longer than ${seconds} s`);
       throw error;

@@ -16,6 +16,7 @@ import {
 } from '@nailset/core';
 import {
   checkAnswer,
+  diagramsDrawn,
   drawValues,
   examine,
   type Finding,
@@ -27,6 +28,7 @@ import {
   solutionOf,
   studentExercise,
 } from '@nailset/core/checks';
+import { drawingKey, layoutOf } from '@nailset/core/diagrams';
 import { workingOf } from '@nailset/core/workings';
 
 /** Whatever works with typed formulas; it runs on threads of its own, where it can be stopped. */
@@ -126,6 +128,20 @@ export const work = {
 
   view({ document, values }: Shown): ReturnType<typeof studentExercise> {
     return studentExercise(document, values);
+  },
+
+  /** Where everything stands in the diagrams that a student's page draws, by `drawingKey`. */
+  async drawings({ document, values }: Shown): Promise<NonNullable<Bench['drawings']>> {
+    // Large, and needed by few threads.
+    const { default: Elk } = await import('elkjs/lib/elk.bundled.js');
+    const elk = new Elk.default();
+    const drawn = diagramsDrawn(studentExercise(document, values));
+    return Promise.all(
+      drawn.map(async ({ diagram, outputs }) => ({
+        of: drawingKey(diagram, outputs),
+        drawing: await layoutOf((graph) => elk.layout(graph), diagram, outputs),
+      })),
+    );
   },
 
   /** The expected answers of every part that has one. */

@@ -90,6 +90,7 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
       const own = { versionId: version.id, personId: person.id, document: version.document, values };
       const standing = await standingOf(database, exerciseId, person.id);
       const saved = await savedAnswersOf(database, exerciseId, person.id);
+      const drawings = await threads.drawingsSoon(own);
       const told = disclosureOf(version.document, dates);
       const comments = await commentsOn(
         database,
@@ -104,6 +105,7 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
         dueAt: dates.dueAt,
         extended: dates.reason,
         ...(await threads.seen('view', own)),
+        ...(drawings ? { drawings } : {}),
         late: dates.late ?? version.document.late,
         mayHandIn: request.role === 'student',
         closesAt: closesFor(version.document, dates)?.toISOString() ?? null,

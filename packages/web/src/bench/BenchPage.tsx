@@ -1,10 +1,11 @@
 import { type Answer, type Bench, must, type StudentPart } from '@nailset/core';
 import isEqual from 'fast-deep-equal';
 import { nanoid } from 'nanoid';
-import { useEffect, useMemo, useReducer, useRef, useState } from 'react';
+import { type ReactNode, useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { ApiError } from '../api/client';
 import { useBench, useHandIn, usePerson, useVerdicts } from '../api/queries';
+import { KnownDrawings, knownDrawings } from '../diagram/knownDrawings';
 import { studentKind } from '../kinds/students';
 import type { Work } from '../loop/action';
 import { Header } from '../page/Header';
@@ -38,17 +39,25 @@ export default function BenchPage() {
   return (
     <PageOf query={bench} what="Opening the bench">
       {(data) => (
-        <Loaded
-          key={data.versionId}
-          bench={data}
-          page={page}
-          before={before}
-          keep={setBefore}
-          reload={() => void bench.refetch()}
-        />
+        <Drawn bench={data}>
+          <Loaded
+            key={data.versionId}
+            bench={data}
+            page={page}
+            before={before}
+            keep={setBefore}
+            reload={() => void bench.refetch()}
+          />
+        </Drawn>
       )}
     </PageOf>
   );
+}
+
+/** Gives what is within the drawings that came with the exercise. */
+function Drawn({ bench: { drawings }, children }: { bench: Bench; children: ReactNode }) {
+  const known = useMemo(() => knownDrawings(drawings), [drawings]);
+  return <KnownDrawings value={known}>{children}</KnownDrawings>;
 }
 
 function Loaded({

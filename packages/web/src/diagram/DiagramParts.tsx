@@ -1,6 +1,6 @@
+import type { Drawing, Line, Point, Shape } from '@nailset/core/diagrams';
 import { type BlockDiagram, isNamed } from '@nailset/core/diagrams';
-import type { Drawing, Line, Point, Shape } from './layout';
-import { nameRuns, type Run, widthOf, written } from './mathRuns';
+import { nameRuns, type Run, widthOf, written } from '@nailset/core/diagrams';
 
 /** Colours stand in the picture itself, so that it can be taken away as a file. */
 export const ink = 'var(--color-ink)';

@@ -1,9 +1,9 @@
 import type { BlockDiagram } from '@nailset/core/diagrams';
+import type { Drawing } from '@nailset/core/diagrams';
 import { type KeyboardEvent, type MouseEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { useSize } from '../plot/useSize';
 import { useLatest } from '../shared/useLatest';
 import { ink, LineMark, type Look, nameOnLine, ShapeMark } from './DiagramParts';
-import type { Drawing } from './layout';
 import { savePicture } from './savePicture';
 import { type Drawn, useDrawing } from './useDrawing';
 import { lineWords, nodeWords, shapeWords, showsDot } from './words';

@@ -1,5 +1,5 @@
+import type { Drawing } from '@nailset/core/diagrams';
 import { download, inLightColours, pngOf } from '../shared/files';
-import type { Drawing } from './layout';
 
 /** Takes a drawing away as a file: SVG, or PNG at twice its size. */
 export async function savePicture(

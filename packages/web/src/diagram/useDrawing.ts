@@ -1,7 +1,7 @@
-import type { BlockDiagram } from '@nailset/core/diagrams';
-import { useEffect, useState } from 'react';
+import { type BlockDiagram, type Drawing, drawingKey, layoutOf } from '@nailset/core/diagrams';
+import { use, useEffect, useMemo, useState } from 'react';
 import { layOut } from './elk';
-import { type Drawing, layoutOf } from './layout';
+import { KnownDrawings } from './knownDrawings';
 
 /** A diagram with the places of its parts. */
 export interface Drawn {
@@ -14,10 +14,15 @@ export function useDrawing(
   diagram: BlockDiagram | undefined,
   outputs: readonly string[],
 ): { drawn?: Drawn; failed?: string } {
+  const drawings = use(KnownDrawings);
   const [found, setFound] = useState<{ drawn?: Drawn; failed?: string }>({});
   const asked = outputs.join(' ');
+  const known = useMemo(() => {
+    const drawing = diagram && drawings.size > 0 ? drawings.get(drawingKey(diagram, asked.split(' '))) : undefined;
+    return diagram && drawing ? { drawn: { diagram, drawing } } : undefined;
+  }, [diagram, asked, drawings]);
   useEffect(() => {
-    if (!diagram) return undefined;
+    if (!diagram || known) return undefined;
     let current = true;
     layoutOf(layOut, diagram, asked.split(' ')).then(
       (drawing) => current && setFound({ drawn: { diagram, drawing } }),
@@ -26,6 +31,6 @@ export function useDrawing(
     return () => {
       current = false;
     };
-  }, [diagram, asked]);
-  return found;
+  }, [diagram, asked, known]);
+  return known ?? found;
 }

@@ -1,5 +1,5 @@
+import type { Drawing, Line, Shape } from '@nailset/core/diagrams';
 import { type BlockDiagram, type DiagramNode, isNamed, signalWords } from '@nailset/core/diagrams';
-import type { Drawing, Line, Shape } from './layout';
 
 /** One part of a diagram in words, as an ordered list and a screen reader tell it. */
 export function nodeWords(diagram: BlockDiagram, node: DiagramNode): string {

@@ -21,11 +21,14 @@ export const dayAndTime = (iso: string): string => {
 };
 
 /** The reader's own zone at a time, as in `CET`. */
-export const zoneAt = (iso: string | null): string =>
-  must(zonedParts(iso ? new Date(iso) : new Date()).timeZoneName);
+export const zoneAt = (iso: string | null): string => must(zonedParts(iso ? new Date(iso) : new Date()).timeZoneName);
 
 const zonedParts = (at: Date): Partial<Record<Intl.DateTimeFormatPartTypes, string>> =>
-  Object.fromEntries(zoned().formatToParts(at).map(({ type, value }) => [type, value]));
+  Object.fromEntries(
+    zoned()
+      .formatToParts(at)
+      .map(({ type, value }) => [type, value]),
+  );
 
 /** Values of a `date` and a `time` input for a time, in the reader's own zone. */
 export function toLocalInputs(iso: string | null): { date: string; time: string } {

@@ -1,4 +1,5 @@
 import { nameToLatex, orProblem, Problem, symbolicToLatex } from '@nailset/core';
+import type { Drawing } from '@nailset/core/diagrams';
 import {
   type BlockDiagram,
   exactQuestion,
@@ -11,7 +12,6 @@ import {
 import { Dialog } from 'radix-ui';
 import { startTransition, useDeferredValue, useMemo, useReducer, useState } from 'react';
 import { DiagramView } from '../diagram/DiagramView';
-import type { Drawing } from '../diagram/layout';
 import { PathPanel } from '../diagram/PathPanel';
 import { lineWords, shapeWords } from '../diagram/words';
 import { KeyPanel } from '../ledger/KeyPanel';

@@ -1,4 +1,5 @@
 import { must } from '@nailset/core';
+import type { Line } from '@nailset/core/diagrams';
 import {
   addInput,
   addOutput,
@@ -16,7 +17,6 @@ import {
   signalWords,
   withoutTerm,
 } from '@nailset/core/diagrams';
-import type { Line } from '../diagram/layout';
 
 /** What a gesture asks before it is made. */
 export type GestureField =

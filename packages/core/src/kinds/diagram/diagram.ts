@@ -2,6 +2,7 @@ import { diagramOf } from '../../checking/diagrams.js';
 import { exactQuestion, exactTransfer } from '../../diagram/exact.js';
 import { sumOfShares } from '../../exercise/points.js';
 import { equationsOf } from '../../exercise/systems.js';
+import { must } from '../../expression/must.js';
 import { type AnswerKind, defaults, withoutFigure } from '../kind.js';
 import { checking } from './check.js';
 import { rightTexts, slipOfDiagram, wrongDiagrams } from './slips.js';
@@ -20,5 +21,6 @@ export const diagram: AnswerKind<'diagram'> = {
       run: () => void exactTransfer(exactQuestion(diagramOf(part, model, pair)), pair),
     })),
   points: ({ asked }) => sumOfShares(asked.map(({ points }) => points)),
+  diagrams: ({ equations, asked }) => [{ equations, from: must(asked[0]).from, outputs: asked.map(({ to }) => to) }],
   ids: ({ asked }) => asked.map(({ id }) => id),
 };

@@ -11,5 +11,6 @@ export const paths: AnswerKind<'paths'> = {
   right: (part, model) => ({ kind: part.kind, text: expectedPaths(part, model).join(', ') || 'none' }),
   wrong: wrongPaths,
   slip: (part, model, { text }) => slipOfPaths(part, model, text),
+  diagrams: ({ equations, from, to }) => [{ equations, from, outputs: [to] }],
   trials: (part, model) => [{ field: 'system', run: () => void expectedPaths(part, model) }],
 };

@@ -316,7 +316,7 @@ function MatrixText({
 
 /** The entries of a list that may stand on several lines. */
 function entriesOf(text: string): string[] {
-  const line = text.trim().replaceAll(/\s*\n\s*/g, ';');
+  const line = text.trim().split('\n').join(';');
   return (coefficientsIn(line) ?? [line]).map((entry) => entry.trim()).filter(Boolean);
 }
 

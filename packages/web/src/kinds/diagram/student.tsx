@@ -1,4 +1,3 @@
-import { beginLayout } from '../../diagram/elk';
 import { later } from '../../shared/later';
 import { areNamedTexts } from '../../shared/stored';
 import type { StudentKind } from '../kind';
@@ -20,7 +19,7 @@ export const diagram: StudentKind<'diagram'> = {
         {text || '–'}
       </p>
     )),
-  bring: () => (beginLayout(), bringBench()),
+  bring: bringBench,
   blank: ({ kind }) => ({ kind, texts: {} }),
   readable: (_part, { texts }) =>
     readableWhen(Object.values(texts).every((text) => !text.trim()) && 'Type your answer first.'),

@@ -1,4 +1,3 @@
-import { beginLayout } from '../../diagram/elk';
 import { later } from '../../shared/later';
 import { isText } from '../../shared/stored';
 import type { StudentKind } from '../kind';
@@ -14,7 +13,7 @@ export const paths: StudentKind<'paths'> = {
     />
   ),
   Shown: ShownText,
-  bring: () => (beginLayout(), bringBench()),
+  bring: bringBench,
   blank: ({ kind }) => ({ kind, text: '' }),
   readable: (_part, { text }) => readableWhen(!text.trim() && 'List them first.'),
   isStored: ({ text }) => isText(text),

@@ -47,7 +47,10 @@ export const reduction: StudentKind<'reduction'> = {
       ))}
     </ol>
   ),
-  bring: () => (beginLayout(), bringBench()),
+  bring: () => {
+    beginLayout();
+    return bringBench();
+  },
   blank: ({ kind }) => ({ kind, steps: [] }),
   readable(_part, { steps: { length: count } }) {
     const words = count === 0 ? '' : count === 1 ? 'One step made.' : `${count} steps made.`;

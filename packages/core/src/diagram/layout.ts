@@ -1,19 +1,7 @@
-import {
-  type BlockDiagram,
-  closingLines,
-  type DiagramNode,
-  isNamed,
-  lineBetween,
-  outputsOf,
-  sourcesOf,
-} from '@nailset/core/diagrams';
-import type { ElkExtendedEdge, ElkNode, ElkPort } from 'elkjs/lib/elk-api';
-import { sizeOf } from './mathRuns';
-
-export interface Point {
-  readonly x: number;
-  readonly y: number;
-}
+import { type BlockDiagram, type DiagramNode, isNamed, outputsOf, sourcesOf } from './blocks.js';
+import { closingLines, lineBetween } from './closing.js';
+import type { Graph, GraphEdge, GraphPort, Point } from './graph.js';
+import { sizeOf } from './mathRuns.js';
 
 /** Something drawn at a place: a block, a sum, a tap, or where a signal enters or leaves. */
 export interface Shape extends Point {
@@ -48,6 +36,10 @@ export interface Drawing {
   readonly dots: readonly Point[];
 }
 
+/** What a drawing is known by: the same diagram with the same outputs is always drawn alike. */
+export const drawingKey = (diagram: BlockDiagram, outputs: readonly string[]): string =>
+  JSON.stringify([diagram, outputs]);
+
 const sumSize = 28;
 const stub = 38;
 
@@ -73,7 +65,7 @@ type Side = 'WEST' | 'EAST' | 'NORTH' | 'SOUTH';
  * diagram always gives the same drawing.
  */
 export async function layoutOf(
-  layOut: (graph: ElkNode) => Promise<ElkNode>,
+  layOut: (graph: Graph) => Promise<Graph>,
   diagram: BlockDiagram,
   asked: readonly string[] = [],
 ): Promise<Drawing> {
@@ -90,8 +82,8 @@ export async function layoutOf(
 }
 
 type Flow = ReturnType<typeof flowOf>;
-type Child = ElkNode & { ports: ElkPort[] };
-type Edge = ElkExtendedEdge & {
+type Child = Graph & { ports: GraphPort[] };
+type Edge = GraphEdge & {
   readonly layoutOptions: Record<string, string>;
   /** Whether it is laid out against its direction. */
   readonly turned: boolean;
@@ -215,7 +207,7 @@ function graphOf(diagram: BlockDiagram, flow: Flow): { children: Child[]; edges:
 
 /** What was placed and routed, as it is drawn. */
 function drawingFrom(
-  { width = 0, height = 0, children: placed = [], edges: routed = [] }: ElkNode,
+  { width = 0, height = 0, children: placed = [], edges: routed = [] }: Graph,
   flow: Flow,
   edges: readonly Edge[],
 ): Drawing {

@@ -1,4 +1,5 @@
-import { parse, type Tree } from '@nailset/core';
+import { parse } from '../expression/parse.js';
+import type { Tree } from '../expression/tree.js';
 
 /** A piece of typeset text: letters slant, indices and powers are small and shifted. */
 export interface Run {
