@@ -1,6 +1,7 @@
 import {
   type Curve,
   factsOf,
+  matchedDesign,
   must,
   orProblem,
   Problem,
@@ -279,6 +280,7 @@ describe('nails on a sheet', () => {
   test('hold or not as in an exercise, and stand on the plot of a step from rest', () => {
     expect(nailItems(G, sheet.nails).map(({ met }) => met)).toEqual([true, false]);
     expect(nailLimits(sheet, G, 10).map(({ words }) => words)).toEqual(['overshoot ≤ 40 %', 'within 2 % from 2 s']);
+    expect(nailLimits({ ...sheet, unit: 'min' }, G, 10)[1]?.words).toBe('within 2 % from 2 min');
   });
 
   test.each<[string, Partial<Sheet>]>([
@@ -289,6 +291,16 @@ describe('nails on a sheet', () => {
   ])('do not stand on the plot of %s, which they do not speak of', (_, more) => {
     expect(nailLimits({ ...sheet, ...more }, G, 10)).toEqual([]);
   });
+});
+
+test('a design says times in the unit of its sheet', () => {
+  const [plant] = readLines([{ name: 'G', text: '1/(s*(s + 1))', drawn: true, panes: 'all' }]);
+  const { transfer } = must(plant?.kind === 'system' ? plant.members[0] : undefined);
+  const wanted = { overshootPercent: 10, time: 3, which: 'settlingTime' } as const;
+  expect(matchedDesign(transfer, 'PD', wanted).outcome[0]).toMatch(/settling time [\d.]+ s, wanted 3 s\./);
+  const { outcome, steps } = matchedDesign(transfer, 'PD', { ...wanted, unit: 'min' });
+  expect(outcome[0]).toMatch(/settling time [\d.]+ min, wanted 3 min\./);
+  expect(steps.map(({ latex }) => latex).join()).toContain('rad/min');
 });
 
 describe('measured tables', () => {

@@ -15,10 +15,12 @@ import { systemOf } from '../system/system.js';
 import { delayed, inSeries, type Transfer, unityFeedback, withoutDeadTime } from '../system/transfer.js';
 import { numeral, signed, type WorkingStep } from './step.js';
 
-/** What is wanted of a step response: overshoot in %, and a time in seconds. */
+/** What is wanted of a step response: overshoot in %, and a time in the unit of time that the system is given in. */
 export interface Specifications {
   readonly overshootPercent: number;
   readonly time: number;
+  /** What words call that unit; seconds where it is left out. */
+  readonly unit?: 's' | 'min' | 'h';
   readonly which: 'peakTime' | 'riseTime' | 'settlingTime';
 }
 
@@ -43,11 +45,16 @@ interface Pair {
  * ζ and ωn of a pair for an overshoot and a time by the second-order rules, with the working.
  * @throws Problem `query` for an overshoot that is not between 0 and 100 %, or a time that is not positive.
  */
-export function pairFor({ overshootPercent, time, which }: Specifications): Pair & { steps: WorkingStep[] } {
+export function pairFor({
+  overshootPercent,
+  time,
+  which,
+  unit = 's',
+}: Specifications): Pair & { steps: WorkingStep[] } {
   if (!(overshootPercent > 0 && overshootPercent < 100)) {
     throw new Problem('query', 'An overshoot lies between 0 and 100 %, both left out.');
   }
-  if (!(time > 0)) throw new Problem('query', 'The time is more than 0 s.');
+  if (!(time > 0)) throw new Problem('query', `The time is more than 0 ${unit}.`);
   const zeta = secondOrderRules.dampingFor(overshootPercent);
   const root = Math.sqrt(1 - zeta * zeta);
   const share = numeral(overshootPercent / 100);
@@ -76,7 +83,7 @@ export function pairFor({ overshootPercent, time, which }: Specifications): Pair
         `\\omega_n\\approx\\frac{4}{\\zeta t_s}=\\frac{4}{${numeral(zeta)}\\cdot ${t}}`,
       ] as const,
   }[which]();
-  return { zeta, wn, steps: [damping, { words, latex: `${latex}=${numeral(wn)}\\ \\mathrm{rad/s}` }] };
+  return { zeta, wn, steps: [damping, { words, latex: `${latex}=${numeral(wn)}\\ \\mathrm{rad/${unit}}` }] };
 }
 
 /** How much farther to the left than the pair the other poles are put. */
@@ -224,11 +231,11 @@ function finished(
   const { overshootPercent, [wanted.which]: time, finalValue } = measures;
   const outcome: string[] = [];
   const percent = (value: number | null) => (value === null ? 'none' : `${plain(value)} %`);
-  const seconds = (value: number | null) => (value === null ? 'none' : `${plain(value)} s`);
+  const timed = (value: number | null) => (value === null ? 'none' : `${plain(value)} ${wanted.unit ?? 's'}`);
   if (!measures.stable)
     return { ...design, measures, outcome: ['The loop is not stable: it cancels or keeps another unstable pole.'] };
   outcome.push(
-    `Overshoot ${percent(overshootPercent)}, wanted ${percent(wanted.overshootPercent)}; ${timeNames[wanted.which]} ${seconds(time)}, wanted ${seconds(wanted.time)}.`,
+    `Overshoot ${percent(overshootPercent)}, wanted ${percent(wanted.overshootPercent)}; ${timeNames[wanted.which]} ${timed(time)}, wanted ${timed(wanted.time)}.`,
   );
   const decay = zeta * wn;
   const near = system.zeros.filter(({ re }) => Math.abs(re) < farther * decay);

@@ -99,5 +99,5 @@ function classLimits(part: Extract<Part, { kind: 'gains' }>, frame: Frame) {
   });
   const height = part.input?.kind === 'levels' ? part.input.to - part.input.from : 1;
   const atRest = { ...noMeasures, stable: true, finalValue: height };
-  return limitsOf(nailsOnPlot(part), items, atRest, 0, frame.tMax, height).filter((limit) => limit.ground);
+  return limitsOf(nailsOnPlot(part), items, atRest, 0, frame.tMax, { height }).filter((limit) => limit.ground);
 }

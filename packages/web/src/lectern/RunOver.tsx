@@ -56,14 +56,9 @@ export function RunOver({
   const shown = now ?? first;
   const frame = useMemo(() => frameAbout(part.horizon, responses.reference, responses.model.height), [part, responses]);
   const limits = shown
-    ? limitsOf(
-        nailsOnPlot(part),
-        shown.verdict.items,
-        shown.measures,
-        shown.riseFrom,
-        frame.tMax,
-        responses.model.height,
-      )
+    ? limitsOf(nailsOnPlot(part), shown.verdict.items, shown.measures, shown.riseFrom, frame.tMax, {
+        height: responses.model.height,
+      })
     : [];
   const isGain = knobs.some(({ name }) => name === over);
   const familyOf = () =>

@@ -8,10 +8,10 @@ import {
   type Specifications,
   tunedDesign,
 } from '@nailset/core';
-import { Dialog } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { useTimeUnit } from '../plot/timeUnit';
 import { Button } from '../shared/Button';
+import { DialogFoot, DialogFrame } from '../shared/DialogFrame';
 import { WorkingList } from '../shared/WorkingList';
 import type { Drawn } from './drawn';
 import { NumberIn } from './NumberIn';
@@ -76,100 +76,100 @@ export default function DesignDialog({
     which: 'settlingTime',
   }));
   const [peak, setPeak] = useState(1.6);
-  const found = useMemo(() => orProblem(() => designFor(way, system, wanted, peak)), [way, system, wanted, peak]);
+  const found = useMemo(
+    () => orProblem(() => designFor(way, system, { ...wanted, unit }, peak)),
+    [way, system, wanted, unit, peak],
+  );
   const isTuned = way.startsWith('tuned');
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/25" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-40 flex max-h-[88dvh] w-[min(720px,94vw)] -translate-x-1/2 -translate-y-1/2 flex-col rounded-[3px] border border-rule bg-paper p-5"
+    <DialogFrame
+      title={`A controller for ${system.label}`}
+      open
+      onOpenChange={(open) => !open && onClose()}
+      width="w-[min(720px,94vw)]"
+    >
+      <div className="mt-3 flex flex-wrap items-baseline gap-x-4 gap-y-2 text-[14px]">
+        <select
+          aria-label="Controller"
+          className="bg-transparent text-petrol"
+          value={way}
+          onChange={(event) => setWay(event.target.value as Way)}
         >
-          <Dialog.Title className="font-serif text-[19px]">A controller for {system.label}</Dialog.Title>
-          <div className="mt-3 flex flex-wrap items-baseline gap-x-4 gap-y-2 text-[14px]">
-            <select
-              aria-label="Controller"
-              className="bg-transparent text-petrol"
-              value={way}
-              onChange={(event) => setWay(event.target.value as Way)}
-            >
-              {Object.entries(ways).map(([each, words]) => (
-                <option key={each} value={each}>
-                  {words}
-                </option>
-              ))}
-            </select>
-            {isTuned ? (
+          {Object.entries(ways).map(([each, words]) => (
+            <option key={each} value={each}>
+              {words}
+            </option>
+          ))}
+        </select>
+        {isTuned ? (
+          <NumberIn
+            words="largest sensitivity"
+            label="Largest sensitivity peak"
+            value={peak}
+            isFine={(next) => next > 1 && next < 10}
+            onChange={(next) => setPeak(next ?? 1.6)}
+          />
+        ) : (
+          <>
+            <NumberIn
+              words="overshoot"
+              label="Wanted overshoot, in %"
+              unit="%"
+              value={wanted.overshootPercent}
+              isFine={(next) => next > 0 && next < 100}
+              onChange={(next) => setWanted({ ...wanted, overshootPercent: next ?? 10 })}
+            />
+            <span className="flex items-baseline gap-1.5">
+              <select
+                aria-label="Wanted time"
+                className="bg-transparent text-petrol"
+                value={wanted.which}
+                onChange={(event) => setWanted({ ...wanted, which: event.target.value as Specifications['which'] })}
+              >
+                {Object.entries(times).map(([which, words]) => (
+                  <option key={which} value={which}>
+                    {words}
+                  </option>
+                ))}
+              </select>
               <NumberIn
-                words="largest sensitivity"
-                label="Largest sensitivity peak"
-                value={peak}
-                isFine={(next) => next > 1 && next < 10}
-                onChange={(next) => setPeak(next ?? 1.6)}
+                words=""
+                label="How long it may take"
+                unit={unit}
+                value={wanted.time}
+                isFine={(next) => next > 0 && next < 1e9}
+                onChange={(next) => setWanted({ ...wanted, time: next ?? 1 })}
               />
-            ) : (
-              <>
-                <NumberIn
-                  words="overshoot"
-                  label="Wanted overshoot, in %"
-                  unit="%"
-                  value={wanted.overshootPercent}
-                  isFine={(next) => next > 0 && next < 100}
-                  onChange={(next) => setWanted({ ...wanted, overshootPercent: next ?? 10 })}
-                />
-                <span className="flex items-baseline gap-1.5">
-                  <select
-                    aria-label="Wanted time"
-                    className="bg-transparent text-petrol"
-                    value={wanted.which}
-                    onChange={(event) => setWanted({ ...wanted, which: event.target.value as Specifications['which'] })}
-                  >
-                    {Object.entries(times).map(([which, words]) => (
-                      <option key={which} value={which}>
-                        {words}
-                      </option>
-                    ))}
-                  </select>
-                  <NumberIn
-                    words=""
-                    label="How long it may take"
-                    unit={unit}
-                    value={wanted.time}
-                    isFine={(next) => next > 0 && next < 1e9}
-                    onChange={(next) => setWanted({ ...wanted, time: next ?? 1 })}
-                  />
-                </span>
-              </>
-            )}
-          </div>
-          <div
-            className="mt-3 min-h-0 overflow-y-auto border-t border-rule pt-3"
-            tabIndex={0}
-            role="region"
-            aria-label="Working"
-          >
-            {found instanceof Problem ? <p className="text-brick">{found.message}</p> : <Board design={found} />}
-          </div>
-          <p className="mt-4 flex gap-3">
-            <Button
-              look="strong"
-              disabled={found instanceof Problem}
-              onClick={() => found instanceof Problem || onUse(found, candidatesBeside(way, system, wanted, peak))}
-            >
-              Put it on the bench
-            </Button>
-            <Dialog.Close asChild>
-              <Button>Close</Button>
-            </Dialog.Close>
-          </p>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+            </span>
+          </>
+        )}
+      </div>
+      <div
+        className="my-3 min-h-0 overflow-y-auto border-t border-rule pt-3"
+        tabIndex={0}
+        role="region"
+        aria-label="Working"
+      >
+        {found instanceof Problem ? (
+          <p className="text-brick">{found.message}</p>
+        ) : (
+          <Board design={found} unit={unit} />
+        )}
+      </div>
+      <DialogFoot leave="Close">
+        <Button
+          look="strong"
+          disabled={found instanceof Problem}
+          onClick={() => found instanceof Problem || onUse(found, candidatesBeside(way, system, wanted, peak))}
+        >
+          Put it on the bench
+        </Button>
+      </DialogFoot>
+    </DialogFrame>
   );
 }
 
-function Board({ design: { steps, outcome, measures } }: { design: Design }) {
+function Board({ design: { steps, outcome, measures }, unit }: { design: Design; unit: string }) {
   return (
     <>
       <WorkingList steps={steps} />
@@ -182,7 +182,7 @@ function Board({ design: { steps, outcome, measures } }: { design: Design }) {
       {outcome.length === 0 && measures.stable && (
         <p className="text-[14px]">
           Overshoot {formatNumber(measures.overshootPercent ?? NaN)} %, settled after{' '}
-          {formatNumber(measures.settlingTime ?? NaN)} s.
+          {formatNumber(measures.settlingTime ?? NaN)} {unit}.
         </p>
       )}
     </>

@@ -1,9 +1,9 @@
 import { readLines, type Sheet } from '@nailset/core';
-import { Dialog } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useMemberships, useNewExercise } from '../api/queries';
 import { Button } from '../shared/Button';
+import { DialogFoot, DialogFrame } from '../shared/DialogFrame';
 import { exerciseOf, partOffers } from './exercise';
 
 /** Which parts an exercise of the sheet gets, and in which course. */
@@ -30,70 +30,63 @@ export default function ExerciseDialog({
     await navigate(`/exercises/${id}/build`);
   };
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/25" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-40 max-h-[88dvh] w-[min(460px,94vw)] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-[3px] border border-rule bg-paper p-5"
-        >
-          <Dialog.Title className="font-serif text-[19px]">An exercise of this sheet</Dialog.Title>
-          <fieldset className="mt-3 grid gap-1.5">
-            <legend className="mb-1 text-slate">It asks for</legend>
-            {offers.map(({ words }) => (
-              <label key={words} className="flex items-baseline gap-2">
-                <input
-                  type="checkbox"
-                  className="accent-petrol"
-                  checked={wanted.includes(words)}
-                  onChange={(event) =>
-                    setWanted(event.target.checked ? [...wanted, words] : wanted.filter((each) => each !== words))
-                  }
-                />
-                {words}
-              </label>
+    <DialogFrame
+      title="An exercise of this sheet"
+      open
+      onOpenChange={(open) => !open && onClose()}
+      width="w-[min(460px,94vw)]"
+    >
+      <fieldset className="mt-3 grid gap-1.5">
+        <legend className="mb-1 text-slate">It asks for</legend>
+        {offers.map(({ words }) => (
+          <label key={words} className="flex items-baseline gap-2">
+            <input
+              type="checkbox"
+              className="accent-petrol"
+              checked={wanted.includes(words)}
+              onChange={(event) =>
+                setWanted(event.target.checked ? [...wanted, words] : wanted.filter((each) => each !== words))
+              }
+            />
+            {words}
+          </label>
+        ))}
+      </fieldset>
+      {teaching.length > 1 && (
+        <label className="mt-3 block">
+          in{' '}
+          <select
+            className="bg-transparent text-petrol"
+            value={courseId}
+            onChange={(event) => setCourse(event.target.value)}
+          >
+            {teaching.map((each) => (
+              <option key={each.courseId} value={each.courseId}>
+                {each.course}
+              </option>
             ))}
-          </fieldset>
-          {teaching.length > 1 && (
-            <label className="mt-3 block">
-              in{' '}
-              <select
-                className="bg-transparent text-petrol"
-                value={courseId}
-                onChange={(event) => setCourse(event.target.value)}
-              >
-                {teaching.map((each) => (
-                  <option key={each.courseId} value={each.courseId}>
-                    {each.course}
-                  </option>
-                ))}
-              </select>
-            </label>
-          )}
-          {sheet.unit !== 's' && (
-            <p role="alert" className="mt-2 text-brick">
-              Exercises count in seconds, this sheet in {sheet.unit}. Write its systems in seconds first.
-            </p>
-          )}
-          {create.error && (
-            <p role="alert" className="mt-2 text-brick">
-              {create.error.message}
-            </p>
-          )}
-          <p className="mt-4 flex gap-3">
-            <Button
-              look="strong"
-              disabled={wanted.length === 0 || create.isPending || sheet.unit !== 's'}
-              onClick={() => void make()}
-            >
-              Open it in the builder
-            </Button>
-            <Dialog.Close asChild>
-              <Button>Close</Button>
-            </Dialog.Close>
-          </p>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+          </select>
+        </label>
+      )}
+      {sheet.unit !== 's' && (
+        <p role="alert" className="mt-2 text-brick">
+          Exercises count in seconds, this sheet in {sheet.unit}. Write its systems in seconds first.
+        </p>
+      )}
+      {create.error && (
+        <p role="alert" className="mt-2 text-brick">
+          {create.error.message}
+        </p>
+      )}
+      <DialogFoot leave="Close">
+        <Button
+          look="strong"
+          disabled={wanted.length === 0 || create.isPending || sheet.unit !== 's'}
+          onClick={() => void make()}
+        >
+          Open it in the builder
+        </Button>
+      </DialogFoot>
+    </DialogFrame>
   );
 }

@@ -36,7 +36,7 @@ class MeasuredSubject extends TransferSubject {
 }
 
 /** Where the nails stand on the plot: only beside responses to a step from 0 at once, which they speak of. */
-export function nailLimits({ drives, nails }: Sheet, chosen: Drawn | undefined, until: number): Limit[] {
+export function nailLimits({ drives, nails, unit }: Sheet, chosen: Drawn | undefined, until: number): Limit[] {
   const [drive] = drives;
   const measures = chosen?.facts.measures;
   if (!chosen || !measures || drives.length > 1 || drive?.kind !== 'step' || drive.from !== 0 || drive.at !== 0)
@@ -46,5 +46,8 @@ export function nailLimits({ drives, nails }: Sheet, chosen: Drawn | undefined, 
   const levels = asNails(nails).filter(
     (nail) => !('quantity' in nail) || nail.quantity !== 'peakValue' || drive.to === 1,
   );
-  return limitsOf(levels, nailItems(chosen, nails), scaled, 0, until, drive.to);
+  return limitsOf(levels, nailItems(chosen, nails), scaled, 0, until, {
+    height: drive.to,
+    timeUnit: unit,
+  });
 }

@@ -6,6 +6,7 @@ import {
   type Measures,
   type Nail,
   quantities,
+  type TimeUnit,
   type VerdictItem,
   withUnit,
 } from '@nailset/core';
@@ -45,7 +46,7 @@ export function limitsOf(
   measures: Measures,
   firstCrossing: number,
   tMax: number,
-  height = 1,
+  { height = 1, timeUnit = 's' }: { height?: number; timeUnit?: TimeUnit } = {},
 ): Limit[] {
   const final = measures.finalValue ?? height;
   return nails.flatMap((nail): Limit[] => {
@@ -53,7 +54,8 @@ export function limitsOf(
     if ('corridor' in nail) return corridorLimits(nail, met, tMax);
     if (!isStepOfOutput(nail) || nail.relation !== 'atMost') return [];
     const { unit } = quantities[nail.quantity];
-    const short = (name: string): string => `${name} ≤ ${withUnit(nail.limit, unit)}`;
+    const limit = withUnit(nail.limit, unit === 's' ? timeUnit : unit);
+    const short = (name: string): string => `${name} ≤ ${limit}`;
     const common = { id: nail.id, met };
     switch (nail.quantity) {
       case 'overshootPercent': {
@@ -66,7 +68,7 @@ export function limitsOf(
         const low = 0.98 * final;
         const ground = { t0: nail.limit, t1: Infinity, y0: -Infinity, y1: low };
         const edge = { t0: nail.limit, y0: -Infinity, t1: nail.limit, y1: low };
-        const words = `within 2 % from ${withUnit(nail.limit, 's')}`;
+        const words = `within 2 % from ${limit}`;
         const t = nail.limit + 0.3 * (tMax - nail.limit);
         return [{ ...common, words, ground, edge, pin: { t, y: low, up: false } }];
       }

@@ -14,7 +14,8 @@ export function DialogFrame({
   children,
 }: {
   title: string;
-  description: ReactNode;
+  /** A sentence on what it is for, where the heading does not say all. */
+  description?: ReactNode;
   open?: boolean;
   onOpenChange?: (open: boolean) => void;
   /** The button that opens it. */
@@ -30,6 +31,7 @@ export function DialogFrame({
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/20" />
         <Dialog.Content
+          {...(description === undefined && { 'aria-describedby': undefined })}
           {...(returnTo && {
             onCloseAutoFocus: (event: Event) => {
               event.preventDefault();
@@ -39,9 +41,11 @@ export function DialogFrame({
           className={`fixed top-1/2 left-1/2 z-30 flex max-h-[92dvh] ${width} -translate-1/2 flex-col overflow-y-auto rounded-[3px] border border-rule bg-sheet p-5`}
         >
           <Dialog.Title className="font-serif text-[20px]">{title}</Dialog.Title>
-          <Dialog.Description asChild>
-            <div className="mt-1 mb-3 text-slate">{description}</div>
-          </Dialog.Description>
+          {description !== undefined && (
+            <Dialog.Description asChild>
+              <div className="mt-1 mb-3 text-slate">{description}</div>
+            </Dialog.Description>
+          )}
           {children}
         </Dialog.Content>
       </Dialog.Portal>

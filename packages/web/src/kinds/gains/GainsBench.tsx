@@ -191,7 +191,7 @@ function Plots({
   const isStep = startsWithStep(part.input);
   const isOutput = shown.signal === 'y';
   const limits = isOutput
-    ? limitsOf(nailsOnPlot(part), verdict.items, measures, riseFrom, frame.tMax, responses.model.height)
+    ? limitsOf(nailsOnPlot(part), verdict.items, measures, riseFrom, frame.tMax, { height: responses.model.height })
     : [];
   const { marks, band } =
     shown.measures && isOutput && isStep
