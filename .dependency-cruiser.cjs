@@ -116,6 +116,23 @@ module.exports = {
       to: { path: `^packages/web/src/(${webRooms.slice(index + 1).join('|') || 'nothing'})/` },
     })),
     {
+      name: 'open-rooms',
+      comment:
+        'The open bench: fields, then what a sheet is, then its lines and its panes, which do not know each other.',
+      severity: 'error',
+      from: { path: '^packages/web/src/open/(fields|sheet|lines|panes)/' },
+      to: {
+        path: '^packages/web/src/open/',
+        pathNot: '^packages/web/src/open/(fields|sheet|$1)/',
+      },
+    },
+    {
+      name: 'open-sheet-below',
+      severity: 'error',
+      from: { path: '^packages/web/src/open/fields/' },
+      to: { path: '^packages/web/src/open/sheet/' },
+    },
+    {
       name: 'web-kinds-apart',
       comment: 'The bench and the editor of one kind of answer know no other kind.',
       severity: 'error',

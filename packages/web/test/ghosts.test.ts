@@ -1,6 +1,6 @@
 import { emptySheet, must, readLines, type Sheet, tunedDesign } from '@nailset/core';
-import { drawnOf } from '../src/open/drawn';
-import { ghostsOf } from '../src/open/ghosts';
+import { drawnOf } from '../src/open/sheet/drawn';
+import { ghostsOf } from '../src/open/sheet/ghosts';
 
 const sheet: Sheet = {
   ...emptySheet,

@@ -11,16 +11,16 @@ import {
   unitDrive,
 } from '@nailset/core';
 import { examine } from '@nailset/core/checks';
-import { conversions, converted } from '../src/open/convert';
-import { drawnOf } from '../src/open/drawn';
-import { examples } from '../src/open/examples';
-import { exerciseOf, partOffers } from '../src/open/exercise';
-import { levelsOf, spanOf } from '../src/open/frequencies';
-import { dataFrom, fitted } from '../src/open/measured';
-import { nailItems, nailLimits } from '../src/open/nails';
-import { freshId } from '../src/open/names';
-import { responseOf, togetherOf } from '../src/open/responses';
-import { hasRoom, isAboutSystem, linesOf, starts } from '../src/open/starts';
+import { conversions, converted } from '../src/open/sheet/convert';
+import { drawnOf } from '../src/open/sheet/drawn';
+import { examples } from '../src/open/sheet/examples';
+import { exerciseOf, partOffers } from '../src/open/sheet/exercise';
+import { levelsOf, spanOf } from '../src/open/sheet/frequencies';
+import { dataFrom, fitted } from '../src/open/sheet/measured';
+import { nailItems, nailLimits } from '../src/open/sheet/nails';
+import { freshId } from '../src/open/sheet/names';
+import { responseOf, togetherOf } from '../src/open/sheet/responses';
+import { hasRoom, isAboutSystem, linesOf, starts } from '../src/open/sheet/starts';
 
 const around = { data: [], initial: [], numbers: new Map<string, number>() };
 const problemsOf = (sheet: Pick<Sheet, 'lines'>) =>

@@ -13,8 +13,9 @@ import { useTimeUnit } from '../plot/timeUnit';
 import { Button } from '../shared/Button';
 import { DialogFoot, DialogFrame } from '../shared/DialogFrame';
 import { WorkingList } from '../shared/WorkingList';
-import type { Drawn } from './drawn';
-import { NumberIn } from './NumberIn';
+import { NumberIn } from './fields/NumberIn';
+import type { Drawn } from './sheet/drawn';
+import type { Candidate } from './sheet/ghosts';
 
 const ways = {
   PD: 'PD, by matching coefficients',
@@ -41,12 +42,6 @@ function designFor(way: Way, { transfer }: Drawn, wanted: Specifications, peak: 
 
 /** Largest sensitivity peaks of loops from calm to quick, to compare with. */
 const paces = [1.3, 1.6, 2];
-
-/** A design beside the one that is used: the same controller, calmer or quicker. */
-export interface Candidate {
-  readonly words: string;
-  readonly design: Design;
-}
 
 function candidatesBeside(way: Way, system: Drawn, wanted: Specifications, peak: number): Candidate[] {
   if (!way.startsWith('tuned')) return [];

@@ -4,7 +4,7 @@ import { useNavigate } from 'react-router';
 import { useMemberships, useNewExercise } from '../api/queries';
 import { Button } from '../shared/Button';
 import { DialogFoot, DialogFrame } from '../shared/DialogFrame';
-import { exerciseOf, partOffers } from './exercise';
+import { exerciseOf, partOffers } from './sheet/exercise';
 
 /** Which parts an exercise of the sheet gets, and in which course. */
 export default function ExerciseDialog({

@@ -18,24 +18,24 @@ import { Button } from '../shared/Button';
 import { undoKey } from '../shared/history';
 import { SavingNote } from '../shared/saving';
 import { useTitle } from '../shared/useTitle';
-import { converted } from './convert';
-import { DataPanel } from './DataPanel';
-import { type Drawn, drawnOf, placesOf } from './drawn';
-import { DriveFields } from './DriveFields';
-import { lastStart } from './drives';
-import { examples } from './examples';
-import { FactsPanel } from './FactsPanel';
-import { ghostsOf } from './ghosts';
-import { LinesColumn } from './LinesColumn';
-import { freeName } from './names';
-import { NumberIn } from './NumberIn';
-import { paneNames, Panes, plots } from './Panes';
+import { NumberIn } from './fields/NumberIn';
+import { Toggle } from './fields/Toggle';
+import { DataPanel } from './lines/DataPanel';
+import { DriveFields } from './lines/DriveFields';
+import { FactsPanel } from './lines/FactsPanel';
+import { LinesColumn } from './lines/LinesColumn';
+import { paneNames, Panes, plots } from './panes/Panes';
+import { useHeld } from './panes/useHeld';
+import { converted } from './sheet/convert';
+import { type Drawn, drawnOf, placesOf } from './sheet/drawn';
+import { lastStart } from './sheet/drives';
+import { examples } from './sheet/examples';
+import { ghostsOf } from './sheet/ghosts';
+import { freeName } from './sheet/names';
+import { designLines } from './sheet/starts';
+import { type SheetState, useSheet } from './sheet/useSheet';
+import { type SheetSaving, useSheetSaving } from './sheet/useSheetSaving';
 import { SheetActions } from './SheetActions';
-import { designLines } from './starts';
-import { Toggle } from './Toggle';
-import { useHeld } from './useHeld';
-import { type SheetState, useSheet } from './useSheet';
-import { type SheetSaving, useSheetSaving } from './useSheetSaving';
 
 const DesignDialog = lazy(() => import('./DesignDialog'));
 const ProjectedSheet = lazy(() => import('./ProjectedSheet'));
@@ -344,8 +344,13 @@ function useEverything(): void {
   useEffect(() => {
     const fetchAll = () =>
       void Promise.allSettled([
-        ...[import('./DesignDialog'), import('./ProjectedSheet'), import('./StatesPanel'), import('./PlantDrawing')],
-        ...[import('./measured'), import('../plot/savePlot')],
+        ...[
+          import('./DesignDialog'),
+          import('./ProjectedSheet'),
+          import('./lines/StatesPanel'),
+          import('./lines/PlantDrawing'),
+        ],
+        ...[import('./sheet/measured'), import('../plot/savePlot')],
       ]);
     const timer = setTimeout(fetchAll, 4000);
     return () => clearTimeout(timer);

@@ -3,10 +3,10 @@ import { type KeyboardEvent, useEffect, useEffectEvent, useState } from 'react';
 import { VoteList } from '../lectern/VoteList';
 import type { Votes } from '../lectern/votes';
 import { Button } from '../shared/Button';
-import type { Drawn } from './drawn';
-import { nudgedBy, Swatch, Understood } from './LinesColumn';
-import { Panes } from './Panes';
-import type { SheetState } from './useSheet';
+import { nudgedBy, Swatch, Understood } from './lines/LinesColumn';
+import { Panes } from './panes/Panes';
+import type { Drawn } from './sheet/drawn';
+import type { SheetState } from './sheet/useSheet';
 
 const letters = ['A', 'B', 'C', 'D', 'E'];
 const mostGuesses = letters.length;

@@ -7,10 +7,10 @@ import { askSheet, useRemoveSheet, useShareSheet, useSheets } from '../api/sheet
 import { Button } from '../shared/Button';
 import { download } from '../shared/files';
 import { linkOf } from '../shared/sheetLink';
-import type { Drawn } from './drawn';
-import { examples } from './examples';
-import type { SheetState } from './useSheet';
-import type { SheetSaving } from './useSheetSaving';
+import type { Drawn } from './sheet/drawn';
+import { examples } from './sheet/examples';
+import type { SheetState } from './sheet/useSheet';
+import type { SheetSaving } from './sheet/useSheetSaving';
 
 /** The ways into the sheet and out of it. */
 export function SheetActions({

@@ -15,15 +15,15 @@ import {
   withCoefficients,
 } from '@nailset/core';
 import { type KeyboardEvent, useEffect, useId, useMemo, useRef } from 'react';
-import { addDecimal, isDecimal } from '../loop/settings';
-import { Button } from '../shared/Button';
-import { Formula } from '../shared/Formula';
-import { factsFor, strokeOf } from './drawn';
-import { freeName } from './names';
-import { NumberSlider } from './NumberSlider';
+import { addDecimal, isDecimal } from '../../loop/settings';
+import { Button } from '../../shared/Button';
+import { Formula } from '../../shared/Formula';
+import { NumberSlider } from '../fields/NumberSlider';
+import { factsFor, strokeOf } from '../sheet/drawn';
+import { freeName } from '../sheet/names';
+import { hasRoom, isAboutSystem, linesOf, type Start, starts } from '../sheet/starts';
+import type { SheetState } from '../sheet/useSheet';
 import { PlantFields } from './PlantFields';
-import { hasRoom, isAboutSystem, linesOf, type Start, starts } from './starts';
-import type { SheetState } from './useSheet';
 
 /** The lines of a sheet: a name, what it stands for, and what was understood. */
 export function LinesColumn({

@@ -7,7 +7,7 @@ import {
   TransferSubject,
   type VerdictItem,
 } from '@nailset/core';
-import { type Limit, limitsOf } from '../plot/limits';
+import { type Limit, limitsOf } from '../../plot/limits';
 import type { Drawn } from './drawn';
 
 const asNails = (nails: readonly SheetNail[]): Nail[] =>

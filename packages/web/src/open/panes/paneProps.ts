@@ -1,6 +1,6 @@
 import type { SheetData } from '@nailset/core';
 import type { ReactNode } from 'react';
-import type { Drawn } from './drawn';
+import type { Drawn } from '../sheet/drawn';
 
 /** What every pane is given: the systems drawn, which of them is chosen, and earlier ones that were kept. */
 export interface PaneProps {

@@ -1,9 +1,9 @@
 import { isOverTime, type SheetData, sheetLimits, type SheetLine } from '@nailset/core';
 import { useState } from 'react';
-import { FileButton } from '../shared/FileButton';
-import { useLatest } from '../shared/useLatest';
-import { freeName } from './names';
-import type { SheetState } from './useSheet';
+import { FileButton } from '../../shared/FileButton';
+import { useLatest } from '../../shared/useLatest';
+import { freeName } from '../sheet/names';
+import type { SheetState } from '../sheet/useSheet';
 
 /** Measured tables beside the models, and models fitted to them. */
 export function DataPanel({ state: { sheet, change } }: { state: Pick<SheetState, 'sheet' | 'change'> }) {
@@ -12,7 +12,7 @@ export function DataPanel({ state: { sheet, change } }: { state: Pick<SheetState
   const latest = useLatest(sheet);
   const take = async (file: File) => {
     try {
-      const { dataFrom } = await import('./measured');
+      const { dataFrom } = await import('../sheet/measured');
       const data = dataFrom(file.name, await file.text(), sheetLimits.rows);
       const others = latest.current.data.filter(({ name }) => name !== data.name);
       if (others.length >= sheetLimits.data) {
@@ -25,7 +25,7 @@ export function DataPanel({ state: { sheet, change } }: { state: Pick<SheetState
     }
   };
   const fit = async (data: SheetData, structure: string) => {
-    const { fitted } = await import('./measured');
+    const { fitted } = await import('../sheet/measured');
     const { drives, lines: before } = latest.current;
     const [drive] = drives;
     try {

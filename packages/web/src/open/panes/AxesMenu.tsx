@@ -1,6 +1,6 @@
 import { Popover } from 'radix-ui';
 import type { ReactNode } from 'react';
-import { NumberIn } from './NumberIn';
+import { NumberIn } from '../fields/NumberIn';
 
 /** One axis with its ends. */
 export interface Axis {

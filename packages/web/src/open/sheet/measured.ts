@@ -9,7 +9,7 @@ import {
   type StructureName,
   withDeadTime,
 } from '@nailset/core';
-import { readFrequencyTable, readTable } from '../shared/readTable';
+import { readFrequencyTable, readTable } from '../../shared/readTable';
 
 /** A table of a file: over frequency where its heading says so, over time otherwise. @throws Error in words. */
 export function dataFrom(file: string, text: string, most: number): SheetData {

@@ -1,9 +1,9 @@
 import { emptySheet, type KeptSheet, type Sheet } from '@nailset/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { ApiError, isAway } from '../api/client';
-import { askSheet, saveSheet } from '../api/sheets';
-import { retryAfter, savePause, type Saving, useSaveOnLeaving } from '../shared/saving';
-import { useLatest } from '../shared/useLatest';
+import { ApiError, isAway } from '../../api/client';
+import { askSheet, saveSheet } from '../../api/sheets';
+import { retryAfter, savePause, type Saving, useSaveOnLeaving } from '../../shared/saving';
+import { useLatest } from '../../shared/useLatest';
 import { freshId } from './names';
 import { keepSheetHere, type Named, type SheetState } from './useSheet';
 

@@ -1,8 +1,8 @@
 import { type Around, isOverFrequency, type LinePanes, type Sheet, type SheetPane, sheetPanes } from '@nailset/core';
 import { lazy, Suspense, useMemo, useState } from 'react';
-import type { Drawn } from './drawn';
+import type { Drawn } from '../sheet/drawn';
+import { nailLimits } from '../sheet/nails';
 import { MeasuresPane } from './MeasuresPane';
-import { nailLimits } from './nails';
 import type { FrequencyReadings, PaneProps } from './paneProps';
 import { ResponsePane } from './ResponsePane';
 

@@ -15,10 +15,10 @@ import {
   writtenForms,
 } from '@nailset/core';
 import { lazy, Suspense, useMemo, useState } from 'react';
-import { useTimeUnit } from '../plot/timeUnit';
-import { Formula } from '../shared/Formula';
-import { conversions } from './convert';
-import type { Drawn } from './drawn';
+import { useTimeUnit } from '../../plot/timeUnit';
+import { Formula } from '../../shared/Formula';
+import { conversions } from '../sheet/convert';
+import type { Drawn } from '../sheet/drawn';
 
 const StatesPanel = lazy(() => import('./StatesPanel'));
 const PlantDrawing = lazy(() => import('./PlantDrawing'));

@@ -1,7 +1,7 @@
 import { orProblem, Problem } from '@nailset/core';
 import { readBlocks } from '@nailset/core/diagrams';
 import { useMemo } from 'react';
-import { DiagramView } from '../diagram/DiagramView';
+import { DiagramView } from '../../diagram/DiagramView';
 
 /** The drawing of a line in equations. */
 export default function PlantDrawing({

@@ -9,21 +9,21 @@ import {
   bodeScale,
   levelAt,
   MarginMarks,
-} from '../frequency/BodeAxes';
-import { CurvePath } from '../frequency/BodePlot';
-import { marginMarks } from '../frequency/frequencyData';
-import { PlotFrame } from '../plot/PlotFrame';
-import { placeOn } from '../plot/pointer';
-import { useTimeUnit } from '../plot/timeUnit';
-import { markAt, sliderProps, useDrag } from '../plot/useDrag';
-import { useSize } from '../plot/useSize';
-import { bothOf, useZoom } from '../plot/useZoom';
-import { ZoomBox } from '../plot/ZoomBox';
+} from '../../frequency/BodeAxes';
+import { CurvePath } from '../../frequency/BodePlot';
+import { marginMarks } from '../../frequency/frequencyData';
+import { PlotFrame } from '../../plot/PlotFrame';
+import { placeOn } from '../../plot/pointer';
+import { useTimeUnit } from '../../plot/timeUnit';
+import { markAt, sliderProps, useDrag } from '../../plot/useDrag';
+import { useSize } from '../../plot/useSize';
+import { bothOf, useZoom } from '../../plot/useZoom';
+import { ZoomBox } from '../../plot/ZoomBox';
+import { Toggle } from '../fields/Toggle';
+import type { Drawn } from '../sheet/drawn';
+import { levelsOf, spanOf } from '../sheet/frequencies';
 import { AxesMenu, type Axis } from './AxesMenu';
-import type { Drawn } from './drawn';
-import { levelsOf, spanOf } from './frequencies';
 import type { FrequencyData, FrequencyProps, FrequencyReadings } from './paneProps';
-import { Toggle } from './Toggle';
 import { useHeld } from './useHeld';
 
 const halves = ['magnitude', 'phase'] as const;

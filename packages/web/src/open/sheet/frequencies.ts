@@ -1,5 +1,5 @@
 import { magnitudeAndPhase, orProblem, plotFrequencies, Problem, type Transfer } from '@nailset/core';
-import type { BodeCurve } from '../frequency/BodeAxes';
+import type { BodeCurve } from '../../frequency/BodeAxes';
 import type { Drawn } from './drawn';
 
 const known = new WeakMap<Transfer, Map<string, BodeCurve | null>>();

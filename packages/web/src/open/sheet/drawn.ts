@@ -10,7 +10,7 @@ import {
   type Sheet,
   type Transfer,
 } from '@nailset/core';
-import type { Stroke } from '../plot/curves';
+import type { Stroke } from '../../plot/curves';
 
 /** A system as every pane draws it, in one colour and dash. */
 export interface Drawn {

@@ -13,9 +13,9 @@ import {
   unitDrive,
 } from '@nailset/core';
 import { useState } from 'react';
-import { driveNames, driveOfKind } from './drives';
-import { NumberIn } from './NumberIn';
-import type { SheetState } from './useSheet';
+import { NumberIn } from '../fields/NumberIn';
+import { driveNames, driveOfKind } from '../sheet/drives';
+import type { SheetState } from '../sheet/useSheet';
 
 /** What drives the systems, and from where they start. */
 export function DriveFields({

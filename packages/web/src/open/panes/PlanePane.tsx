@@ -10,8 +10,8 @@ import {
   type Root,
 } from '@nailset/core';
 import { useMemo, useRef, useState } from 'react';
-import { LayerMenu } from '../plane/LayerMenu';
-import { frameAround, type Locus, locusOf, type PlaneFrame } from '../plane/locus';
+import { LayerMenu } from '../../plane/LayerMenu';
+import { frameAround, type Locus, locusOf, type PlaneFrame } from '../../plane/locus';
 import {
   BranchPaths,
   DampingGrid,
@@ -20,22 +20,22 @@ import {
   type PlaneScale,
   planeScale,
   SpecialMarks,
-} from '../plane/LocusLayers';
-import { onBranch } from '../plane/readings';
-import { planeAxes, planeView, planeWith } from '../plane/view';
-import { ZoomButtons } from '../plane/ZoomButtons';
-import { PlotFrame } from '../plot/PlotFrame';
-import { placeOn } from '../plot/pointer';
-import { useTimeUnit } from '../plot/timeUnit';
-import { isNear, markAt, type Place, sliderProps, useDrag } from '../plot/useDrag';
-import { useSize } from '../plot/useSize';
-import { bothOf, useZoom } from '../plot/useZoom';
-import { ZoomBox } from '../plot/ZoomBox';
+} from '../../plane/LocusLayers';
+import { onBranch } from '../../plane/readings';
+import { planeAxes, planeView, planeWith } from '../../plane/view';
+import { ZoomButtons } from '../../plane/ZoomButtons';
+import { PlotFrame } from '../../plot/PlotFrame';
+import { placeOn } from '../../plot/pointer';
+import { useTimeUnit } from '../../plot/timeUnit';
+import { isNear, markAt, type Place, sliderProps, useDrag } from '../../plot/useDrag';
+import { useSize } from '../../plot/useSize';
+import { bothOf, useZoom } from '../../plot/useZoom';
+import { ZoomBox } from '../../plot/ZoomBox';
+import { NumberIn } from '../fields/NumberIn';
+import { Toggle } from '../fields/Toggle';
+import type { Drawn } from '../sheet/drawn';
 import { AxesMenu } from './AxesMenu';
-import type { Drawn } from './drawn';
-import { NumberIn } from './NumberIn';
 import type { PaneProps } from './paneProps';
-import { Toggle } from './Toggle';
 import { useHeld } from './useHeld';
 
 interface Marks {

@@ -14,8 +14,8 @@ import {
   statesText,
 } from '@nailset/core';
 import { type ReactNode, useMemo, useState } from 'react';
-import { Formula } from '../shared/Formula';
-import { rationalMatrix } from './matrixText';
+import { Formula } from '../../shared/Formula';
+import { rationalMatrix } from '../sheet/matrixText';
 
 const forms = ['as given', 'controllable', 'observable', 'modal', 'similar'] as const;
 type Form = (typeof forms)[number];

@@ -8,19 +8,19 @@ import {
   type TimeUnit,
 } from '@nailset/core';
 import { useMemo, useState } from 'react';
-import { useProbing } from '../loop/useProbing';
-import type { PlotCurve } from '../plot/curves';
-import { type Frame, frameFor } from '../plot/frame';
-import type { Limit } from '../plot/limits';
-import { measureMarks } from '../plot/measureMarks';
-import { ResponsePlot } from '../plot/ResponsePlot';
-import { useTimeUnit } from '../plot/timeUnit';
+import { useProbing } from '../../loop/useProbing';
+import type { PlotCurve } from '../../plot/curves';
+import { type Frame, frameFor } from '../../plot/frame';
+import type { Limit } from '../../plot/limits';
+import { measureMarks } from '../../plot/measureMarks';
+import { ResponsePlot } from '../../plot/ResponsePlot';
+import { useTimeUnit } from '../../plot/timeUnit';
+import { Toggle } from '../fields/Toggle';
+import type { Drawn } from '../sheet/drawn';
+import { driveWord, driveWords } from '../sheet/drives';
+import { lineOf, responseOf, togetherOf } from '../sheet/responses';
 import { AxesMenu } from './AxesMenu';
-import type { Drawn } from './drawn';
-import { driveWord, driveWords } from './drives';
 import type { PaneProps } from './paneProps';
-import { lineOf, responseOf, togetherOf } from './responses';
-import { Toggle } from './Toggle';
 import { useHeld } from './useHeld';
 
 interface ResponseProps extends PaneProps {

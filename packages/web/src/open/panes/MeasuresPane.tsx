@@ -7,13 +7,13 @@ import {
   withUnit,
 } from '@nailset/core';
 import { useState } from 'react';
-import { useTimeUnit } from '../plot/timeUnit';
-import { NailMark, nailState } from '../shared/NailMark';
-import type { Drawn } from './drawn';
-import { nailItems } from './nails';
-import { NumberIn } from './NumberIn';
+import { useTimeUnit } from '../../plot/timeUnit';
+import { NailMark, nailState } from '../../shared/NailMark';
+import { NumberIn } from '../fields/NumberIn';
+import { Toggle } from '../fields/Toggle';
+import type { Drawn } from '../sheet/drawn';
+import { nailItems } from '../sheet/nails';
 import type { PaneProps } from './paneProps';
-import { Toggle } from './Toggle';
 
 interface Column {
   readonly head: string;

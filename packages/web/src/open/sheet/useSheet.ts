@@ -1,8 +1,8 @@
 import { emptySheet, orProblem, Problem, type Sheet, sheetFrom, type SheetLine } from '@nailset/core';
 import { useCallback, useEffect, useMemo, useReducer, useState } from 'react';
-import { historyOf, historyReducer } from '../shared/history';
-import { keepHere, keepInTab, keptHere, keptInTab } from '../shared/keptHere';
-import { sheetOfAddress } from '../shared/sheetLink';
+import { historyOf, historyReducer } from '../../shared/history';
+import { keepHere, keepInTab, keptHere, keptInTab } from '../../shared/keptHere';
+import { sheetOfAddress } from '../../shared/sheetLink';
 import { freshId } from './names';
 
 const key = 'nailset open bench';

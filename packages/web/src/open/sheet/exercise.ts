@@ -18,8 +18,8 @@ import {
   withCoefficients,
   withDeadTime,
 } from '@nailset/core';
-import { newExercise, newPart } from '../builder/newExercise';
-import { newController } from '../kinds/gains/newController';
+import { newExercise, newPart } from '../../builder/newExercise';
+import { newController } from '../../kinds/gains/newController';
 import { factsFor } from './drawn';
 
 type System = Extract<ReadLine, { kind: 'system' }>;
