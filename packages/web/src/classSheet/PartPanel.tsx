@@ -1,32 +1,39 @@
-import { type ClassSheet, openGains, type Part } from '@nailset/core';
-import { useMemo, useState } from 'react';
+import { type ClassSheet, type Kind, openGains, type Part, type PartOf } from '@nailset/core';
+import { type ComponentType, useMemo, useState } from 'react';
 import { ChoiceCounts } from './ChoiceCounts';
 import { ClassGainMap } from './ClassGainMap';
 import { FlockPanel } from './FlockPanel';
 import { PointsFlock } from './PointsFlock';
-import { answersTo } from './summary';
+import { answersTo, type PartAnswer } from './summary';
 
-const hasResponse: ReadonlySet<Part['kind']> = new Set(['transferFunction', 'gains', 'curve']);
-
-/** A part as the class answered it: responses, gains on their map, points in the plane, or what was chosen. */
-export function PartPanel({
-  part,
-  sheet,
-  chosen,
-  onChoose,
-}: {
-  part: Part;
+interface PanelProps<Of extends Part> {
+  part: Of;
+  answers: readonly PartAnswer[];
   sheet: ClassSheet;
   chosen: string | undefined;
   onChoose: (submissionId: string) => void;
-}) {
+}
+
+/** How the class is shown in a part of each kind; of the others there are lists only. */
+const panels: { readonly [K in Kind]?: ComponentType<PanelProps<PartOf<K>>> } = {
+  gains: GainsPanel,
+  transferFunction: FlockPanel,
+  curve: FlockPanel,
+  points: PointsFlock,
+  choice: ChoiceCounts,
+};
+
+/** A part as the class answered it: responses, gains on their map, points in the plane, or what was chosen. */
+export function PartPanel({ part, sheet, ...own }: Omit<PanelProps<Part>, 'answers'>) {
   const answers = useMemo(() => answersTo(sheet, part.id), [sheet, part.id]);
+  const Panel = panels[part.kind] as ComponentType<PanelProps<Part>> | undefined;
+  return Panel && <Panel {...{ part, answers, sheet }} {...own} />;
+}
+
+/** Everyone’s responses or, where more than one gain is set, where on the plane of gains they are. */
+function GainsPanel(props: PanelProps<PartOf<'gains'>>) {
   const [map, setMap] = useState(false);
-  const own = { sheet, chosen, onChoose };
-  if (part.kind === 'points') return <PointsFlock {...{ part, answers }} {...own} />;
-  if (part.kind === 'choice') return <ChoiceCounts {...{ part, answers }} />;
-  if (!hasResponse.has(part.kind)) return null;
-  const hasMap = part.kind === 'gains' && openGains(part.controller).length > 1;
+  const hasMap = openGains(props.part.controller).length > 1;
   const view = (shown: boolean, words: string) => (
     <button
       type="button"
@@ -45,11 +52,7 @@ export function PartPanel({
           {view(true, 'Gain map')}
         </p>
       )}
-      {map && part.kind === 'gains' ? (
-        <ClassGainMap {...{ part, answers }} {...own} />
-      ) : (
-        <FlockPanel {...{ part, answers }} {...own} />
-      )}
+      {map ? <ClassGainMap {...props} /> : <FlockPanel {...props} />}
     </>
   );
 }

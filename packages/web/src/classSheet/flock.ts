@@ -1,9 +1,11 @@
 import {
   type Answer,
+  type AnswerOf,
   type Curve,
   curveMotion,
   curveOf,
   type DrawValues,
+  type Kind,
   LoopModel,
   type Model,
   modelOf,
@@ -11,6 +13,7 @@ import {
   type NamedSystem,
   orElse,
   type Part,
+  type PartOf,
   respond,
   type Series,
   type Transfer,
@@ -54,16 +57,20 @@ export function flockCurves(part: Part, given: Given, entries: readonly FlockEnt
   });
 }
 
-/** The response that an answer stands for. @throws Problem for answers that cannot be read. */
-function motionOf(part: Part, model: Model, answer: Answer): Motion | null {
-  if (part.kind === 'gains' && answer.kind === 'gains') {
+/** How the answers of a kind respond; kinds that are not here have no response. @throws Problem for what cannot be read. */
+const motions: { readonly [K in Kind]?: (part: PartOf<K>, model: Model, answer: AnswerOf<K>) => Motion | null } = {
+  gains(part, model, { gains }) {
     const loop = new LoopModel(part, model.scope, model.series);
-    return loop.signals(loop.loopWith(answer.gains)).y;
-  }
-  if (part.kind === 'curve' && answer.kind === 'curve') {
-    return curveMotion(part, model.scope, answer.knobs, model.series);
-  }
-  return answer.kind === 'transferFunction' ? respond(typedIn(answer.text, model)) : null;
+    return loop.signals(loop.loopWith(gains)).y;
+  },
+  curve: (part, model, { knobs }) => curveMotion(part, model.scope, knobs, model.series),
+  transferFunction: (_part, model, { text }) => respond(typedIn(text, model)),
+};
+
+/** The response that an answer stands for; null where it has none, or answers an earlier version of another kind. */
+function motionOf(part: Part, model: Model, answer: Answer): Motion | null {
+  const motion = motions[part.kind] as ((part: Part, model: Model, answer: Answer) => Motion | null) | undefined;
+  return motion && part.kind === answer.kind ? motion(part, model, answer) : null;
 }
 
 const typedIn = (text: string, { own: { names } }: Model): Transfer =>

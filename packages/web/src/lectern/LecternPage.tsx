@@ -16,6 +16,7 @@ import { useDraftShown } from '../api/queries';
 import { FigurePlot } from '../bench/FigurePlot';
 import { previewOf } from '../bench/preview';
 import { isDesign } from '../kinds/gains/DesignPanes';
+import { isFormula } from '../kinds/students';
 import { PageOf } from '../page/PageOf';
 import { Button } from '../shared/Button';
 import { Formula } from '../shared/Formula';
@@ -162,14 +163,12 @@ function Projected({
   );
 }
 
-const formulas: readonly StudentPart['kind'][] = ['transferFunction', 'diagram', 'reduction', 'paths', 'states'];
-
 function Solution({ part, text }: { part: StudentPart; text: string | null }) {
   if (text === null) return <p className="text-slate">Many answers are right here.</p>;
   return (
     <div className="overflow-x-auto border-l-2 border-moss py-1 pl-4 text-[17px]">
       <span className="label mb-1">Expected</span>
-      {formulas.includes(part.kind) ? <Formula latex={text} display /> : <Statement text={text} />}
+      {isFormula(part) ? <Formula latex={text} display /> : <Statement text={text} />}
     </div>
   );
 }
