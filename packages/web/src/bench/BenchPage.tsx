@@ -1,7 +1,7 @@
 import { type Answer, type Bench, must, type StudentPart } from '@nailset/core';
 import isEqual from 'fast-deep-equal';
 import { nanoid } from 'nanoid';
-import { type ReactNode, useEffect, useMemo, useReducer, useRef, useState } from 'react';
+import { memo, type ReactNode, useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { ApiError } from '../api/client';
 import { useBench, useHandIn, usePerson, useVerdicts } from '../api/queries';
@@ -11,7 +11,7 @@ import type { Work } from '../loop/action';
 import { Header } from '../page/Header';
 import { PageOf } from '../page/PageOf';
 import { usePartAsked, usePartInAddress } from '../page/usePartInAddress';
-import { SavingNote } from '../shared/saving';
+import { type Saving, SavingNote } from '../shared/saving';
 import { clockTime } from '../shared/time';
 import { useTitle } from '../shared/useTitle';
 import { unsavedOf } from '../work/unsaved';
@@ -59,6 +59,20 @@ function Drawn({ bench: { drawings }, children }: { bench: Bench; children: Reac
   const known = useMemo(() => knownDrawings(drawings), [drawings]);
   return <KnownDrawings value={known}>{children}</KnownDrawings>;
 }
+
+/** The head of the bench, which stays as it is while something is nudged. */
+const Head = memo(function Head({ bench, saving }: { bench: Bench; saving: Saving }) {
+  return (
+    <Header crumbs={[{ text: bench.course, to: `/courses/${bench.courseId}` }, { text: bench.title }]}>
+      {bench.mayHandIn ? (
+        <SavingNote saving={saving} saved={'at' in saving && saving.at ? `Saved ${clockTime(saving.at)}` : ''} />
+      ) : (
+        <span>Only students hand in</span>
+      )}
+      <DueNote bench={bench} />
+    </Header>
+  );
+});
 
 function Loaded({
   bench,
@@ -110,14 +124,7 @@ function Loaded({
 
   return (
     <div className="flex min-h-dvh flex-col">
-      <Header crumbs={[{ text: bench.course, to: `/courses/${bench.courseId}` }, { text: bench.title }]}>
-        {bench.mayHandIn ? (
-          <SavingNote saving={saving} saved={'at' in saving && saving.at ? `Saved ${clockTime(saving.at)}` : ''} />
-        ) : (
-          <span>Only students hand in</span>
-        )}
-        <DueNote bench={bench} />
-      </Header>
+      <Head bench={bench} saving={saving} />
       {outdated && (
         <p role="alert" className="border-b border-rule bg-wash px-5 py-2">
           {must(handIn.error).message}{' '}

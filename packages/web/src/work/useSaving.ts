@@ -121,7 +121,7 @@ export function useSaving(
     const waiting = (id: string): boolean => changedRef.current.some(({ partId }) => partId === id);
     const parts = unsavedParts(bench, going, sent.current).filter((id) => !waiting(id));
     if (parts.length === 0) return;
-    setSaving((old) => (old.state === 'offline' ? old : { state: 'saving' }));
+    setSaving((old) => (old.state === 'offline' || old.state === 'saving' ? old : { state: 'saving' }));
     const results = await Promise.allSettled(parts.map((id) => sendOne(id, going)));
     const failed = results.find((result) => result.status === 'rejected');
     if (failed) {
