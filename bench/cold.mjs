@@ -61,7 +61,13 @@ export async function cold(browser, url) {
     }
     const middle = median(times);
     const verdict = `${middle <= wanted ? 'within' : 'BEYOND'} ${wanted} s`;
-    row(name, `${middle.toFixed(1)} s`, `${(bytes / 1000).toFixed(0)} kB`, verdict, `slowed ${median(rates).toFixed(1)}`);
+    row(
+      name,
+      `${middle.toFixed(1)} s`,
+      `${(bytes / 1000).toFixed(0)} kB`,
+      verdict,
+      `slowed ${median(rates).toFixed(1)}`,
+    );
   }
 }
 

@@ -18,7 +18,14 @@ const pages: readonly Page[] = [
 ];
 
 export default defineConfig({
-  plugins: [react(), tailwind(), runFirst('src/begin.ts'), pageFiles(start, pages), compressedBeside(), thirdPartyNotices()],
+  plugins: [
+    react(),
+    tailwind(),
+    runFirst('src/begin.ts'),
+    pageFiles(start, pages),
+    compressedBeside(),
+    thirdPartyNotices(),
+  ],
   build: {
     // The content policy allows files from this server only, so nothing is inlined as a data address.
     assetsInlineLimit: 0,

@@ -1,5 +1,6 @@
 import { Problem } from '../src/expression/problem';
 import { systemFrom } from '../src/formula/evaluate';
+import { withCoefficients } from '../src/sheet/coefficients';
 import { type Facts, factsOf, timeFor, writtenForms } from '../src/sheet/facts';
 import { type Member, type ReadLine, readLines } from '../src/sheet/read';
 import { emptySheet, sheetFrom } from '../src/sheet/sheet';
@@ -69,6 +70,12 @@ describe('lines of a sheet', () => {
     const [member] = membersOf(readLast('k = 4', `G = ${text}`));
     expect(factsOf(member!.transfer).system).toEqual(of('4/(s^2 + 1.2*s + 4)').system);
   });
+
+  test.each([
+    ['[1, -1.2, 4]', '(s^2-1.2*s+4)'],
+    ['[k 1 0]/[-1 2]', '((k)*s^2+s+0)/(-s+2)'],
+    ['3\n1 −1', '[3]/(s-1)'],
+  ])('%j is written %s', (text, written) => expect(withCoefficients(text)).toBe(written));
 
   test('brackets that hold no list stay brackets, and a list with a gap says so', () => {
     expect(membersOf(readLast('G = 1/[s + 2]')).map(poles)).toEqual([[-2]]);

@@ -18,8 +18,17 @@ export function withCoefficients(text: string): string {
     if (entries.some((entry) => !entry.trim())) {
       throw new Problem('missingOperand', `A coefficient is missing in ${whole}.`);
     }
-    return `(${entries.map((entry, k) => `(${entry})*s^${entries.length - 1 - k}`).join('+')})`;
+    return `(${entries.map((entry, k) => termOf(entry.trim(), entries.length - 1 - k, k === 0)).join('')})`;
   });
+}
+
+/** A coefficient with its power of s and the sign before it, as one would write it. */
+function termOf(coefficient: string, power: number, isFirst: boolean): string {
+  const [, minus, size] = /^([−-]?)([\d.]+)$/.exec(coefficient) ?? [];
+  const sign = minus ? '-' : isFirst ? '' : '+';
+  const s = power === 0 ? '' : power === 1 ? 's' : `s^${power}`;
+  if (s && Number(size) === 1) return sign + s;
+  return `${sign}${size ?? `(${coefficient})`}${s && `*${s}`}`;
 }
 
 /** A row of coefficients in brackets; empty for what is none. */
