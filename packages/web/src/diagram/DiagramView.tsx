@@ -230,13 +230,15 @@ function Parts({
   );
 }
 
-/** As small as blocks can still be read. */
+/** As small as blocks can be read with ease. */
 const readable = 0.6;
+/** A drawing that is shown whole may be a little smaller than what is read with ease: better than without its end. */
+const stillWhole = 0.8;
 
-/** All of a drawing, not larger than life; where that is smaller than `least`, its left end. */
+/** All of a drawing, not larger than life; where that is much smaller than `least`, its left end. */
 function fitted({ width, height }: Drawing, size: { width: number; height: number }, least = 0): Window {
   const whole = Math.min(1.25, size.width / (width + 16), size.height / (height + 16)) || 1;
-  const scale = Math.max(whole, least);
+  const scale = whole >= stillWhole * least ? whole : least;
   const [w, h] = [size.width / scale, size.height / scale];
   return { x: scale > whole && w < width ? -8 : (width - w) / 2, y: (height - h) / 2, width: w, height: h };
 }
