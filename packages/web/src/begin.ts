@@ -1,5 +1,5 @@
 import type { Session } from '@nailset/core';
-import type { Begun } from './api/begun';
+import type { Answered, Begun } from './api/begun';
 
 // Asks who is signed in, and then what the view at this address asks first, while the script that shows it is still on
 // the way. A file of its own, which imports nothing: it is there long before the others.
@@ -13,20 +13,31 @@ const firstQuestions: readonly [address: RegExp, question: string][] = [
 const begun = new Map<string, Begun>();
 globalThis.nailsetBegun = begun;
 
-const heard = (response: Response) => ({ response, at: Date.now() });
-
-function ask(path: string, whose: string | undefined): Promise<Response> {
-  const answer = fetch(`/api${path}`, { method: 'GET', headers: whose ? { 'x-nailset-person': whose } : {} });
-  begun.set(path, { whose, at: Date.now(), answer: answer.then(heard) });
-  return answer;
+async function ask(path: string, whose?: string): Promise<Answered> {
+  const response = await fetch(`/api${path}`, {
+    method: 'GET',
+    headers: whose ? { 'x-nailset-person': whose } : {},
+  });
+  return { response, at: Date.now(), whose };
 }
 
-async function begin(address: string): Promise<void> {
-  const session = await ask('/session', undefined);
-  const { person } = (await session.clone().json()) as Session;
-  const question = firstQuestions.find(([of]) => of.test(address));
-  if (person && question) await ask(address.replace(...question), person.id);
+/** Asks as whoever is signed in. */
+async function askAsPerson(path: string, session: Promise<Answered>): Promise<Answered | undefined> {
+  const { response } = await session;
+  const { person } = (await response.clone().json()) as Session;
+  return person ? ask(path, person.id) : undefined;
 }
 
-// What fails here is asked again, and told, by the view.
-begin(location.pathname).catch(() => undefined);
+/** What fails here is told by the view that takes it, or asked again. */
+function begin(path: string, answer: Promise<Answered | undefined>): void {
+  answer.catch(() => undefined);
+  begun.set(path, { at: Date.now(), answer });
+}
+
+const session = ask('/session');
+const question = firstQuestions.find(([of]) => of.test(location.pathname));
+if (question) {
+  const path = location.pathname.replace(...question);
+  begin(path, askAsPerson(path, session));
+}
+begin('/session', session);

@@ -43,6 +43,25 @@ describe('what runs before the script has come', () => {
     expect(asks()).toHaveLength(3);
   });
 
+  test('a view that is quicker waits for the answer that is on its way, and leaves none behind', async () => {
+    let answerSession: (reply: ReturnType<typeof session>) => void = () => undefined;
+    const late = new Promise<ReturnType<typeof session>>((resolve) => (answerSession = resolve));
+    server.answer = (path) => (path === '/api/session' ? late : { status: 200, body: { asked: asks().length } });
+    await beginAt('/exercises/e-1');
+    const first = request('GET', '/session').then(() => bench());
+    const bench = () => request('GET', '/exercises/e-1/bench', undefined, { whose: 'ada' });
+    answerSession(session(ada));
+    await expect(first).resolves.toEqual({ asked: 2 });
+    await expect(bench()).resolves.toEqual({ asked: 3 });
+  });
+
+  test('once something is changed, what was asked before is old', async () => {
+    await beginAt('/exercises/e-1');
+    await request('POST', '/exercises/e-1/submissions', {}, { whose: 'ada' });
+    await request('GET', '/exercises/e-1/bench', undefined, { whose: 'ada' });
+    expect(asks()).toHaveLength(4);
+  });
+
   test('asks for nothing more where nobody is signed in, or where the view asks otherwise', async () => {
     server.answer = () => session(null);
     await beginAt('/exercises/e-1');

@@ -1,9 +1,14 @@
-/** A question that was on its way before the views were: whose it is, and when and what it was answered. */
-export interface Begun {
-  readonly whose: string | undefined;
-  /** In ms since 1970, by this device. */
+/** What a question was answered before the views were there, when by this device in ms since 1970, and to whom. */
+export interface Answered {
+  readonly response: Response;
   readonly at: number;
-  readonly answer: Promise<{ readonly response: Response; readonly at: number }>;
+  readonly whose: string | undefined;
+}
+
+/** A question that the view at this address asks first; its answer is undefined where nobody is signed in. */
+export interface Begun {
+  readonly at: number;
+  readonly answer: Promise<Answered | undefined>;
 }
 
 declare global {
@@ -14,9 +19,19 @@ declare global {
 /** In ms. A view that has not asked by then asks the server itself. */
 const kept = 10_000;
 
-/** The answer that is on its way to this question of this person, once. */
-export function takeBegun(path: string, whose: string | undefined): Begun['answer'] | undefined {
+/**
+ * The answer to this question of this person that is on its way, once; undefined for none. It is taken, or waited for,
+ * from the moment the page began, so that none is left over to be taken for a later one.
+ */
+export async function takeBegun(path: string, whose: string | undefined): Promise<Answered | undefined> {
   const found = globalThis.nailsetBegun?.get(path);
   globalThis.nailsetBegun?.delete(path);
-  return found && found.whose === whose && Date.now() - found.at < kept ? found.answer : undefined;
+  if (!found || Date.now() - found.at > kept) return undefined;
+  const answered = await found.answer;
+  return answered?.whose === whose ? answered : undefined;
+}
+
+/** Once something is changed, what was asked before is old. */
+export function forgetBegun(): void {
+  globalThis.nailsetBegun = undefined;
 }

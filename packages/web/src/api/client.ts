@@ -1,5 +1,5 @@
 import type { ErrorMessage, Session } from '@nailset/core';
-import { takeBegun } from './begun';
+import { forgetBegun, takeBegun } from './begun';
 import { follows, pageOwner } from './page';
 import { hearServerTime } from './serverClock';
 
@@ -65,8 +65,8 @@ export async function request<T>(method: string, path: string, body?: unknown, s
   const { whose = pageOwner().person?.id, again = false } = sending;
   let heard: { readonly response: Response; readonly at: number };
   try {
-    const begun = method === 'GET' ? takeBegun(path, whose) : undefined;
-    heard = await (begun ?? send(method, path, body, whose));
+    if (method !== 'GET') forgetBegun();
+    heard = (await takeBegun(path, whose)) ?? (await send(method, path, body, whose));
   } catch {
     throw new ApiError(
       0,
