@@ -88,14 +88,16 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
       }
       const values = await drawFor(database, threads, version, person.id);
       const own = { versionId: version.id, personId: person.id, document: version.document, values };
+      // They are worked out beside what is asked of the database.
+      const drawn = threads.drawingsSoon(own);
       const standing = await standingOf(database, exerciseId, person.id);
       const saved = await savedAnswersOf(database, exerciseId, person.id);
-      const drawings = await threads.drawingsSoon(own);
       const told = disclosureOf(version.document, dates);
       const comments = await commentsOn(
         database,
         standing.map(({ id }) => id),
       );
+      const drawings = await drawn;
       return {
         exerciseId,
         versionId: version.id,

@@ -14,7 +14,7 @@ interface PanelProps<Of extends Part> {
   onChoose: (submissionId: string) => void;
 }
 
-/** How the class is shown in a part of each kind; of the others there are lists only. */
+/** How the answers of a class are shown, by kind; other kinds have their lists only. */
 const panels: { readonly [K in Kind]?: ComponentType<PanelProps<PartOf<K>>> } = {
   gains: GainsPanel,
   transferFunction: FlockPanel,

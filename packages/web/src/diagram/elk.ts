@@ -51,7 +51,10 @@ export async function layOut(graph: ElkNode, again = true): Promise<ElkNode> {
     return placed;
   } catch (error) {
     elk.terminateWorker();
-    if (started?.elk === elk) started = undefined;
+    if (started?.elk === elk) {
+      started = undefined;
+      isWarm = false;
+    }
     if (!again) throw error;
     return await layOut(own, false);
   } finally {
