@@ -66,10 +66,13 @@ const usualLoop = 100;
  * @param {import('playwright-core').CDPSession} session
  */
 export async function slowToQuarter(session) {
-  const rate = Math.max(1, (4 * usualLoop) / median([1, 2, 3].map(loopTime)));
+  const rate = Math.max(1, 4 / hostSlowness());
   await session.send('Emulation.setCPUThrottlingRate', { rate });
   return rate;
 }
+
+/** How many times as long as usual this processor takes now. */
+export const hostSlowness = () => median([1, 2, 3].map(loopTime)) / usualLoop;
 
 function loopTime() {
   const from = performance.now();

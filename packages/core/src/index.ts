@@ -106,7 +106,7 @@ export {
 } from './sheet/driven.js';
 export type { LimitedSystem, Plant } from './sheet/plant.js';
 export { coefficientsIn, withCoefficients } from './sheet/coefficients.js';
-export { type Member, numbersOf, type ReadLine, readLines } from './sheet/read.js';
+export { linesReader, type Member, numbersOf, type ReadLine, readLines } from './sheet/read.js';
 export { readSignal } from './sheet/signal.js';
 export * from './sheet/sheet.js';
 export { holds, readCondition } from './formula/condition.js';

@@ -2,7 +2,7 @@ import { Problem } from '../src/expression/problem';
 import { systemFrom } from '../src/formula/evaluate';
 import { withCoefficients } from '../src/sheet/coefficients';
 import { type Facts, factsOf, timeFor, writtenForms } from '../src/sheet/facts';
-import { type Member, type ReadLine, readLines } from '../src/sheet/read';
+import { linesReader, type Member, type ReadLine, readLines } from '../src/sheet/read';
 import { emptySheet, sheetFrom } from '../src/sheet/sheet';
 
 const lines = (...texts: string[]) =>
@@ -52,6 +52,42 @@ describe('lines of a sheet', () => {
     const read = readLines(lines('G = 1/(s+', 'H = 2/(s + 1)', 'L = G*H'));
     expect(read.map(({ kind }) => kind)).toEqual(['problem', 'system', 'problem']);
     expect(said(read[2]!)).toContain('G');
+  });
+
+  const stages: readonly (readonly string[])[] = [
+    ['K = 2', 'G = 4/(s + 1)', 'L = K*G', 'T = closed(L)', 'H = 1/(s + 9)'],
+    ['K = 3', 'G = 4/(s + 1)', 'L = K*G', 'T = closed(L)', 'H = 1/(s + 9)'],
+    ['K = 3; 4', 'G = 4/(s + 1)', 'L = K*G', 'T = closed(L)', 'H = 1/(s + 9)'],
+    ['K = ', 'G = 4/(s + 1)', 'L = K*G', 'T = closed(L)', 'H = 1/(s + 9)'],
+    ['K = 1/(', 'G = 4/(s + K)', 'L = K*G', 'T = closed(L)', 'H = 1/(s + 9)'],
+    ['K = 5', 'G = 4/(s + K)', 'L = K*G', 'T = closed(L)', 'H = 1/(s + 9)'],
+    ['C = 5', 'G = 4/(s + K)', 'L = K*G', 'T = closed(L)', 'H = 1/(s + 9)'],
+    ['G = 5', 'G = 7/(s + 1)', 'L = 2*G', 'T = closed(L)'],
+    ['G = ', 'G = 7/(s + 1)', 'L = 2*G', 'T = closed(L)'],
+    ['G = 5', "G2 = m*x'' + b*x = F", 'm = 2'],
+    ['m = 4', "G2 = m*x'' + b*x = F", 'b = 2'],
+    ['m = 4', 'b = ', "P = m*x'' + b*x = F", 'Q = P'],
+    ['m = 4', 'b = 3', "P = m*x'' + b*x = F", 'Q = P'],
+    ['m = 4', 'b = 3', "P = 2*x'' + b*x = F", 'Q = 5*P', 'R = Q*b'],
+    ['m = 1', 'b = 3', "P = 2*x'' + b*x = F", 'Q = 5*P', 'R = Q*b'],
+    ['2( = 1', 'b = 3', "P = 2*x'' + b*x = F", 'Q = 5*P', 'R = Q*b'],
+  ];
+  const shownOf = (read: readonly ReadLine[]) =>
+    read.map((line) => (line.kind === 'system' ? line.members.map(({ words, transfer }) => [words, transfer]) : line));
+
+  test('read one after another, and backwards, are as each read alone', () => {
+    const read = linesReader();
+    for (const texts of [...stages, ...stages.toReversed()]) {
+      const now = lines(...texts);
+      expect(shownOf(read(now))).toEqual(shownOf(readLines(now)));
+    }
+  });
+
+  test('what neither changed nor uses what did is what was read before', () => {
+    const read = linesReader();
+    const [first, second] = [0, 1].map((stage) => read(lines(...stages[stage]!)));
+    const isKept = first!.map((line, k) => line === second![k]);
+    expect(isKept).toEqual([false, true, false, false, true]);
   });
 
   test.each([

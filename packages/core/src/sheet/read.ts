@@ -43,6 +43,8 @@ export type ReadLine =
 interface Known {
   readonly over: string | null;
   readonly of: readonly Transfer[];
+  /** The names above that it was made of. */
+  readonly uses: readonly string[];
 }
 
 /** The numbers of a sheet by name, for functions of time; of several values the first. */
@@ -57,18 +59,68 @@ export const numbersOf = (lines: readonly SheetLine[], read: readonly ReadLine[]
 const isName = /^\p{L}[\p{L}\p{Nd}_]*$/u;
 const reserved = new Set(['s', 't', 'pi', 'exp', 'states', 'limited', 'step']);
 
+/** What was read of lines, with all that the lines below need of them. */
+interface Reading {
+  readonly lines: readonly SheetLine[];
+  readonly read: ReadLine[];
+  readonly known: ReadonlyMap<string, Known>;
+  readonly values: ReadonlyMap<string, readonly number[]>;
+}
+
 /**
  * Reads the lines of a sheet from the top: each may use the names above it. A line that cannot be read says why and
  * leaves the others as they are.
  */
-export function readLines(lines: readonly SheetLine[]): ReadLine[] {
+export const readLines = (lines: readonly SheetLine[]): ReadLine[] => linesReader()(lines);
+
+/**
+ * Reads sheets one after another: a line that says the same as in the sheet before, as do the lines that it uses, is
+ * the same object as then, with the same systems.
+ */
+export function linesReader(): (lines: readonly SheetLine[]) => ReadLine[] {
+  let before: Reading = { lines: [], read: [], known: new Map(), values: new Map() };
+  return (lines) => {
+    before = readAfter(before, lines);
+    return before.read;
+  };
+}
+
+const isSame = (a: SheetLine | undefined, b: SheetLine): boolean =>
+  a === b ||
+  (a?.text === b.text && a.name === b.name && a.from === b.from && a.probes?.join(' ') === b.probes?.join(' '));
+
+/** Whether the lines below can use it. */
+const hasName = ({ kind }: ReadLine): boolean => kind === 'numbers' || kind === 'system';
+
+function readAfter(before: Reading, lines: readonly SheetLine[]): Reading {
   const known = new Map<string, Known>();
   const values = new Map<string, readonly number[]>();
-  return lines.map((line) => {
+  // With the names in other places, each may stand for something else.
+  const isComparable = lines.every(({ name }, k) => (before.lines[k]?.name ?? name) === name);
+  const changed = new Set<string>();
+  const isUnchanged = (line: SheetLine, k: number, old: ReadLine): boolean => {
+    if (!isComparable || !isSame(before.lines[k], line)) return false;
+    if (changed.size === 0) return true;
+    // What a line lacked may be there now.
+    if (old.kind === 'problem' || changed.has(line.name)) return false;
+    const { uses = [] } = before.known.get(line.name) ?? {};
+    if (uses.some((name) => changed.has(name))) return false;
+    return !isPlant(line.text) || ![...changed].some((name) => isName.test(name) && mentions(line.text, name));
+  };
+  const readOne = (line: SheetLine, k: number): ReadLine => {
+    const old = before.read[k];
+    if (old && isUnchanged(line, k, old)) {
+      const [own, numbers] = [before.known.get(line.name), before.values.get(line.name)];
+      if (own && hasName(old)) known.set(line.name, own);
+      if (numbers && hasName(old)) values.set(line.name, numbers);
+      return old;
+    }
+    changed.add(line.name);
     if (!line.text.trim()) return { kind: 'empty' };
     const read = orProblem(() => readLine(line, known, values));
     return read instanceof Problem ? { kind: 'problem', problem: read } : read;
-  });
+  };
+  return { lines, read: lines.map(readOne), known, values };
 }
 
 function readLine(line: SheetLine, known: Map<string, Known>, values: Map<string, readonly number[]>): ReadLine {
@@ -77,8 +129,9 @@ function readLine(line: SheetLine, known: Map<string, Known>, values: Map<string
   if (isPlant(line.text)) return readPlant(line, known, values);
   const text = withCoefficients(line.text);
   if (text.includes(';')) return severalValues(name, text, known, values);
-  const { over, of } = membersOf(text, known);
-  known.set(name, { over, of });
+  const own = membersOf(text, known);
+  const { over, of } = own;
+  known.set(name, own);
   const constants = of.map(constantOf);
   if (over === null && constants[0]) return { kind: 'numbers', values: [rationalToNumber(constants[0])] };
   const at = over === null ? [] : (values.get(over) ?? []);
@@ -92,7 +145,7 @@ function readPlant(
   known: Map<string, Known>,
   values: Map<string, readonly number[]>,
 ): ReadLine {
-  const { over, scopes } = scopesFor((each) => mentions(text, each), known);
+  const { over, scopes, uses } = scopesFor((each) => mentions(text, each), known);
   const plants = scopes.map((scope) => plantOf(text, scope));
   const plant = must(plants[0]);
   const from = asked !== undefined && (asked === '' || plant.inputs.includes(asked)) ? asked : must(plant.inputs[0]);
@@ -117,7 +170,7 @@ function readPlant(
     throw new Problem('tooLong', `Up to ${sheetLimits.members} responses of a line are drawn; look at fewer signals.`);
   }
   const first = members.filter((_, k) => k % probes.length === 0).map(({ transfer }) => transfer);
-  known.set(name, { over, of: first });
+  known.set(name, { over, of: first, uses });
   return { kind: 'system', over, members, plant: { ...plant, from, probes } };
 }
 
@@ -140,8 +193,10 @@ function severalValues(
   if (texts.length > sheetLimits.members) {
     throw new Problem('tooLong', `Up to ${sheetLimits.members} values can be drawn together.`);
   }
+  const uses: string[] = [];
   const of = texts.map((each) => {
-    const { over, of: members } = membersOf(each, known);
+    const { over, of: members, ...own } = membersOf(each, known);
+    uses.push(...own.uses);
     const [first] = members;
     if (over !== null || !first || !constantOf(first)) {
       throw new Problem('notANumber', 'Several values are numbers, separated by semicolons.');
@@ -149,7 +204,7 @@ function severalValues(
     return first;
   });
   const numbers = of.map((each) => rationalToNumber(must(constantOf(each))));
-  known.set(name, of.length > 1 ? { over: name, of } : { over: null, of });
+  known.set(name, { over: of.length > 1 ? name : null, of, uses });
   values.set(name, numbers);
   return { kind: 'numbers', values: numbers };
 }
@@ -158,15 +213,15 @@ function severalValues(
 function membersOf(text: string, known: ReadonlyMap<string, Known>): Known {
   const tree = parseFormula(text);
   const names = new Set(namesIn(tree));
-  const { over, scopes } = scopesFor((name) => names.has(name), known);
-  return { over, of: scopes.map((scope) => systemFrom(tree, scope)) };
+  const { over, scopes, uses } = scopesFor((name) => names.has(name), known);
+  return { over, of: scopes.map((scope) => systemFrom(tree, scope)), uses };
 }
 
 /** What the used names stand for, for each value of the one with several. */
 function scopesFor(
   isUsed: (name: string) => boolean,
   known: ReadonlyMap<string, Known>,
-): { over: string | null; scopes: Scope[] } {
+): { over: string | null; scopes: Scope[]; uses: string[] } {
   const used = [...known].filter(([name]) => isUsed(name));
   const several = [...new Set(used.flatMap(([, { over }]) => over ?? []))];
   if (several.length > 1) {
@@ -177,7 +232,7 @@ function scopesFor(
   const scopes = Array.from({ length: count }, (_, k) => ({
     names: new Map(used.map(([name, each]) => [name, must(each.of[each.over === null ? 0 : k])])),
   }));
-  return { over, scopes };
+  return { over, scopes, uses: used.map(([name]) => name) };
 }
 
 const shown = (value = NaN): string => String(Number(value.toPrecision(6))).replace('-', '−');

@@ -1,8 +1,9 @@
 import {
   formatNumber,
+  linesReader,
   numbersOf,
   type ReadLine,
-  readLines,
+  type Sheet,
   sheetLimits,
   type SheetLine,
   type SheetPane,
@@ -10,13 +11,14 @@ import {
   timeFor,
   timeUnits,
 } from '@nailset/core';
-import { lazy, Suspense, useDeferredValue, useEffect, useEffectEvent, useMemo, useState } from 'react';
+import { lazy, Suspense, useEffect, useEffectEvent, useMemo, useState } from 'react';
 import { useSession } from '../api/queries';
 import { Header } from '../page/Header';
 import { TimeUnitContext } from '../plot/timeUnit';
 import { Button } from '../shared/Button';
 import { undoKey } from '../shared/history';
 import { SavingNote } from '../shared/saving';
+import { useSteady } from '../shared/useLatest';
 import { useTitle } from '../shared/useTitle';
 import { NumberIn } from './fields/NumberIn';
 import { Toggle } from './fields/Toggle';
@@ -33,6 +35,7 @@ import { examples } from './sheet/examples';
 import { ghostsOf } from './sheet/ghosts';
 import { freeName } from './sheet/names';
 import { designLines } from './sheet/starts';
+import { useFollowed } from './sheet/useFollowed';
 import { type SheetState, useSheet } from './sheet/useSheet';
 import { type SheetSaving, useSheetSaving } from './sheet/useSheetSaving';
 import { SheetActions } from './SheetActions';
@@ -55,9 +58,9 @@ function OpenBench({ owner }: { owner: string | null | undefined }) {
   const saving = useSheetSaving(state, isSignedIn);
   const [isProjected, setProjected] = useState(false);
   useTitle(sheet.title || 'Open bench');
-  // Letters are painted first.
-  const { sheet: settled, opened } = useDeferredValue(state.shown);
-  const read = useMemo(() => readLines(settled.lines), [settled.lines]);
+  const { sheet: settled, opened } = useFollowed(state.shown, state.isSlid);
+  const [readNext] = useState(linesReader);
+  const read = useMemo(() => readNext(settled.lines), [readNext, settled.lines]);
   const drawn = useMemo(() => drawnOf(settled, read), [settled, read]);
   const [line, setLine] = useState(() => Math.max(0, sheet.lines.length - 1));
   const [member, setMember] = useState('');
@@ -65,7 +68,7 @@ function OpenBench({ owner }: { owner: string | null | undefined }) {
   const chosen = ofLine.find(({ id }) => id === member) ?? ofLine[0] ?? drawn.at(-1);
   // Of the sheet that they were kept on; another one has none.
   const [left, setLeft] = useState<{ on: number; drawn: readonly Drawn[] }>({ on: 0, drawn: [] });
-  const kept = left.on === opened ? left.drawn : [];
+  const kept = left.on === opened ? left.drawn : nothing;
   const [asked, setAsked] = useState(0);
   // Numbers that change leave the axes as they are; systems that come, go or become others are fitted.
   const fits = `${opened} ${asked} ${drawn.map(structureOf).join()}`;
@@ -83,6 +86,7 @@ function OpenBench({ owner }: { owner: string | null | undefined }) {
   };
   useEverything();
   usePageKeys(state, settled.panes, large, setLarge, !isProjected);
+  const onNails = useSteady((nails: Sheet['nails']) => state.change({ ...sheet, nails }, 'nails'));
   const until = settled.time ?? time + lastStart(settled.drives);
   const places = placesOf(settled, read);
   if (isProjected) {
@@ -152,7 +156,7 @@ function OpenBench({ owner }: { owner: string | null | undefined }) {
               <Panes
                 {...{ sheet: settled, drawn, chosen, kept, fits, around, large, until }}
                 onLarge={setLarge}
-                onNails={(nails) => state.change({ ...sheet, nails }, 'nails')}
+                onNails={onNails}
               />
             )}
           </div>
@@ -219,6 +223,8 @@ function About({
     </>
   );
 }
+
+const nothing: readonly Drawn[] = [];
 
 const structureOf = ({ id, facts: { system } }: Drawn): string =>
   `${id} ${system?.poles.length ?? 0} ${system?.zeros.length ?? 0}`;

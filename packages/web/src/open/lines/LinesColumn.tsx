@@ -27,7 +27,7 @@ import { PlantFields } from './PlantFields';
 
 /** The lines of a sheet: a name, what it stands for, and what was understood. */
 export function LinesColumn({
-  state: { sheet, change, changeLine },
+  state: { sheet, change, changeLine, slideLine },
   read,
   places,
   chosen,
@@ -77,6 +77,7 @@ export function LinesColumn({
             {...{ line, index: k, place: places[k], isChosen: k === chosen, isShown: k === (facts ?? chosen) }}
             read={read[k] ?? { kind: 'empty' }}
             onChange={(to) => changeLine(k, to)}
+            onSlide={(text) => slideLine(k, text)}
             onChoose={() => onChoose(k)}
             onEnter={() => add(k)}
             onRemove={() => remove(k)}
@@ -148,6 +149,7 @@ function LineRow({
   isChosen,
   isShown,
   onChange,
+  onSlide,
   onChoose,
   onEnter,
   onRemove,
@@ -159,6 +161,7 @@ function LineRow({
   isChosen: boolean;
   isShown: boolean;
   onChange: (line: Partial<SheetLine>) => void;
+  onSlide: (text: string) => void;
   onChoose: () => void;
   onEnter: () => void;
   onRemove: () => void;
@@ -223,7 +226,7 @@ function LineRow({
       <div id={id} aria-live="polite" className="pl-9 text-note empty:hidden">
         <Understood name={name} text={text} read={read} />
         {isChosen && read.kind === 'numbers' && isDecimal(text) && (
-          <NumberSlider name={name} text={text} onText={(to) => onChange({ text: to })} />
+          <NumberSlider name={name} text={text} onText={onSlide} />
         )}
         {isSystem && read.plant && <PlantFields name={name} plant={read.plant} onChange={onChange} />}
         {isShown && isSystem && drawn && (

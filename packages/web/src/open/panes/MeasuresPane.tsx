@@ -1,12 +1,5 @@
-import {
-  formatNumber,
-  type Measures,
-  type QuantityName,
-  type SheetNail,
-  type VerdictItem,
-  withUnit,
-} from '@nailset/core';
-import { useState } from 'react';
+import { formatNumber, type Measures, type QuantityName, type SheetNail, withUnit } from '@nailset/core';
+import { memo, useState } from 'react';
 import { useTimeUnit } from '../../plot/timeUnit';
 import { NailMark, nailState } from '../../shared/NailMark';
 import { NumberIn } from '../fields/NumberIn';
@@ -89,12 +82,7 @@ export function MeasuresPane({
             </tr>
           )}
           {drawn.map((each) => (
-            <Row
-              key={each.id}
-              each={each}
-              items={nailItems(each, nails)}
-              against={each.id === chosen?.id ? null : own}
-            />
+            <Row key={each.id} each={each} nails={nails} against={each.id === chosen?.id ? null : own} />
           ))}
         </tbody>
       </table>
@@ -102,15 +90,17 @@ export function MeasuresPane({
   );
 }
 
-function Row({
-  each: { label, facts, stroke },
+const Row = memo(function Row({
+  each,
   against,
-  items,
+  nails,
 }: {
   each: Drawn;
   against: Measures | null | undefined;
-  items: readonly VerdictItem[];
+  nails: readonly SheetNail[];
 }) {
+  const { label, facts, stroke } = each;
+  const items = nailItems(each, nails);
   const timeUnit = useTimeUnit();
   const { measures, stable } = facts;
   return (
@@ -147,7 +137,7 @@ function Row({
       )}
     </tr>
   );
-}
+});
 
 function Measure({ value, unit, against }: { value: number | null; unit: string; against: number | null }) {
   if (value === null) return '–';

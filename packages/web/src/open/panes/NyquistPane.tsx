@@ -1,5 +1,5 @@
 import { countEncirclements, formatNumber, orProblem, Problem } from '@nailset/core';
-import { useMemo, useRef } from 'react';
+import { memo, useMemo, useRef } from 'react';
 import type { BodeCurve } from '../../frequency/BodeAxes';
 import { nyquistFrame } from '../../frequency/NyquistPlot';
 import { type PlaneScale, planeScale, stepFor } from '../../plane/LocusLayers';
@@ -95,15 +95,9 @@ export default function NyquistPane({ drawn, chosen, kept, fits, className, tool
                   <path key={id} d={pathOf(curve, scale)} className="fill-none stroke-ghost" strokeWidth="1.3" />
                 ),
             )}
-            {all.map(({ each: { id, stroke }, curve }) => {
-              const path = pathOf(curve, scale);
-              return (
-                <g key={id} className={`fill-none ${stroke.className}`} strokeDasharray={stroke.dash}>
-                  <path d={path} transform={`matrix(1 0 0 -1 0 ${2 * y(0)})`} opacity="0.4" strokeWidth="1.3" />
-                  <path d={path} data-curve={`nyquist ${id}`} strokeWidth={id === chosen?.id ? 2.6 : 1.8} />
-                </g>
-              );
-            })}
+            {all.map(({ each, curve }) => (
+              <MirroredCurve key={each.id} {...{ each, curve, scale }} isChosen={each.id === chosen?.id} />
+            ))}
             <path d={`M${x(-1) - 5} ${y(0)}h10m-5 -5v10`} className="stroke-brick" strokeWidth="2.2" />
             {present && <NyquistReadings {...{ readings, present, scale }} />}
             <ZoomBox box={zoom.box} />
@@ -116,6 +110,27 @@ export default function NyquistPane({ drawn, chosen, kept, fits, className, tool
     </PlotFrame>
   );
 }
+
+/** G(jω) of one system, and fainter its mirror image; it stays as it is while another moves. */
+const MirroredCurve = memo(function MirroredCurve({
+  each: { id, stroke },
+  curve,
+  scale,
+  isChosen,
+}: {
+  each: Drawn;
+  curve: BodeCurve;
+  scale: PlaneScale;
+  isChosen: boolean;
+}) {
+  const path = pathOf(curve, scale);
+  return (
+    <g className={`fill-none ${stroke.className}`} strokeDasharray={stroke.dash}>
+      <path d={path} transform={`matrix(1 0 0 -1 0 ${2 * scale.y(0)})`} opacity="0.4" strokeWidth="1.3" />
+      <path d={path} data-curve={`nyquist ${id}`} strokeWidth={isChosen ? 2.6 : 1.8} />
+    </g>
+  );
+});
 
 const counted = new WeakMap<Drawn['facts'], ReturnType<typeof countEncirclements> | Problem | null>();
 
@@ -169,19 +184,28 @@ function NyquistReadings({
   });
 }
 
-const pointsOf = ({ magnitudesDb, phasesDegrees }: BodeCurve) =>
-  Array.from(magnitudesDb, (db, k) => {
-    const [size, angle] = [10 ** (db / 20), ((phasesDegrees[k] ?? 0) * Math.PI) / 180];
-    return { re: size * Math.cos(angle), im: size * Math.sin(angle) };
-  });
+function pointAt(db = -Infinity, degrees = 0) {
+  const [size, angle] = [10 ** (db / 20), (degrees * Math.PI) / 180];
+  return { re: size * Math.cos(angle), im: size * Math.sin(angle) };
+}
 
-function pathOf(curve: BodeCurve, { x, y }: PlaneScale): string {
+const pointsOf = ({ magnitudesDb, phasesDegrees }: BodeCurve) =>
+  Array.from(magnitudesDb, (db, k) => pointAt(db, phasesDegrees[k]));
+
+/** Points that would lie on each other are left out: both ends of the curve have hundreds. */
+function pathOf({ magnitudesDb, phasesDegrees }: BodeCurve, { x, y }: PlaneScale): string {
   let path = '';
   let isDrawing = false;
-  for (const { re, im } of pointsOf(curve)) {
+  let [lastX, lastY] = [NaN, NaN];
+  for (let k = 0; k < magnitudesDb.length; k++) {
+    const { re, im } = pointAt(magnitudesDb[k], phasesDegrees[k]);
     const [px, py] = [x(re), y(im)];
     const seen = Math.abs(px) < 4e3 && Math.abs(py) < 4e3;
-    if (seen) path += `${isDrawing ? 'L' : 'M'}${tenths(px)} ${tenths(py)}`;
+    const isFar = !isDrawing || k === magnitudesDb.length - 1 || Math.abs(px - lastX) + Math.abs(py - lastY) > 0.6;
+    if (seen && isFar) {
+      path += `${isDrawing ? 'L' : 'M'}${tenths(px)} ${tenths(py)}`;
+      [lastX, lastY] = [px, py];
+    }
     isDrawing = seen;
   }
   return path;

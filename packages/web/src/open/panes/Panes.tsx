@@ -1,5 +1,5 @@
 import { type Around, isOverFrequency, type LinePanes, type Sheet, type SheetPane, sheetPanes } from '@nailset/core';
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { lazy, memo, Suspense, useMemo, useState } from 'react';
 import type { Drawn } from '../sheet/drawn';
 import { nailLimits } from '../sheet/nails';
 import { MeasuresPane } from './MeasuresPane';
@@ -21,8 +21,8 @@ const NyquistPane = lazy(() => import('./NyquistPane'));
 /** The panes that can be enlarged, in the order of their keys. */
 export const plots: readonly SheetPane[] = sheetPanes.filter((pane) => pane !== 'measures');
 
-/** Every pane that is shown, or the one that is enlarged. */
-export function Panes({
+/** Every pane that is shown, or the one that is enlarged; they stay as they are while letters are painted. */
+export const Panes = memo(function Panes({
   sheet,
   until,
   around,
@@ -89,7 +89,7 @@ export function Panes({
       )}
     </>
   );
-}
+});
 
 function heightFor(count: number, withMeasures: boolean, isLarge: boolean): string {
   if (isLarge) return 'xl:h-[calc(100vh-170px)]';

@@ -9,7 +9,7 @@ import {
   Problem,
   type Root,
 } from '@nailset/core';
-import { useMemo, useRef, useState } from 'react';
+import { memo, useMemo, useRef, useState } from 'react';
 import { LayerMenu } from '../../plane/LayerMenu';
 import { frameAround, type Locus, locusOf, type PlaneFrame } from '../../plane/locus';
 import {
@@ -144,11 +144,11 @@ export default function PlanePane({ drawn, chosen, kept, fits, className, tools 
             {drawnLocus && <BranchPaths branches={drawnLocus.branches} scale={scale} />}
             {drawnLocus && most === null && <SpecialMarks {...{ locus: drawnLocus, layers, scale }} />}
             {kept.map((each) => (
-              <SystemMarks key={`kept ${each.id}`} marks={marksOf(each)} scale={scale} className="stroke-ghost" />
+              <SystemMarks key={`kept ${each.id}`} {...{ each, scale }} className="stroke-ghost" />
             ))}
-            {all.map(({ each, ...marks }) => (
+            {drawn.map((each) => (
               <g key={each.id} data-system={each.label}>
-                <SystemMarks marks={marks} scale={scale} className={each.stroke.className} />
+                <SystemMarks {...{ each, scale }} className={each.stroke.className} />
               </g>
             ))}
             {drawnLocus &&
@@ -285,7 +285,16 @@ function upTo(branch: Branch, most: number): Branch {
 }
 
 /** Crosses and circles; a mode that cancels is a cross in a dashed ring. */
-function SystemMarks({ marks, scale: { x, y }, className }: { marks: Marks; scale: PlaneScale; className: string }) {
+const SystemMarks = memo(function SystemMarks({
+  each,
+  scale: { x, y },
+  className,
+}: {
+  each: Drawn;
+  scale: PlaneScale;
+  className: string;
+}) {
+  const marks = marksOf(each);
   const cross = ({ re, im }: Root) => `M${x(re) - 4.5} ${y(im) - 4.5}l9 9m0 -9l-9 9`;
   return (
     <g className={`fill-none ${className}`} strokeWidth="1.8">
@@ -310,4 +319,4 @@ function SystemMarks({ marks, scale: { x, y }, className }: { marks: Marks; scal
       ))}
     </g>
   );
-}
+});

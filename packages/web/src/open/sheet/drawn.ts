@@ -83,17 +83,18 @@ export function drawnOf(sheet: Sheet, read: readonly ReadLine[]): Drawn[] {
       const facts = factsFor(member);
       if (facts instanceof Problem) return [];
       const label = member.words ? `${name}, ${member.words}` : name;
-      return [
-        {
-          ...{ id: `${line} ${k}`, label, line, panes },
-          ...member,
-          facts,
-          stroke: strokeFor(place, k, found),
-        },
-      ];
+      const now = { id: `${line} ${k}`, label, line, panes, ...member, facts, stroke: strokeFor(place, k, found) };
+      const before = shown.get(member);
+      const isSame = before && drawnAs.every((key) => before[key] === now[key]);
+      if (!isSame) shown.set(member, now);
+      return [isSame ? before : now];
     });
   });
 }
+
+/** How each was drawn last: one that is drawn so again is the same object, and stays on the page as it is. */
+const shown = new WeakMap<Member, Drawn>();
+const drawnAs = ['id', 'label', 'panes', 'facts', 'stroke'] as const;
 
 const known = new WeakMap<Transfer, Facts | Problem>();
 

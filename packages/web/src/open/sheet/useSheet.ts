@@ -10,6 +10,9 @@ const key = 'nailset open bench';
 /** In ms: typing that rests this long is a step of its own. */
 const rest = 1500;
 
+/** What a number that is slid is called in the history, before its line. */
+const slid = 'slid ';
+
 /** A sheet with the name that it has on the server, or will have once it is kept there. */
 export interface Named {
   readonly id: string;
@@ -110,11 +113,15 @@ export function useSheet(owner: string | null | undefined) {
       { ...sheet, lines: sheet.lines.map((old, k) => (k === index ? { ...old, ...line } : old)) },
       'drawn' in line || 'panes' in line ? undefined : `${index} ${Object.keys(line).join()}`,
     );
+  const slideLine = (index: number, text: string) =>
+    change({ ...sheet, lines: sheet.lines.map((old, k) => (k === index ? { ...old, text } : old)) }, `${slid}${index}`);
   return {
     owner: owner ?? first.person,
-    ...{ id, sheet, now, first, change, changeLine, open, trouble, setTrouble },
+    ...{ id, sheet, now, first, change, changeLine, slideLine, open, trouble, setTrouble },
     /** The sheet with how many were opened before it: each is another one, with axes of its own. */
     shown: useMemo(() => ({ sheet, opened }), [sheet, opened]),
+    /** Whether a number is under a hand: what is drawn goes along, while letters are painted before it. */
+    isSlid: history.typing?.startsWith(slid) ?? false,
     step: useCallback((way: 'undo' | 'redo') => dispatch({ do: way }), []),
     ...{ canUndo: history.past.length > 0, canRedo: history.future.length > 0 },
   };
