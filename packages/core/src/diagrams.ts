@@ -9,6 +9,7 @@ export {
   outputsOf,
   readBlocks,
   sourcesOf,
+  takenNames,
   textOfBlocks,
   withNames,
 } from './diagram/blocks.js';
@@ -33,6 +34,7 @@ export {
   setGain,
   withoutTerm,
 } from './diagram/edit.js';
+export { type DiagramGroup, type OpenGroup, equationOf, nodesOf, withGroups } from './diagram/groups.js';
 export { type Drawing, type Line, type Shape, drawingKey, layoutOf } from './diagram/layout.js';
 export type { Point } from './diagram/graph.js';
 export { type Run, nameRuns, widthOf, written } from './diagram/mathRuns.js';

@@ -43,6 +43,10 @@ const line = fc.record(
     panes: fc.constantFrom('all', 'time', 'frequency'),
     from: fc.constantFrom('', 'F'),
     probes: fc.array(fc.constantFrom('x', 'v'), { maxLength: sheetLimits.probes }),
+    groups: fc.array(
+      fc.record({ name: fc.constantFrom('motor', 'load'), signals: fc.constant(['x']), closed: fc.boolean() }),
+      { maxLength: sheetLimits.groups },
+    ),
   },
   { requiredKeys: ['name', 'text'] },
 );

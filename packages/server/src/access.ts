@@ -55,19 +55,19 @@ export function guardAccess(app: FastifyInstance, database: Database, secureCook
   app.addHook('onRequest', async (request) => {
     const token = request.cookies[sessionCookie];
     const named = namedBy(request.params as Record<string, string>);
-    const found = token ? await personBySession(database, token, named) : undefined;
-    request.person = found?.person ?? null;
-    request.session = found?.session ?? null;
+    const session = token ? await personBySession(database, token, named) : undefined;
+    request.person = session?.person ?? null;
+    request.session = session?.session ?? null;
     const access = request.routeOptions.config.access ?? 'anyone';
     refuseOtherPerson(request);
     if (access === 'anyone') return;
     personOf(request);
     if (access === 'signedIn') return;
-    request.role = found?.role ?? null;
+    request.role = session?.role ?? null;
     if (!request.role) throw new Refusal('notFound');
     if (!roles[access].includes(request.role)) throw new Refusal('forbidden');
     const { evenArchived = request.method === 'GET' } = request.routeOptions.config;
-    if (found?.archived && !evenArchived) throw new Refusal('archived');
+    if (session?.archived && !evenArchived) throw new Refusal('archived');
   });
 
   app.decorateReply('signIn', function (this: FastifyReply, token: string) {

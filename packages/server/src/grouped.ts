@@ -3,8 +3,8 @@ export function grouped<K, T>(items: readonly T[], keyOf: (item: T) => K): Map<K
   const groups = new Map<K, T[]>();
   for (const item of items) {
     const key = keyOf(item);
-    const own = groups.get(key);
-    if (own) own.push(item);
+    const group = groups.get(key);
+    if (group) group.push(item);
     else groups.set(key, [item]);
   }
   return groups;

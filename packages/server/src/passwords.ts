@@ -24,9 +24,9 @@ const strength = new ZxcvbnFactory({ dictionary: common.dictionary, graphs: comm
 /** @throws Refusal `weakPassword` for a common password, one like the name or e-mail, or one that repeats itself. */
 export function refuseWeakPassword(password: string, { name, email }: { name: string; email: string }): void {
   const [local = ''] = email.split('@');
-  const own = [name, email, local, ...`${name} ${email}`.toLowerCase().split(/[^\p{L}\p{N}]+/u), 'nailset'];
+  const words = [name, email, local, ...`${name} ${email}`.toLowerCase().split(/[^\p{L}\p{N}]+/u), 'nailset'];
   const joined = [name, local].map((text) => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, ''));
-  if (strength.check(password.slice(0, looked), [...own, ...joined].filter(Boolean)).score < 2) {
+  if (strength.check(password.slice(0, looked), [...words, ...joined].filter(Boolean)).score < 2) {
     throw new Refusal('weakPassword');
   }
 }

@@ -56,9 +56,9 @@ describe('the places of a run', () => {
 
   test('are worked out for the settings that are there', () => {
     const [first] = membersOver('Kp', knobs, { Kp: '2', Kd: '0.5' }, responses, {});
-    const found = first!.found();
-    expect(found).not.toBeInstanceOf(Problem);
-    expect(!(found instanceof Problem) && found.settings).toEqual({ Kp: '0', Kd: '0.5' });
+    const response = first!.response();
+    expect(response).not.toBeInstanceOf(Problem);
+    expect(!(response instanceof Problem) && response.settings).toEqual({ Kp: '0', Kd: '0.5' });
   });
 
   test('of a parameter of the plant are its own value and others, each with the loop that it makes', () => {
@@ -66,7 +66,7 @@ describe('the places of a run', () => {
     expect(members.map(({ label }) => label)).toEqual(['a 1', 'a 2', 'a 4']);
     expect(beginOf(members, '2')).toBe(1);
     expect(members[1]!.responses).toBe(responses);
-    const [slow, quick] = [members[0]!, members[2]!].map((member) => member.found() as LoopResponse);
+    const [slow, quick] = [members[0]!, members[2]!].map((member) => member.response() as LoopResponse);
     expect(slow!.measures.overshootPercent).toBeGreaterThan(quick!.measures.overshootPercent!);
   });
 

@@ -38,7 +38,7 @@ function showAfter(part: Part, seen: StudentPart, answer: Answer, isTold: boolea
   const { Bench: Own } = studentKind(seen);
   render(
     <Own
-      {...{ part: seen, answer, bench, scope: nobody.own, live: undefined, last: attempt(answer, verdict) }}
+      {...{ part: seen, answer, bench, scope: nobody.asSymbols, live: undefined, last: attempt(answer, verdict) }}
       {...{ solution: isTold ? solution : undefined, revealed: isTold, keys: false, together: false }}
       work={workFrom(bench)}
       dispatch={() => undefined}

@@ -64,8 +64,8 @@ export class Query {
   points(name: string): Complex[] {
     const isPoints = (value: unknown): value is (number | [number, number])[] =>
       Array.isArray(value) && value.every((item) => isNumber(item) || isPair(item));
-    const found = this.required(name, 'a list of [re, im] pairs', isPoints);
-    return found.map((item) => (typeof item === 'number' ? { re: item, im: 0 } : { re: item[0], im: item[1] }));
+    const pairs = this.required(name, 'a list of [re, im] pairs', isPoints);
+    return pairs.map((item) => (typeof item === 'number' ? { re: item, im: 0 } : { re: item[0], im: item[1] }));
   }
 
   point(name: string): Complex {

@@ -81,9 +81,9 @@ export function withoutLoops(transfer: Transfer): { fraction: Fraction; deadTime
 /** Compares dead time and coefficients. */
 export function compareTransfers(answer: Transfer, expected: Transfer, tolerance: number): Comparison {
   const [got, want] = [withoutLoops(answer), withoutLoops(expected)];
-  const found = compareFractions(got.fraction, want.fraction, tolerance);
-  if (Math.abs(got.deadTime - want.deadTime) <= tolerance * want.deadTime * (1 + 1e-9)) return found;
-  return { differences: [...found.differences, 'the dead time'], onlyGain: false };
+  const comparison = compareFractions(got.fraction, want.fraction, tolerance);
+  if (Math.abs(got.deadTime - want.deadTime) <= tolerance * want.deadTime * (1 + 1e-9)) return comparison;
+  return { differences: [...comparison.differences, 'the dead time'], onlyGain: false };
 }
 
 /** Twelve figures: more than anyone types, and fewer than the doubles that roots are rounded to. */

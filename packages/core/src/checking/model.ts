@@ -11,7 +11,7 @@ export interface Model extends Given {
   readonly values: DrawValues;
   readonly scope: Scope;
   /** The parameters that students see, and the blocks of given diagrams that have a value. */
-  readonly own: Scope;
+  readonly asSymbols: Scope;
 }
 
 /** One student's model. @throws Problem when a system cannot be worked out. */
@@ -20,6 +20,6 @@ export function modelOf(given: Given, values: DrawValues): Model {
   const scope = scopeOf(given, values);
   const hidden = hiddenIn(given.parameters);
   const letters = [...parametersOf(values).names].filter(([symbol]) => !hidden.has(symbol));
-  const own: Scope = { names: new Map([...blocksOf(given, scope), ...letters]) };
-  return { values, scope, own, systems, series, ...(given.parameters ? { parameters: given.parameters } : {}) };
+  const asSymbols: Scope = { names: new Map([...blocksOf(given, scope), ...letters]) };
+  return { values, scope, asSymbols, systems, series, ...(given.parameters ? { parameters: given.parameters } : {}) };
 }

@@ -39,8 +39,8 @@ export function nailLabel(nail: Nail): string {
 }
 
 function whereOf({ signal = 'y', input = 'r', quantity }: MeasureNail): string {
-  const own = quantities[quantity].source === 'error' && signal === 'e' ? '' : signalWords[signal];
-  return `${own}${input === 'd' ? ', disturbance' : ''}`;
+  const ofError = quantities[quantity].source === 'error' && signal === 'e' ? '' : signalWords[signal];
+  return `${ofError}${input === 'd' ? ', disturbance' : ''}`;
 }
 
 /** The signal that a quantity is read from unless the nail says otherwise. */
@@ -54,20 +54,20 @@ function checkMeasure(nail: MeasureNail, loop: Measured): VerdictItem {
   const label = nailLabel(nail);
   const short = `${quantity.short}${quantity.source === 'response' || quantity.source === 'error' ? whereOf(nail) : ''}`;
   const subject = loop.subject(usualSignal(nail), nail.input ?? 'r');
-  const found = loop.stable ? quantity.read(subject) : null;
-  const infinite = found !== null && !Number.isFinite(found);
-  const beyond = found === null ? Infinity : relation === 'atMost' ? found - limit : limit - found;
+  const value = loop.stable ? quantity.read(subject) : null;
+  const infinite = value !== null && !Number.isFinite(value);
+  const beyond = value === null ? Infinity : relation === 'atMost' ? value - limit : limit - value;
   const met = beyond <= rounding * Math.abs(limit);
   // A limit of 0 is met exactly or missed: nothing lies near it.
   const close = limit !== 0 && Number.isFinite(beyond) && Math.abs(beyond) <= closeShare * Math.abs(limit);
   const points = met ? nail.points : 0;
-  const measured = infinite ? null : found;
+  const measured = infinite ? null : value;
   const item = {
     ...{ id, label, unit, measured, limit, relation, met, close, points, outOf: nail.points },
     ...(infinite ? { infinite: true as const } : {}),
   };
   const bound = relation === 'atMost' ? 'at most' : 'at least';
-  if (found === null) {
+  if (value === null) {
     const why = !loop.stable ? 'the loop is unstable' : subject.stable ? 'the response has none' : 'it does not settle';
     return { ...item, words: `${short}: ${why}; asked for ${bound} ${withUnit(limit, unit)}.` };
   }
@@ -75,28 +75,28 @@ function checkMeasure(nail: MeasureNail, loop: Measured): VerdictItem {
     const words = `${short} ∞, limit ${withUnit(limit, unit)}: ${met ? 'holds' : 'grows without end'}.`;
     return { ...item, words };
   }
-  const start = `${short} ${withUnit(found, unit)}, limit ${withUnit(limit, unit)}`;
+  const start = `${short} ${withUnit(value, unit)}, limit ${withUnit(limit, unit)}`;
   if (met) return { ...item, words: `${start}: holds${close ? ', just' : ''}.` };
   const by = relation === 'atMost' ? quantity.excess : quantity.lack;
-  return { ...item, words: `${start}: ${formatNumber(shownDifference(found, limit) || beyond)} ${by}.` };
+  return { ...item, words: `${start}: ${formatNumber(shownDifference(value, limit) || beyond)} ${by}.` };
 }
 
 function checkCorridor({ id, corridor, points: outOf }: CorridorNail, loop: Measured): VerdictItem {
   const motion = loop.stable ? loop.output() : null;
-  const found = motion ? outsideBy(motion, corridor) : null;
+  const outside = motion ? outsideBy(motion, corridor) : null;
   const height = heightOf(corridor);
-  const met = found !== null && found.distance <= rounding * height;
-  const close = found !== null && Math.abs(found.distance) <= closeShare * height;
+  const met = outside !== null && outside.distance <= rounding * height;
+  const close = outside !== null && Math.abs(outside.distance) <= closeShare * height;
   const item = {
     ...{ id, label: 'Corridor', unit: '', limit: 0, relation: 'atMost' as const },
-    ...{ measured: found ? Math.max(0, found.distance) : null, met, close, points: met ? outOf : 0, outOf },
+    ...{ measured: outside ? Math.max(0, outside.distance) : null, met, close, points: met ? outOf : 0, outOf },
   };
-  if (!found) return { ...item, words: 'Corridor: the loop is unstable.' };
+  if (!outside) return { ...item, words: 'Corridor: the loop is unstable.' };
   if (met) return { ...item, words: `Corridor: stays inside${close ? ', just' : ''}.` };
-  const way = found.above ? 'above' : 'below';
+  const way = outside.above ? 'above' : 'below';
   return {
     ...item,
-    words: `Corridor: ${formatNumber(found.distance)} ${way} it at ${withUnit(found.time, 's')}.`,
+    words: `Corridor: ${formatNumber(outside.distance)} ${way} it at ${withUnit(outside.time, 's')}.`,
   };
 }
 

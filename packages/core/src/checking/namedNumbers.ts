@@ -11,11 +11,11 @@ export function namedNumbers(names: readonly string[], text: string): Settings {
     .filter(Boolean)
     .forEach((piece, k) => {
       const [name, value] = piece.includes('=') ? (piece.split('=') as [string, string]) : [names[k] ?? '', piece];
-      const found = names.find((known) => known.toLowerCase() === name.trim().toLowerCase());
-      if (!found || texts[found] !== undefined) {
+      const knownName = names.find((known) => known.toLowerCase() === name.trim().toLowerCase());
+      if (!knownName || texts[knownName] !== undefined) {
         throw new Problem('notANumber', `“${piece}” is not one of ${names.join(', ')}, as in ${names[0]} = 14.`);
       }
-      texts[found] = value;
+      texts[knownName] = value;
     });
   return texts;
 }

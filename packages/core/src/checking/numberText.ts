@@ -46,7 +46,7 @@ function exactly(tree: Tree): number {
 }
 
 function valueOf(tree: Tree, letters: NumberLetters): number {
-  const value = (of: Tree): number => valueOf(of, letters);
+  const value = (tree: Tree): number => valueOf(tree, letters);
   switch (tree.kind) {
     case 'number':
       return Number(tree.text);
@@ -85,8 +85,8 @@ function real(value: number, at: number): number {
 function nameOf({ name, at }: { name: string; at: number }, letters: NumberLetters): number {
   const meant = letters.get(knownLetter(name, letters.keys()));
   const exact = typeof meant === 'object' ? orElse(null, () => constantOf(meant)) : null;
-  const own = exact ? rationalToNumber(exact) : constants[name];
-  if (own !== undefined) return own;
+  const constant = exact ? rationalToNumber(exact) : constants[name];
+  if (constant !== undefined) return constant;
   if (name === 's') throw new Problem('notANumber', 'A number is asked for, without s.', at);
   if (name === 'j' || name === 'i') throw new Problem('notANumber', 'A real number is asked for, without j.', at);
   if (name === 'infinity') throw new Problem('notANumber', 'A finite number is asked for.', at);
@@ -118,16 +118,16 @@ const units = kinds
  */
 function withoutUnit(text: string, unit: string, letters: NumberLetters): { bare: string; factor: number } {
   const trimmed = text.trimEnd().replace(/([^.\s])\.$/, '$1');
-  const own = kinds.find((each) => unit in each);
-  const found = units.find(({ name }) => !letters.has(name) && isBehindANumber(trimmed, name));
-  if (found && (found.name === unit || (own && found.kind === own))) {
-    const factor = found.name === unit ? 1 : (found.kind[found.name] ?? 1) / (found.kind[unit] ?? 1);
-    return { bare: trimmed.slice(0, -found.name.length), factor };
+  const factors = kinds.find((each) => unit in each);
+  const ending = units.find(({ name }) => !letters.has(name) && isBehindANumber(trimmed, name));
+  if (ending && (ending.name === unit || (factors && ending.kind === factors))) {
+    const factor = ending.name === unit ? 1 : (ending.kind[ending.name] ?? 1) / (ending.kind[unit] ?? 1);
+    return { bare: trimmed.slice(0, -ending.name.length), factor };
   }
-  if (found && own && found.name.length > 1) {
+  if (ending && factors && ending.name.length > 1) {
     const asked = unit === '' ? 'a plain number' : unit;
-    const at = trimmed.length - found.name.length;
-    throw new Problem('notANumber', `“${found.name}” is another kind of unit: ${asked} is asked for.`, at);
+    const at = trimmed.length - ending.name.length;
+    throw new Problem('notANumber', `“${ending.name}” is another kind of unit: ${asked} is asked for.`, at);
   }
   if (unit !== '' && trimmed.endsWith(unit)) return { bare: trimmed.slice(0, -unit.length), factor: 1 };
   return { bare: text, factor: 1 };

@@ -6,11 +6,11 @@ import type { Verdict } from './verdict.js';
  * where the exercise says so.
  */
 export function verdictAsShown(verdict: Verdict, { measured, slip }: ExerciseDocument['shows']): Verdict {
-  const { slip: found, curveDistance, responses, ...rest } = verdict;
-  const own = slip && found ? { slip: found } : {};
+  const { slip: named, curveDistance, responses, ...rest } = verdict;
+  const shownSlip = slip && named ? { slip: named } : {};
   if (measured) {
     return {
-      ...{ ...rest, ...own },
+      ...{ ...rest, ...shownSlip },
       ...(curveDistance === undefined ? {} : { curveDistance }),
       ...(responses === undefined ? {} : { responses }),
     };
@@ -23,5 +23,5 @@ export function verdictAsShown(verdict: Verdict, { measured, slip }: ExerciseDoc
     const said = `${label}: ${met ? 'holds' : 'missed'}.`;
     return { id, label, unit, limit, relation, met, points, outOf, measured: null, close: false, words: said };
   });
-  return { ...rest, ...own, words, items };
+  return { ...rest, ...shownSlip, words, items };
 }

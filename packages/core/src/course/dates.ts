@@ -24,14 +24,14 @@ export function datesFor(
   extensions: readonly Extension[],
   { personId, group }: { personId: string; group: string },
 ): Dates & { readonly reason: string | null } {
-  const own =
+  const longer =
     extensions.find((extension) => extension.personId === personId) ??
     (group ? extensions.find((extension) => extension.group === group) : undefined);
   return {
-    visibleFrom: own?.visibleFrom ?? everyone.visibleFrom,
-    dueAt: own?.dueAt ?? everyone.dueAt,
-    late: own?.late ?? everyone.late,
-    reason: own?.reason ?? null,
+    visibleFrom: longer?.visibleFrom ?? everyone.visibleFrom,
+    dueAt: longer?.dueAt ?? everyone.dueAt,
+    late: longer?.late ?? everyone.late,
+    reason: longer?.reason ?? null,
   };
 }
 

@@ -94,8 +94,8 @@ export const ruleFor = (marking: Marking, exerciseId: string): MarkRule =>
  */
 export function courseMark(marking: Marking, cells: readonly MarkCell[]): CourseMark {
   const sets = marking.sets.map((set) => {
-    const own = cells.filter(({ exerciseId }) => ruleFor(marking, exerciseId).set === set.id);
-    return setMark(marking, set, own);
+    const ofExercise = cells.filter(({ exerciseId }) => ruleFor(marking, exerciseId).set === set.id);
+    return setMark(marking, set, ofExercise);
   });
   const counted = marking.sets.flatMap(({ weight }, k) => {
     const share = sets[k]?.share ?? null;

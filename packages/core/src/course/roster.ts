@@ -82,42 +82,42 @@ function plainList(files: readonly Listed[]): Roster {
 }
 
 /** Takes a line in, unless its e-mail stands above with something else beside it. */
-function take(found: RosterEntry | UnreadLine, entries: RosterEntry[], unread: UnreadLine[]): void {
-  if ('problem' in found) {
-    unread.push(found);
+function take(entry: RosterEntry | UnreadLine, entries: RosterEntry[], unread: UnreadLine[]): void {
+  if ('problem' in entry) {
+    unread.push(entry);
     return;
   }
-  const twin = entries.find(({ email }) => email.toLowerCase() === found.email.toLowerCase());
-  if (!twin) entries.push(found);
-  else if (twin.name !== found.name || twin.studentNumber !== found.studentNumber || twin.group !== found.group) {
+  const twin = entries.find(({ email }) => email.toLowerCase() === entry.email.toLowerCase());
+  if (!twin) entries.push(entry);
+  else if (twin.name !== entry.name || twin.studentNumber !== entry.studentNumber || twin.group !== entry.group) {
     const problem = `Line ${twin.line} has the same e-mail and says something else.`;
-    unread.push({ line: found.line, text: found.email, problem });
+    unread.push({ line: entry.line, text: entry.email, problem });
   }
 }
 
 /** Which column is which: by its header, or without headers by what stands in it. */
 function columnsOf(rows: Listed['rows'], first: number): { of: Map<Column, number>; from: number } {
   const head = rows[first] ?? [];
-  const of = new Map<Column, number>();
+  const columns = new Map<Column, number>();
   if (!head.some((cell) => addressIn(cell) !== undefined)) {
     head.forEach((cell, k) => {
       const [column] = headers.find(([, pattern]) => pattern.test(plain(cell))) ?? [];
-      if (column && !of.has(column)) of.set(column, k);
+      if (column && !columns.has(column)) columns.set(column, k);
     });
-    if (of.size > 0) return { of, from: first + 1 };
+    if (columns.size > 0) return { of: columns, from: first + 1 };
   }
   head.forEach((cell, k) => {
     const text = cell.trim();
-    if (addressIn(text) !== undefined) set(of, 'email', k);
-    else if (/^\p{L}?\d[\d\p{L} ./-]*$/u.test(text)) set(of, 'studentNumber', k);
-    else if (!of.has('name') && text) of.set('name', k);
-    else if (text) set(of, 'group', k);
+    if (addressIn(text) !== undefined) set(columns, 'email', k);
+    else if (/^\p{L}?\d[\d\p{L} ./-]*$/u.test(text)) set(columns, 'studentNumber', k);
+    else if (!columns.has('name') && text) columns.set('name', k);
+    else if (text) set(columns, 'group', k);
   });
-  return { of, from: first };
+  return { of: columns, from: first };
 }
 
-function set(of: Map<Column, number>, column: Column, k: number): void {
-  if (!of.has(column)) of.set(column, k);
+function set(columns: Map<Column, number>, column: Column, k: number): void {
+  if (!columns.has(column)) columns.set(column, k);
 }
 
 /** The address in a cell, also as mail programs write it: `Ilse Okafor <ilse@harbour.example>`. */
@@ -128,9 +128,9 @@ function addressIn(cell: string): string | undefined {
   return inside && isEmail(inside) ? inside : undefined;
 }
 
-function readLine(row: readonly string[], of: Map<Column, number>, line: number): RosterEntry | UnreadLine {
+function readLine(row: readonly string[], columns: Map<Column, number>, line: number): RosterEntry | UnreadLine {
   const cell = (column: Column) => {
-    const k = of.get(column);
+    const k = columns.get(column);
     return k === undefined ? '' : (row[k] ?? '').trim().replace(/\s+/g, ' ');
   };
   const text = row.join(', ').slice(0, 120);
@@ -138,7 +138,7 @@ function readLine(row: readonly string[], of: Map<Column, number>, line: number)
   const email = addressIn(raw);
   if (!email) {
     if (raw) return { line, text, problem: `“${raw.slice(0, 60)}” is no e-mail address.` };
-    return { line, text, problem: of.has('email') ? 'There is no e-mail.' : 'No column holds e-mail addresses.' };
+    return { line, text, problem: columns.has('email') ? 'There is no e-mail.' : 'No column holds e-mail addresses.' };
   }
   const role = plain(cell('role'));
   if (role && !/^(student|learner|lernende|etudiant|studentin)$/.test(role)) {
@@ -151,9 +151,9 @@ function readLine(row: readonly string[], of: Map<Column, number>, line: number)
   if (!name || name.includes('@')) return { line, text, problem: 'There is no name.' };
   if (name.length > 100) return { line, text, problem: 'The name is longer than 100 letters.' };
   const said = (column: Column) => cell(column) || null;
-  const found = { line, email, name, studentNumber: said('studentNumber'), group: said('group') };
-  const long = [found.studentNumber, found.group].find((value) => (value?.length ?? 0) > 60);
-  return long ? { line, text, problem: `“${long.slice(0, 40)}…” is longer than 60 letters.` } : found;
+  const entry = { line, email, name, studentNumber: said('studentNumber'), group: said('group') };
+  const long = [entry.studentNumber, entry.group].find((value) => (value?.length ?? 0) > 60);
+  return long ? { line, text, problem: `“${long.slice(0, 40)}…” is longer than 60 letters.` } : entry;
 }
 
 /** `Okafor, Ilse` as `Ilse Okafor`. */
@@ -186,10 +186,10 @@ function oneRoster(users: Listed, files: readonly Listed[]): Roster {
   const unread: UnreadLine[] = [];
   for (const user of table(users).filter(present)) {
     const { line, row, of } = user;
-    const own = seats.get(of('sourcedid'));
-    if (plain(of('enableduser')) === 'false' || (enrolled && !own)) continue;
-    const role = own?.[0]?.role ?? of('role');
-    const group = groups.size > 1 ? (own?.[0]?.group ?? '') : null;
+    const places = seats.get(of('sourcedid'));
+    if (plain(of('enableduser')) === 'false' || (enrolled && !places)) continue;
+    const role = places?.[0]?.role ?? of('role');
+    const group = groups.size > 1 ? (places?.[0]?.group ?? '') : null;
     const cells: [Column, string][] = [
       ['email', of('email')],
       ['given', of('preferredgivenname') || of('givenname')],
@@ -199,12 +199,12 @@ function oneRoster(users: Listed, files: readonly Listed[]): Roster {
       ...(group === null ? [] : [['group', group] as [Column, string]]),
     ];
     const columns = new Map(cells.map(([column], k) => [column, k]));
-    const found = readLine(
+    const entry = readLine(
       cells.map(([, cell]) => cell),
       columns,
       line,
     );
-    take('problem' in found ? { ...found, text: row.join(', ').slice(0, 120) } : found, entries, unread);
+    take('problem' in entry ? { ...entry, text: row.join(', ').slice(0, 120) } : entry, entries, unread);
   }
   return { entries, unread };
 }

@@ -90,13 +90,13 @@ export function readFrequency({ omegas, magnitudesDb, phasesDegrees }: Frequency
 export function fitStep({ times, values, amplitude = 1 }: StepData, name: StructureName): Fit {
   checkSeries(times, values);
   const [time, size] = [times[times.length - 1]!, largestOf(values)];
-  const found = fitStepInUnit(
+  const inUnit = fitStepInUnit(
     { times: times.map((t) => t / time), values: values.map((y) => y / size), amplitude: 1 },
     name,
   );
-  const { rms, largest } = found.misfit;
+  const { rms, largest } = inUnit.misfit;
   return {
-    ...inUnits(found, structures[name], time, size / amplitude),
+    ...inUnits(inUnit, structures[name], time, size / amplitude),
     misfit: { rms: rms * size, largest: largest * size },
   };
 }
@@ -148,12 +148,12 @@ function fitFrequencyInUnit(data: FrequencyData, name: StructureName): Fit {
   const { omegas } = data;
   const targets = frequencyTargets(data);
   const model = (parameters: readonly number[]): ((k: number) => number) => {
-    const of = frequencyFunction(structure.transfer(parameters));
+    const response = frequencyFunction(structure.transfer(parameters));
     return (k) => {
       const omega = omegas[k % omegas.length]!;
-      if (k < omegas.length) return decibels * of.logMagnitude(omega);
+      if (k < omegas.length) return decibels * response.logMagnitude(omega);
       // Phases count modulo a full turn.
-      return targets[k]! + phaseWeight * wrapped(of.phase(omega) - targets[k]! / phaseWeight);
+      return targets[k]! + phaseWeight * wrapped(response.phase(omega) - targets[k]! / phaseWeight);
     };
   };
   const reading = readFrequency(data);
@@ -187,7 +187,7 @@ function leastSquares(
       () => 1e30,
       () => model(parameters.map((value, k) => Math.max(value, structure.least[k]!))),
     );
-  const found = levenbergMarquardt({ x: targets.map((_, k) => k), y: [...targets] }, safe, {
+  const solution = levenbergMarquardt({ x: targets.map((_, k) => k), y: [...targets] }, safe, {
     initialValues: start,
     gradientDifference: start.map((value) => 1e-6 * Math.max(Math.abs(value), 1e-3)),
     centralDifference: true,
@@ -198,7 +198,7 @@ function leastSquares(
     errorTolerance: 1e-20,
     improvementThreshold: 1e-9,
   });
-  const values = found.parameterValues;
+  const values = solution.parameterValues;
   if (values.some((value) => !Number.isFinite(value))) {
     throw new Problem('notPossible', 'No model of this structure follows the data; try another structure.');
   }
@@ -271,8 +271,8 @@ export function fitFraction(data: FrequencyData, numeratorDegree: number, order:
     numerator: polynomialOf(numerator.map(rationalFromNumber).reverse()),
     denominator: polynomialOf(denominator.map(rationalFromNumber).reverse()),
   });
-  const of = frequencyFunction(transfer);
-  const off = omegas.map((omega, i) => Math.abs(decibels * of.logMagnitude(omega) - magnitudesDb[i]!));
+  const response = frequencyFunction(transfer);
+  const off = omegas.map((omega, i) => Math.abs(decibels * response.logMagnitude(omega) - magnitudesDb[i]!));
   return {
     parameters: {},
     transfer,

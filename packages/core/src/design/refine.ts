@@ -19,19 +19,19 @@ export function refineTerms(numbers: Readonly<Record<string, number>>, curve: Fr
     return Math.hypot(db, phaseWeight * (degrees ?? 0));
   };
   const hasPairs = Object.keys(numbers).some((name) => name.startsWith('d'));
-  let best = { found: numbers, off: distance(numbers) };
+  let best = { terms: numbers, off: distance(numbers) };
   for (const damping of hasPairs ? startDampings : [null]) {
     const start = Object.fromEntries(
       Object.entries(numbers).map(([name, value]) => [name, name.startsWith('d') ? (damping ?? value) : value]),
     );
-    const found = leastSquares(start, curve);
-    const off = found ? distance(found) : Infinity;
-    if (found && off < best.off) best = { found, off };
+    const better = leastSquares(start, curve);
+    const off = better ? distance(better) : Infinity;
+    if (better && off < best.off) best = { terms: better, off };
   }
-  if (best.found === numbers) {
+  if (best.terms === numbers) {
     throw new Problem('notPossible', 'These terms do not come nearer to the points; move one by hand, or add one.');
   }
-  return { ...best.found };
+  return { ...best.terms };
 }
 
 /** One run from a start; null when it leads nowhere. */

@@ -42,24 +42,24 @@ const gridPoints = 400;
  */
 export function tunedStart(plant: Transfer, form: ControllerForm, wishes: TuningWishes = {}): TunedStart {
   const { fraction, deadTime } = asDelayedFraction(plant, 'A tuned start');
-  const of = new FactoredFrequency(systemOf(lowestTerms(fraction)), deadTime);
+  const response = new FactoredFrequency(systemOf(lowestTerms(fraction)), deadTime);
   const allowed = wishes.sensitivityPeak ?? usualPeak;
   if (!(allowed > 1)) throw new Problem('query', 'The sensitivity peak is more than 1.');
   if (wishes.crossover !== undefined && !(wishes.crossover > 0)) {
     throw new Problem('query', 'The crossover frequency is more than 0.');
   }
-  const wanted = { plant, of, form, allowed };
-  const grid = frequencyGrid(of, wishes.crossover);
-  const crossovers = wishes.crossover === undefined ? candidateCrossovers(of, form) : [wishes.crossover];
+  const wanted = { plant, of: response, form, allowed };
+  const grid = frequencyGrid(response, wishes.crossover);
+  const crossovers = wishes.crossover === undefined ? candidateCrossovers(response, form) : [wishes.crossover];
   let best: Candidate | null = null;
   for (const crossover of crossovers) {
-    const found = atCrossover(wanted, crossover, grid);
-    if (!found) continue;
+    const start = atCrossover(wanted, crossover, grid);
+    if (!start) continue;
     const better =
       !best ||
-      found.peak <= allowed > (best.peak <= allowed) ||
-      (found.peak <= allowed && best.peak <= allowed ? found.crossover > best.crossover : found.peak < best.peak);
-    if (better) best = found;
+      start.peak <= allowed > (best.peak <= allowed) ||
+      (start.peak <= allowed && best.peak <= allowed ? start.crossover > best.crossover : start.peak < best.peak);
+    if (better) best = start;
   }
   if (!best) {
     throw new Problem(
@@ -104,14 +104,14 @@ const loopWith = (gains: Record<Gain, number>, plant: Transfer): Transfer =>
  * for with a limit as much lower, and with a crossover a little lower where none was asked for.
  */
 function kept(
-  found: Candidate,
+  one: Candidate,
   { plant, of, form, allowed, grid, free }: Wanted & { readonly grid: Grid; readonly free: boolean },
 ): Candidate {
   const judged = (candidate: Candidate): Candidate => {
     return { ...candidate, peak: sensitivityPeak(loopWith(candidate.gains, plant)).magnitude };
   };
-  let best = judged(found);
-  if (found.peak > allowed) return best;
+  let best = judged(one);
+  if (one.peak > allowed) return best;
   let limit = allowed;
   for (let round = 0; round < 8 && best.peak > allowed * exactly; round++) {
     limit *= allowed / best.peak;
@@ -151,15 +151,15 @@ interface Grid {
   readonly im: Float64Array;
 }
 
-function frequencyGrid(of: FactoredFrequency, crossover?: number): Grid {
-  const own = plotFrequencies(cornersOf(of), gridPoints);
-  const ends = [own[0]!, own[own.length - 1]!];
+function frequencyGrid(response: FactoredFrequency, crossover?: number): Grid {
+  const grid = plotFrequencies(cornersOf(response), gridPoints);
+  const ends = [grid[0]!, grid[grid.length - 1]!];
   if (crossover !== undefined) ends.push(crossover / 100, crossover * 100);
-  if (of.deadTime > 0) ends.push(0.01 / of.deadTime, 20 / of.deadTime);
+  if (response.deadTime > 0) ends.push(0.01 / response.deadTime, 20 / response.deadTime);
   const [low, high] = [Math.log(Math.min(...ends)), Math.log(Math.max(...ends))];
   const even = Array.from({ length: gridPoints }, (_, k) => Math.exp(low + ((high - low) * k) / (gridPoints - 1)));
-  const omegas = Float64Array.from([...own, ...even]).sort();
-  const values = Array.from(omegas, (omega) => of.value(omega));
+  const omegas = Float64Array.from([...grid, ...even]).sort();
+  const values = Array.from(omegas, (omega) => response.value(omega));
   return { omegas, re: Float64Array.from(values, ({ re }) => re), im: Float64Array.from(values, ({ im }) => im) };
 }
 
@@ -169,17 +169,17 @@ function cornersOf({ system, deadTime }: FactoredFrequency): { zeros: readonly R
   const count = (roots: readonly Root[]): number => roots.reduce((sum, { multiplicity }) => sum + multiplicity, 0);
   const hasCorner = [...zeros, ...poles].some(({ re, im }) => re !== 0 || im !== 0);
   const excess = count(poles) - count(zeros);
-  const own = deadTime > 0 ? [1 / deadTime] : !hasCorner && excess > 0 ? [Math.abs(gain) ** (1 / excess)] : [];
-  return { zeros: [...zeros, ...own.map((rate) => ({ re: -rate, im: 0, multiplicity: 1 }))], poles };
+  const corners = deadTime > 0 ? [1 / deadTime] : !hasCorner && excess > 0 ? [Math.abs(gain) ** (1 / excess)] : [];
+  return { zeros: [...zeros, ...corners.map((rate) => ({ re: -rate, im: 0, multiplicity: 1 }))], poles };
 }
 
 /** Up to where the plant's own phase is as low as the form can usually make up for, or ten times the fastest corner. */
-function candidateCrossovers(of: FactoredFrequency, form: ControllerForm): number[] {
-  const own = plotFrequencies(cornersOf(of), 30 * 30);
-  const [low, high] = [own[0]!, own[own.length - 1]! / 3];
+function candidateCrossovers(response: FactoredFrequency, form: ControllerForm): number[] {
+  const grid = plotFrequencies(cornersOf(response), 30 * 30);
+  const [low, high] = [grid[0]!, grid[grid.length - 1]! / 3];
   const all = Array.from({ length: 40 }, (_, k) => low * (high / low) ** (k / 39));
   const lowest = ((form === 'P' || form === 'PI' ? -135 : -170) * Math.PI) / 180;
-  const usable = all.filter((omega) => of.phase(omega) >= lowest);
+  const usable = all.filter((omega) => response.phase(omega) >= lowest);
   return usable.length > 0 ? usable : all;
 }
 
@@ -190,26 +190,26 @@ function atCrossover({ plant, of, form, allowed }: Wanted, crossover: number, gr
     if (!gains || !Object.values(gains).every(Number.isFinite)) return null;
     return { gains, crossover, margin, peak: peakOnGrid(gains, grid) };
   };
-  const stable = (found: Candidate | null): boolean => found !== null && isLoopStable(loopWith(found.gains, plant));
+  const stable = (one: Candidate | null): boolean => one !== null && isLoopStable(loopWith(one.gains, plant));
   let best: Candidate | null = null;
   let refused = 15;
   for (let margin = 15; margin <= 85; margin += 5) {
-    const found = candidate(margin);
-    if (!found || (best && found.peak >= best.peak) || !stable(found)) {
+    const one = candidate(margin);
+    if (!one || (best && one.peak >= best.peak) || !stable(one)) {
       if (!best) refused = margin;
       continue;
     }
-    best = found;
-    if (found.peak <= allowed) break;
+    best = one;
+    if (one.peak <= allowed) break;
     refused = margin;
   }
   if (!best || best.peak > allowed) return best;
   let [low, high] = [refused, best.margin];
   for (let round = 0; round < 20; round++) {
-    const found = candidate((low + high) / 2);
-    if (found && found.peak <= allowed && stable(found)) {
-      best = found;
-      high = found.margin;
+    const one = candidate((low + high) / 2);
+    if (one && one.peak <= allowed && stable(one)) {
+      best = one;
+      high = one.margin;
     } else low = (low + high) / 2;
   }
   return best;
@@ -220,13 +220,13 @@ const mostTurn = (80 * Math.PI) / 180;
 
 /** Gains with L(jω) = e^{j(margin − 180°)}; null when one would be negative, or Kp next to nothing beside the others. */
 function gainsAt(
-  of: FactoredFrequency,
+  response: FactoredFrequency,
   form: ControllerForm,
   omega: number,
   margin: number,
 ): Record<Gain, number> | null {
-  const size = Math.exp(-of.logMagnitude(omega));
-  const angle = (margin * Math.PI) / 180 - Math.PI - of.phase(omega);
+  const size = Math.exp(-response.logMagnitude(omega));
+  const angle = (margin * Math.PI) / 180 - Math.PI - response.phase(omega);
   const turn = Math.atan2(Math.sin(angle), Math.cos(angle));
   if (form !== 'P' && Math.abs(turn) > mostTurn) return null;
   const re = size * Math.cos(angle);

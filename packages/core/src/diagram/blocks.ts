@@ -69,7 +69,7 @@ export function blocksOf(diagram: Diagram, where: Readonly<Record<string, string
 
   /** The signal that a linear expression stands for; `id` names its outermost node. */
   function signalOf(tree: Tree, id?: string): string {
-    const own = (): string => id ?? `#${(unnamed += 1)}`;
+    const signal = (): string => id ?? `#${(unnamed += 1)}`;
     switch (tree.kind) {
       case 'name':
         if (!signals.has(tree.name)) throw alone(tree);
@@ -77,11 +77,11 @@ export function blocksOf(diagram: Diagram, where: Readonly<Record<string, string
       case 'sum':
       case 'difference': {
         const terms = termsOf(tree);
-        return add({ kind: 'sum', id: own(), terms });
+        return add({ kind: 'sum', id: signal(), terms });
       }
       case 'negative': {
         const terms = termsOf(tree);
-        return add({ kind: 'sum', id: own(), terms });
+        return add({ kind: 'sum', id: signal(), terms });
       }
       case 'product': {
         const [onLeft, onRight] = [carries(tree.left), carries(tree.right)];
@@ -89,13 +89,13 @@ export function blocksOf(diagram: Diagram, where: Readonly<Record<string, string
           throw new Problem('equation', 'Two signals are multiplied; only linear equations are read.', tree.at);
         }
         if (!onLeft && !onRight) throw alone(tree);
-        return block(onLeft ? tree.right : tree.left, onLeft ? tree.left : tree.right, own);
+        return block(onLeft ? tree.right : tree.left, onLeft ? tree.left : tree.right, signal);
       }
       case 'quotient': {
         if (carries(tree.right)) throw new Problem('equation', 'Nothing can be divided by a signal.', tree.at);
         if (!carries(tree.left)) throw alone(tree);
         const one: Tree = { kind: 'number', text: '1', at: tree.at };
-        return block({ ...tree, left: one }, tree.left, own);
+        return block({ ...tree, left: one }, tree.left, signal);
       }
       default:
         if (carries(tree)) {
@@ -105,12 +105,12 @@ export function blocksOf(diagram: Diagram, where: Readonly<Record<string, string
     }
   }
 
-  function block(factor: Tree, of: Tree, own: () => string): string {
+  function block(factor: Tree, tree: Tree, signal: () => string): string {
     const chain = bareNames(factor) ?? [toText(factor)];
-    let from = signalOf(of);
+    let from = signalOf(tree);
     for (const gain of chain.slice(1).reverse())
       from = add({ kind: 'block', id: `#${(unnamed += 1)}`, gain, of: from });
-    return add({ kind: 'block', id: own(), gain: chain[0]!, of: from });
+    return add({ kind: 'block', id: signal(), gain: chain[0]!, of: from });
   }
 
   function termsOf(tree: Tree): SumTerm[] {
@@ -223,14 +223,14 @@ const bracketed = (gain: string): string => (needBrackets.has(parse(gain).kind) 
 export function withNames(diagram: BlockDiagram): BlockDiagram {
   const byId = new Map(diagram.nodes.map((node) => [node.id, node]));
   const uses = new Map<string, number>();
-  for (const of of diagram.nodes.flatMap(sourcesOf)) uses.set(of, (uses.get(of) ?? 0) + 1);
+  for (const signal of diagram.nodes.flatMap(sourcesOf)) uses.set(signal, (uses.get(signal) ?? 0) + 1);
   const needsName = ({ id }: DiagramNode): boolean => isNamed(id) || uses.get(id) !== 1;
   const inlined = new Set<string>();
   const inline = (node: DiagramNode): void => {
-    for (const of of sourcesOf(node)) {
-      const source = byId.get(of);
+    for (const signal of sourcesOf(node)) {
+      const source = byId.get(signal);
       if (!source || needsName(source)) continue;
-      inlined.add(of);
+      inlined.add(signal);
       inline(source);
     }
   };
@@ -275,22 +275,22 @@ export function freeId({ nodes }: BlockDiagram): string {
 export function outputsOf(diagram: BlockDiagram, asked: readonly string[] = []): string[] {
   const used = new Set(diagram.nodes.flatMap(sourcesOf));
   const ids = diagram.nodes.map(({ id }) => id);
-  const found = ids.filter((id) => asked.includes(id) || !used.has(id));
-  if (found.length > 0) return found;
+  const outputs = ids.filter((id) => asked.includes(id) || !used.has(id));
+  if (outputs.length > 0) return outputs;
   return ids.includes('y') ? ['y'] : ids.slice(-1);
 }
 
 /** Symbols of the factors that nothing binds, s left out, in order of appearance. */
 export function symbolsOf(diagram: Diagram): string[] {
   const signals = new Set([...diagram.signals, ...diagram.inputs, 's']);
-  const found = new Set<string>();
+  const symbols = new Set<string>();
   const visit = (tree: Tree): void => {
     if (tree.kind === 'name') {
       const meaning = diagram.definitions.get(tree.name);
       if (meaning) visit(meaning);
-      else if (!signals.has(tree.name)) found.add(tree.name);
+      else if (!signals.has(tree.name)) symbols.add(tree.name);
     } else childrenOf(tree).forEach(visit);
   };
   for (const { left, right } of diagram.equations) [left, right].forEach(visit);
-  return [...found];
+  return [...symbols];
 }

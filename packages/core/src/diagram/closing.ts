@@ -10,7 +10,8 @@ export const lineBetween = (signal: string, node: string): string => `${signal}>
  */
 export function closingLines({ nodes, inputs }: BlockDiagram, from?: string): Set<string> {
   const users = new Map<string, string[]>();
-  for (const node of nodes) for (const of of sourcesOf(node)) users.set(of, [...(users.get(of) ?? []), node.id]);
+  for (const node of nodes)
+    for (const signal of sourcesOf(node)) users.set(signal, [...(users.get(signal) ?? []), node.id]);
   const closing = new Set<string>();
   const state = new Map<string, 'open' | 'done'>();
   const visit = (id: string): void => {

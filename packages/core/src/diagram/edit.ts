@@ -30,7 +30,7 @@ export interface Place {
 /** A block in a line. @throws Problem for a factor that cannot be read or names a signal. */
 export function insertBlock(diagram: BlockDiagram, place: Place, gain: string): BlockDiagram {
   checkGain(diagram, gain);
-  return inserted(diagram, place, (id, of) => ({ kind: 'block', id, gain, of }));
+  return inserted(diagram, place, (id, signal) => ({ kind: 'block', id, gain, of: signal }));
 }
 
 /** A signal brought to a place: one more term of a sum, or a new sum in a line. */
@@ -42,7 +42,7 @@ export function feed(
 ): BlockDiagram {
   const term: SumTerm = { sign, of: signal };
   if (!('sum' in to)) {
-    return inserted(diagram, to, (id, of) => ({ kind: 'sum', id, terms: [{ sign: 1, of }, term] }));
+    return inserted(diagram, to, (id, signal) => ({ kind: 'sum', id, terms: [{ sign: 1, of: signal }, term] }));
   }
   const sum = nodeOf(diagram, to.sum);
   if (sum.kind !== 'sum') throw new Problem('equation', 'This is no sum.');
@@ -120,7 +120,7 @@ export function removed(diagram: BlockDiagram, id: string): BlockDiagram {
   }
   const nodes = diagram.nodes
     .filter((other) => other.id !== id)
-    .map((other) => withSources(other, (of) => (of === id ? first! : of)));
+    .map((other) => withSources(other, (signal) => (signal === id ? first! : signal)));
   return settled({ ...diagram, nodes });
 }
 
@@ -177,7 +177,11 @@ function settled(diagram: BlockDiagram): BlockDiagram {
 const isUsed = (diagram: BlockDiagram, id: string): boolean =>
   diagram.nodes.some((node) => sourcesOf(node).includes(id));
 
-function inserted(diagram: BlockDiagram, place: Place, make: (id: string, of: string) => DiagramNode): BlockDiagram {
+function inserted(
+  diagram: BlockDiagram,
+  place: Place,
+  make: (id: string, signal: string) => DiagramNode,
+): BlockDiagram {
   const { signal, node: user, term = 0 } = place;
   if (user !== undefined) {
     const node = nodeOf(diagram, user);

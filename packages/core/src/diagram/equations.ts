@@ -206,10 +206,10 @@ function inputsOf(
     namesIn(left).forEach((name) => name !== signal && factors.add(name));
     visit(right);
   }
-  const found = new Set([...asked, ...added.filter((name) => !factors.has(name))]);
+  const inputs = new Set([...asked, ...added.filter((name) => !factors.has(name))]);
   for (const names of products) {
     const open = names.filter((name) => !factors.has(name));
-    if (open.length > 0 && !open.some((name) => found.has(name))) found.add(open[open.length - 1]!);
+    if (open.length > 0 && !open.some((name) => inputs.has(name))) inputs.add(open[open.length - 1]!);
   }
-  return [...found];
+  return [...inputs];
 }

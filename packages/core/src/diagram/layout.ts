@@ -179,15 +179,15 @@ function graphOf(diagram: BlockDiagram, flow: Flow): { children: Child[]; edges:
     return isBack(id) ? port(`tap ${id}`, 'NORTH', 'up') : port(`tap ${id}`, 'EAST', 'out');
   };
   for (const node of nodes) {
-    sourcesOf(node).forEach((of, term) => {
-      if (above.has(of)) return;
-      const turned = flow.turned(of, node.id);
+    sourcesOf(node).forEach((signal, term) => {
+      if (above.has(signal)) return;
+      const turned = flow.turned(signal, node.id);
       const sign = node.kind === 'sum' ? node.terms[term]!.sign : undefined;
       const isPlain = node.kind === 'sum' && node.terms.length === 1 && sign === 1;
       const side = node.kind === 'block' || isPlain ? (isBack(node.id) ? 'EAST' : 'WEST') : flow.sideOf(node, term);
-      connect(leaving(of, turned), port(node.id, side, `in ${term}`), turned, side === 'WEST', {
-        id: `${of} to ${node.id} ${term}`,
-        signal: of,
+      connect(leaving(signal, turned), port(node.id, side, `in ${term}`), turned, side === 'WEST', {
+        id: `${signal} to ${node.id} ${term}`,
+        signal: signal,
         to: node.id,
         term,
         ...(sign !== undefined && !isPlain ? { sign } : {}),
@@ -246,17 +246,17 @@ function drawingFrom(
 /** Inputs that enter a sum from above. */
 function stubsOf({ nodes, above }: Flow, at: ReadonlyMap<string, Shape>): { shape: Shape; line: Line }[] {
   return nodes.flatMap((node) =>
-    sourcesOf(node).flatMap((of, term): { shape: Shape; line: Line }[] => {
-      if (!above.has(of) || node.kind !== 'sum') return [];
+    sourcesOf(node).flatMap((signal, term): { shape: Shape; line: Line }[] => {
+      if (!above.has(signal) || node.kind !== 'sum') return [];
       const sum = at.get(node.id)!;
       const x = sum.x + sum.width / 2;
       const top = sum.y - stub;
       return [
         {
-          shape: { id: `in ${of}`, signal: of, kind: 'input', x: x - 12, y: top - 18, width: 24, height: 18 },
+          shape: { id: `in ${signal}`, signal: signal, kind: 'input', x: x - 12, y: top - 18, width: 24, height: 18 },
           line: {
-            id: `${of} to ${node.id} ${term}`,
-            signal: of,
+            id: `${signal} to ${node.id} ${term}`,
+            signal: signal,
             to: node.id,
             term,
             sign: node.terms[term]!.sign,
@@ -319,7 +319,8 @@ function flowOf(diagram: BlockDiagram, asked: readonly string[]) {
   const { inputs, nodes } = diagram;
   const byId = new Map(nodes.map((node) => [node.id, node]));
   const users = new Map<string, DiagramNode[]>();
-  for (const node of nodes) for (const of of sourcesOf(node)) users.set(of, [...(users.get(of) ?? []), node]);
+  for (const node of nodes)
+    for (const signal of sourcesOf(node)) users.set(signal, [...(users.get(signal) ?? []), node]);
   const outputs = outputsOf(diagram, asked);
 
   const closing = closingLines(diagram);
@@ -328,7 +329,7 @@ function flowOf(diagram: BlockDiagram, asked: readonly string[]) {
     if (onward.has(id)) return;
     onward.add(id);
     const node = byId.get(id);
-    if (node) for (const of of sourcesOf(node)) if (!closing.has(lineBetween(of, id))) reach(of);
+    if (node) for (const signal of sourcesOf(node)) if (!closing.has(lineBetween(signal, id))) reach(signal);
   };
   outputs.forEach(reach);
   const backward = new Set(nodes.map(({ id }) => id).filter((id) => !onward.has(id)));
@@ -336,22 +337,22 @@ function flowOf(diagram: BlockDiagram, asked: readonly string[]) {
   const [main] = inputs;
   const above = new Set(
     inputs.filter((id) => {
-      const own = users.get(id) ?? [];
+      const followers = users.get(id) ?? [];
       return (
         id !== main &&
-        own.length === 1 &&
-        own[0]!.kind === 'sum' &&
-        own[0]!.terms.length > 1 &&
-        !backward.has(own[0]!.id)
+        followers.length === 1 &&
+        followers[0]!.kind === 'sum' &&
+        followers[0]!.terms.length > 1 &&
+        !backward.has(followers[0]!.id)
       );
     }),
   );
   // One input enters a sum from above; more than that come in from the side.
   for (const node of nodes) {
     sourcesOf(node)
-      .filter((of) => above.has(of))
+      .filter((signal) => above.has(signal))
       .slice(1)
-      .forEach((of) => above.delete(of));
+      .forEach((signal) => above.delete(signal));
     if (node.kind === 'sum' && node.terms.every(({ of }) => above.has(of))) above.delete(node.terms[0]!.of);
   }
   const uses = (id: string): number => (users.get(id)?.length ?? 0) + (outputs.includes(id) ? 1 : 0);

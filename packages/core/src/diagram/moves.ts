@@ -134,9 +134,9 @@ export function movesOf(diagram: BlockDiagram, kept: ReadonlySet<string>): Move[
   }
 
   /** A kept name for a signal that nothing else uses: its node takes the name. */
-  function sameLine(id: string, of: string): Move[] {
-    const source = byId.get(of);
-    return source && only(of) ? [made('line', [id], id, replaced(diagram, { ...source, id }, [of]))] : [];
+  function sameLine(id: string, signal: string): Move[] {
+    const source = byId.get(signal);
+    return source && only(signal) ? [made('line', [id], id, replaced(diagram, { ...source, id }, [signal]))] : [];
   }
 
   function parallels(node: SumNode, k: number): Move[] {
@@ -164,9 +164,11 @@ export function movesOf(diagram: BlockDiagram, kept: ReadonlySet<string>): Move[
   }
 
   /** A term as a factor of the signal that it comes from; through a block only when nothing else uses that. */
-  function pathOf(of: string): { from: string; gain: string; through?: string } {
-    const through = block(of);
-    return through && only(of) ? { from: through.of, gain: through.gain, through: of } : { from: of, gain: '1' };
+  function pathOf(signal: string): { from: string; gain: string; through?: string } {
+    const through = block(signal);
+    return through && only(signal)
+      ? { from: through.of, gain: through.gain, through: signal }
+      : { from: signal, gain: '1' };
   }
 
   function loop(node: SumNode, k: number): Move | undefined {
@@ -210,8 +212,8 @@ export function movesOf(diagram: BlockDiagram, kept: ReadonlySet<string>): Move[
     const turned = inner.terms.map((term) => ({ ...term, sign: (term.sign * sign) as 1 | -1 }));
     const joined: SumNode = { ...node, terms: node.terms.flatMap((term, j) => (j === k ? turned : [term])) };
     // A sum that is itself plus something else has no solution.
-    const own = joined.terms.reduce((sum, term) => sum + (term.of === node.id ? term.sign : 0), 0);
-    const moves = own === 1 ? [] : [made('join', [of, node.id], node.id, replaced(diagram, joined, [of]))];
+    const signSum = joined.terms.reduce((sum, term) => sum + (term.of === node.id ? term.sign : 0), 0);
+    const moves = signSum === 1 ? [] : [made('join', [of, node.id], node.id, replaced(diagram, joined, [of]))];
     const [mine] = node.terms.filter((_, j) => j !== k);
     if (node.terms.length === 2 && inner.terms.length === 2 && mine && sign > 0) {
       const last = inner.terms[1]!;
@@ -269,20 +271,20 @@ function possible(make: () => Move | undefined): Move[] {
   });
 }
 
-const made = (kind: MoveKind, of: readonly string[], makes: string, after: BlockDiagram, gain?: string): Move => ({
+const made = (kind: MoveKind, names: readonly string[], makes: string, after: BlockDiagram, gain?: string): Move => ({
   kind,
-  of,
+  of: names,
   makes,
   after,
   ...(gain === undefined ? {} : { gain }),
 });
 
-const plain = (id: string, gain: string, of: string): BlockNode => ({ kind: 'block', id, gain, of });
+const plain = (id: string, gain: string, signal: string): BlockNode => ({ kind: 'block', id, gain, of: signal });
 
 function usesOf({ nodes }: BlockDiagram): Map<string, Use[]> {
   const uses = new Map<string, Use[]>();
   for (const node of nodes) {
-    sourcesOf(node).forEach((of, term) => uses.set(of, [...(uses.get(of) ?? []), { node, term }]));
+    sourcesOf(node).forEach((signal, term) => uses.set(signal, [...(uses.get(signal) ?? []), { node, term }]));
   }
   return uses;
 }
@@ -312,6 +314,6 @@ function without(diagram: BlockDiagram, id: string, source: string, kept: Readon
   if (kept.has(id)) return replaced(diagram, { kind: 'sum', id, terms: [{ sign: 1, of: source }] }, []);
   const nodes = diagram.nodes
     .filter((node) => node.id !== id)
-    .map((node) => withSources(node, (of) => (of === id ? source : of)));
+    .map((node) => withSources(node, (signal) => (signal === id ? source : signal)));
   return { ...diagram, nodes };
 }

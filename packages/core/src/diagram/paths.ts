@@ -34,7 +34,7 @@ const mostPaths = 200;
 export function pathsOf(diagram: BlockDiagram, { from, to }: SignalPair): PathView {
   const edges = edgesOf(diagram);
   const loops = loopsOf(diagram, edges);
-  const forward = simplePaths(edges, from, to).map((found) => pathFrom(found, edges, false));
+  const forward = simplePaths(edges, from, to).map((path) => pathFrom(path, edges, false));
   const apart = setsApart(loops);
   return {
     forward: forward.map((path) => ({
@@ -53,9 +53,9 @@ type Edges = ReadonlyMap<string, ReadonlyMap<string, string>>;
 function edgesOf({ nodes }: BlockDiagram): Edges {
   const edges = new Map<string, Map<string, string>>();
   const add = (from: string, to: string, gain: string): void => {
-    const own = edges.get(from) ?? new Map<string, string>();
-    const before = own.get(to);
-    edges.set(from, own.set(to, before === undefined ? gain : `${before}+(${gain})`));
+    const targets = edges.get(from) ?? new Map<string, string>();
+    const before = targets.get(to);
+    edges.set(from, targets.set(to, before === undefined ? gain : `${before}+(${gain})`));
   };
   for (const node of nodes) {
     if (node.kind === 'block') add(node.of, node.id, node.gain);
@@ -68,19 +68,19 @@ function loopsOf({ nodes }: BlockDiagram, edges: Edges): Path[] {
   const order = nodes.map(({ id }) => id);
   return order.flatMap((start, k) => {
     const open = new Set(order.slice(k));
-    return simplePaths(edges, start, start, open).map((found) => pathFrom(found, edges, true));
+    return simplePaths(edges, start, start, open).map((loop) => pathFrom(loop, edges, true));
   });
 }
 
 /** Paths without a repeated signal; from a signal to itself, loops through it and those of `within` alone. */
 function simplePaths(edges: Edges, from: string, to: string, within?: ReadonlySet<string>): string[][] {
-  const found: string[][] = [];
+  const paths: string[][] = [];
   const path = [from];
   const visit = (at: string): void => {
     for (const next of edges.get(at)?.keys() ?? []) {
       if (next === to) {
-        found.push(from === to ? [...path] : [...path, to]);
-        if (found.length > mostPaths) {
+        paths.push(from === to ? [...path] : [...path, to]);
+        if (paths.length > mostPaths) {
           throw new Problem('numberSize', `There are more than ${mostPaths} paths; group a part of the diagram first.`);
         }
       } else if (!path.includes(next) && (!within || within.has(next))) {
@@ -91,7 +91,7 @@ function simplePaths(edges: Edges, from: string, to: string, within?: ReadonlySe
     }
   };
   visit(from);
-  return found;
+  return paths;
 }
 
 function pathFrom(signals: readonly string[], edges: Edges, closed: boolean): Path {

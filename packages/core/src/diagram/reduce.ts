@@ -44,8 +44,8 @@ export function signalFlow(diagram: Diagram, field: Field = fieldsFor([expressio
   const algebra = sumsOfSignals(field, new Set([...diagram.signals, ...diagram.inputs]));
   const rows = diagram.equations.map(({ signal, left, right }, k) =>
     within(`Equation ${k + 1}: `, () => {
-      const [own, given] = [evaluate(left, algebra), evaluate(right, algebra)];
-      if (own.signals.size !== 1 || !isNothing(own.constant.numerator)) {
+      const [sum, given] = [evaluate(left, algebra), evaluate(right, algebra)];
+      if (sum.signals.size !== 1 || !isNothing(sum.constant.numerator)) {
         throw new Problem('equation', `On the left stands one signal with its factor, here ${signal}.`, left.at);
       }
       if (!isNothing(given.constant.numerator)) {
@@ -55,7 +55,7 @@ export function signalFlow(diagram: Diagram, field: Field = fieldsFor([expressio
           right.at,
         );
       }
-      return commonRow(own.signals, given.signals, new Set(diagram.inputs), field);
+      return commonRow(sum.signals, given.signals, new Set(diagram.inputs), field);
     }),
   );
   return { diagram, field, rows };
@@ -130,15 +130,15 @@ function sumsOfSignals({ ring, algebra }: Field, names: ReadonlySet<string>): Al
     },
     divide(left, right, at) {
       if (right.signals.size > 0) throw new Problem('equation', 'Nothing can be divided by a signal.', at);
-      const over = (of: SymbolicFraction): SymbolicFraction => algebra.divide(of, right.constant, at);
+      const over = (fraction: SymbolicFraction): SymbolicFraction => algebra.divide(fraction, right.constant, at);
       return {
         constant: over(left.constant),
         signals: new Map([...left.signals].map(([name, c]) => [name, over(c)])),
       };
     },
-    invert(of, at) {
-      if (of.signals.size > 0) throw new Problem('equation', 'Nothing can be divided by a signal.', at);
-      return plain(algebra.invert(of.constant, at));
+    invert(sum, at) {
+      if (sum.signals.size > 0) throw new Problem('equation', 'Nothing can be divided by a signal.', at);
+      return plain(algebra.invert(sum.constant, at));
     },
     power(base, exponent, at) {
       if (base.signals.size > 0 && exponent !== 1) {
@@ -146,7 +146,7 @@ function sumsOfSignals({ ring, algebra }: Field, names: ReadonlySet<string>): Al
       }
       return base.signals.size > 0 ? base : plain(algebra.power(base.constant, exponent, at));
     },
-    number: (of) => (of.signals.size > 0 ? null : algebra.number(of.constant)),
+    number: (sum) => (sum.signals.size > 0 ? null : algebra.number(sum.constant)),
   };
 }
 

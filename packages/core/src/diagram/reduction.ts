@@ -46,21 +46,21 @@ function withoutIdleSums(diagram: BlockDiagram): BlockDiagram {
   const [source] = sourcesOf(idle);
   const nodes = diagram.nodes
     .filter((node) => node !== idle)
-    .map((node) => withSources(node, (of) => (of === idle.id ? source! : of)));
+    .map((node) => withSources(node, (signal) => (signal === idle.id ? source! : signal)));
   return withoutIdleSums({ ...diagram, nodes });
 }
 
 function reachable(start: readonly string[], next: (id: string) => readonly string[]): Set<string> {
-  const found = new Set(start);
+  const reached = new Set(start);
   const open = [...start];
   for (let id = open.pop(); id !== undefined; id = open.pop()) {
     for (const other of next(id)) {
-      if (found.has(other)) continue;
-      found.add(other);
+      if (reached.has(other)) continue;
+      reached.add(other);
       open.push(other);
     }
   }
-  return found;
+  return reached;
 }
 
 /** The factor from input to signal once a diagram is one block, 1 for a line and 0 when nothing leads there; null before. */
@@ -109,8 +109,8 @@ export function reduction(diagram: BlockDiagram, pair: SignalPair): Move[] {
 function nextMove(diagram: BlockDiagram, kept: ReadonlySet<string>): Move | undefined {
   const moves = movesOf(diagram, kept);
   for (const kind of shrinking) {
-    const found = moves.find((move) => move.kind === kind);
-    if (found) return found;
+    const next = moves.find((move) => move.kind === kind);
+    if (next) return next;
   }
   return dissolving(diagram, moves, kept);
 }
@@ -125,10 +125,10 @@ function dissolving(diagram: BlockDiagram, moves: readonly Move[], kept: Readonl
     for (const user of users(sum.id)) {
       const tapped = moves.find(({ kind, of }) => kind === 'tapBefore' && of[0] === user.id);
       if (user.kind === 'block' && tapped) return tapped;
-      const found = moves.find(
+      const next = moves.find(
         ({ kind, of }) => (kind === 'sumBehind' || kind === 'tapBeforeSum') && of[0] === sum.id && of[1] === user.id,
       );
-      if (found) return found;
+      if (next) return next;
     }
   }
   return moves.find(({ kind }) => kind === 'tapBefore');

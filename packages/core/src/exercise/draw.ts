@@ -69,9 +69,9 @@ const listed = new WeakMap<object, readonly DrawValues[] | null>();
 function allowedOf(document: Drawn): readonly DrawValues[] | null {
   const known = listed.get(document);
   if (known !== undefined) return known;
-  const found = valuesOf(document.parameters)?.filter((values) => isAllowed(document, values)) ?? null;
-  listed.set(document, found);
-  return found;
+  const allowed = valuesOf(document.parameters)?.filter((values) => isAllowed(document, values)) ?? null;
+  listed.set(document, allowed);
+  return allowed;
 }
 
 function valuesOf(parameters: readonly Parameter[]): DrawValues[] | null {
@@ -79,8 +79,8 @@ function valuesOf(parameters: readonly Parameter[]): DrawValues[] | null {
   if (count > mostListed) return null;
   let all: DrawValues[] = [{}];
   for (const { symbol, draw } of parameters) {
-    const own = [...new Set(Array.from({ length: Number(sizeOf(draw)) }, (_, k) => valueNumber(draw, k)))];
-    all = all.flatMap((values) => own.map((value) => ({ ...values, [symbol]: value })));
+    const listed = [...new Set(Array.from({ length: Number(sizeOf(draw)) }, (_, k) => valueNumber(draw, k)))];
+    all = all.flatMap((values) => listed.map((value) => ({ ...values, [symbol]: value })));
   }
   return all;
 }

@@ -19,8 +19,8 @@ export function figureCurves(
   return figure.curves.map(({ label, system, series: id, afterwards }) => {
     const measured = series.find((entry) => entry.id === id);
     if (measured) return { label, times: measured.times, values: measured.values, later: afterwards };
-    const of = systemFrom(system ?? '', scope);
-    return { ...sampled(label, motionOf(of, figure.input, series), figure.horizon), later: afterwards };
+    const transfer = systemFrom(system ?? '', scope);
+    return { ...sampled(label, motionOf(transfer, figure.input, series), figure.horizon), later: afterwards };
   });
 }
 

@@ -12,9 +12,9 @@ export const unitStep: InputSignal = { kind: 'levels', from: 0, to: 1, at: 0 };
 export function inputFrom(signal: InputSignal, series: readonly Series[]): Input {
   switch (signal.kind) {
     case 'series': {
-      const found = series.find(({ id }) => id === signal.series);
-      if (!found) throw new Problem('exercise', `There is no table “${signal.series}”.`);
-      return { kind: 'samples', times: found.times, values: found.values };
+      const measured = series.find(({ id }) => id === signal.series);
+      if (!measured) throw new Problem('exercise', `There is no table “${signal.series}”.`);
+      return { kind: 'samples', times: measured.times, values: measured.values };
     }
     case 'initial':
       return { kind: 'step', amplitude: 0 };

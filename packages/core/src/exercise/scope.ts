@@ -60,8 +60,8 @@ function unknownSignals({ from, to }: { from: string; to: string }): never {
 function among(flows: readonly ((from: string, to: string) => Transfer | undefined)[]): NonNullable<Scope['between']> {
   return (from, to) => {
     for (const flow of flows) {
-      const found = flow(from, to);
-      if (found) return found;
+      const transfer = flow(from, to);
+      if (transfer) return transfer;
     }
     return undefined;
   };

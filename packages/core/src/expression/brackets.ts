@@ -8,14 +8,14 @@ const closing = ')]}）';
 /** The places of a sign that stand in no bracket. */
 function outside(text: string, isIt: (sign: string, at: number) => boolean): number[] {
   let depth = 0;
-  const found: number[] = [];
+  const places: number[] = [];
   for (let at = 0; at < text.length; at++) {
     const sign = text.charAt(at);
     if (opening.includes(sign)) depth += 1;
     if (closing.includes(sign)) depth -= 1;
-    if (depth === 0 && isIt(sign, at)) found.push(at);
+    if (depth === 0 && isIt(sign, at)) places.push(at);
   }
-  return found;
+  return places;
 }
 
 /** Whether a text is one pair of brackets with what is in it. */

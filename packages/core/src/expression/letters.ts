@@ -20,14 +20,14 @@ export const plainLetter = (name: string): string =>
 /** The known letter that a typed one is another spelling of; the typed one itself when there is none, or more than one. */
 export function knownLetter(name: string, known: Iterable<string>): string {
   const plain = plainLetter(name);
-  let found: string | undefined;
+  let match: string | undefined;
   for (const letter of known) {
     if (letter === name) return name;
     if (plainLetter(letter) !== plain) continue;
-    if (found !== undefined) return name;
-    found = letter;
+    if (match !== undefined) return name;
+    match = letter;
   }
-  return found ?? name;
+  return match ?? name;
 }
 
 /** The same expression with the known letters in their own spelling. */

@@ -81,9 +81,9 @@ export function parse(
     if (sign.kind !== '-' && sign.kind !== '+') return power();
     take();
     deeper(sign.at);
-    const of = signed();
+    const tree = signed();
     depth -= 1;
-    return sign.kind === '-' ? { kind: 'negative', of, at: sign.at } : of;
+    return sign.kind === '-' ? { kind: 'negative', of: tree, at: sign.at } : tree;
   }
 
   function power(): Tree {
@@ -100,11 +100,11 @@ export function parse(
     return { kind: 'power', base, exponent, at: sign.at };
   }
 
-  function primed(of: Tree): Tree {
-    let result = of;
+  function primed(tree: Tree): Tree {
+    let result = tree;
     while (peek().kind === "'") {
       const { at } = take();
-      if (!derivatives || of.kind !== 'name') {
+      if (!derivatives || tree.kind !== 'name') {
         throw new Problem('unexpectedCharacter', 'A prime is read behind a signal’s name in an equation only.', at);
       }
       result = { kind: 'product', left: { kind: 'name', name: 's', at }, right: result, at };
@@ -175,12 +175,12 @@ export function parse(
 
   function values(): Tree[] {
     return bracketed(take().at, () => {
-      const found = [sum()];
+      const trees = [sum()];
       while (peek().kind === ',') {
         take();
-        found.push(sum());
+        trees.push(sum());
       }
-      return found;
+      return trees;
     });
   }
 

@@ -57,6 +57,6 @@ export function orProblem<Of>(work: () => Of): Of | Problem {
 
 /** What some work gives, or something else where it meets a Problem; other errors go on. */
 export function orElse<Of, Other>(otherwise: Other, work: () => Of): Of | Other {
-  const found = orProblem(work);
-  return found instanceof Problem ? otherwise : found;
+  const value = orProblem(work);
+  return value instanceof Problem ? otherwise : value;
 }

@@ -54,9 +54,9 @@ export function spelled(typed: string): Spelled {
   const halves: { depth: number; second: boolean }[] = [];
   let depth = 0;
   while (at < typed.length) {
-    const found = rule();
-    if (found > 0) {
-      at += found;
+    const place = rule();
+    if (place > 0) {
+      at += place;
       continue;
     }
     const character = typed.charAt(at);

@@ -69,9 +69,9 @@ function cut(text: string, commas: boolean, imaginary: boolean): Token[] {
     }
     const word = match(name);
     if (word) {
-      const own = (imaginary && match(unit)) || firstName(word);
-      tokens.push({ kind: 'name', text: own, at });
-      at += own.length;
+      const first = (imaginary && match(unit)) || firstName(word);
+      tokens.push({ kind: 'name', text: first, at });
+      at += first.length;
       continue;
     }
     const character = must(text[at]);
@@ -90,8 +90,8 @@ const rootOfNumber = /^sqrt(?=\d)/;
 /** A Greek letter within a word begins another name, as in 2ζωₙs, but for what Δ stands before. */
 function firstName(word: string): string {
   if (rootOfNumber.test(word)) return 'sqrt';
-  const [own] = /^(?:Δ?.)[^\p{Script=Greek}]*/u.exec(word) ?? [];
-  return own ?? word;
+  const [first] = /^(?:Δ?.)[^\p{Script=Greek}]*/u.exec(word) ?? [];
+  return first ?? word;
 }
 
 function isSign(text: string): text is Exclude<Token['kind'], 'number' | 'name' | 'end'> {

@@ -55,7 +55,7 @@ export function exactNumberFrom(formula: string | Tree, scope: Scope): Rational 
 /** The value of a formula. Exact as long as only exact numbers and systems are combined. */
 export function valueOf(tree: Tree, scope: Scope): Value {
   const algebra = transferAlgebra(scope.names);
-  const value = (of: Tree): Value => valueOf(of, scope);
+  const value = (tree: Tree): Value => valueOf(tree, scope);
   switch (tree.kind) {
     case 'number':
       return constantTransfer(rationalFromDecimal(tree.text));
@@ -67,8 +67,8 @@ export function valueOf(tree: Tree, scope: Scope): Value {
       return number === null ? algebra.exponential(tree.exponent, tree.at) : Math.exp(number);
     }
     case 'negative': {
-      const of = value(tree.of);
-      return typeof of === 'number' ? -of : algebra.negate(of);
+      const operand = value(tree.of);
+      return typeof operand === 'number' ? -operand : algebra.negate(operand);
     }
     case 'quotient': {
       const pair = between(tree.left, tree.right, scope);
@@ -100,18 +100,18 @@ export function valueOf(tree: Tree, scope: Scope): Value {
 type Call = Extract<Tree, { kind: 'call' }>;
 
 function call(tree: Call, scope: Scope): Value {
-  const found = functions[tree.name]!;
-  if (tree.of.length < found.fewest || tree.of.length > found.most) {
-    throw new Problem('exercise', `${tree.name} is written ${found.usage}.`, tree.at);
+  const definition = functions[tree.name]!;
+  if (tree.of.length < definition.fewest || tree.of.length > definition.most) {
+    throw new Problem('exercise', `${tree.name} is written ${definition.usage}.`, tree.at);
   }
-  const values = tree.of.map((of) => valueOf(of, scope));
-  const numbers = values.slice(found.systems).map((value, k) => {
+  const values = tree.of.map((tree) => valueOf(tree, scope));
+  const numbers = values.slice(definition.systems).map((value, k) => {
     const number = asNumber(value);
     if (number !== null) return number;
-    throw new Problem('notANumber', 'This depends on s; a number is needed here.', tree.of[found.systems + k]!.at);
+    throw new Problem('notANumber', 'This depends on s; a number is needed here.', tree.of[definition.systems + k]!.at);
   });
   try {
-    return found.value(values.slice(0, found.systems).map(asTransfer), numbers);
+    return definition.value(values.slice(0, definition.systems).map(asTransfer), numbers);
   } catch (error) {
     if (error instanceof Problem && error.at === 0) throw new Problem(error.code, error.message, tree.at);
     throw error;

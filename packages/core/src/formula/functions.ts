@@ -138,14 +138,14 @@ export const functions: Readonly<Record<string, FormulaFunction>> = {
 };
 
 /** @throws Problem `deadTime` for a loop with dead time in it. */
-function polesOf(of: Transfer) {
-  const plain = withDeadTime(of);
+function polesOf(transfer: Transfer) {
+  const plain = withDeadTime(transfer);
   if (!plain) throw new Problem('deadTime', 'A loop with dead time has infinitely many poles.');
   return systemOf(plain.fraction).poles;
 }
 
-function smallestDistance(of: Transfer): number {
-  const poles = polesOf(of);
+function smallestDistance(transfer: Transfer): number {
+  const poles = polesOf(transfer);
   if (poles.some(({ multiplicity }) => multiplicity > 1)) return 0;
   let smallest = Infinity;
   poles.forEach((a, k) =>

@@ -11,8 +11,8 @@ import { type Transfer, withDeadTime } from '../system/transfer.js';
 import type { FormulaFunction } from './function.js';
 
 /** The loop without dead time. @throws Problem `deadTime`, naming what was asked for. */
-const loopOf = (of: Transfer, what: string) => {
-  const plain = withDeadTime(of);
+const loopOf = (transfer: Transfer, what: string) => {
+  const plain = withDeadTime(transfer);
   if (plain?.deadTime.numerator !== 0n) {
     throw new Problem('deadTime', `${what}: a loop with dead time has infinitely many branches.`);
   }
@@ -150,8 +150,8 @@ export const locusFunctions: Record<string, FormulaFunction> = {
 const onAxis = (points: SpecialPoints['breakPoints']): SpecialPoints['breakPoints'] =>
   points.filter(({ im }) => im === 0).sort((a, b) => b.re - a.re);
 
-function stableRange(of: Transfer): Range {
-  const [range, second] = stableGains(loopOf(of, 'The range of gains'));
+function stableRange(transfer: Transfer): Range {
+  const [range, second] = stableGains(loopOf(transfer, 'The range of gains'));
   if (!range) throw new Problem('exercise', 'The loop is stable for no positive gain.');
   if (second) throw new Problem('exercise', 'The loop is stable in more than one range of gains.');
   return range;

@@ -98,13 +98,13 @@ export function frequencyFunction(transfer: Transfer): FrequencyFunction {
 export function magnitudeAndPhase(
   transfer: Transfer,
   omegas: ArrayLike<number>,
-  of: FrequencyFunction = frequencyFunction(transfer),
+  response: FrequencyFunction = frequencyFunction(transfer),
 ): { magnitudesDb: Float64Array; phasesDegrees: Float64Array } {
   const magnitudesDb = new Float64Array(omegas.length);
   const phasesDegrees = new Float64Array(omegas.length);
   for (let k = 0; k < omegas.length; k++) {
-    magnitudesDb[k] = (20 / Math.LN10) * of.logMagnitude(omegas[k]!);
-    phasesDegrees[k] = (180 / Math.PI) * of.phase(omegas[k]!);
+    magnitudesDb[k] = (20 / Math.LN10) * response.logMagnitude(omegas[k]!);
+    phasesDegrees[k] = (180 / Math.PI) * response.phase(omegas[k]!);
   }
   return { magnitudesDb, phasesDegrees };
 }

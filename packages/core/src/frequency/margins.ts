@@ -28,13 +28,13 @@ export interface Margins {
 export function marginsOf(open: Transfer): Margins {
   const { fraction, delay } = plainLoop(open);
   const { numerator, denominator } = fraction;
-  const of = new FactoredFrequency(systemOf(fraction), rationalToNumber(delay));
-  const gainMargins = phaseCrossings(fraction, delay, of).map((omega) => ({
+  const response = new FactoredFrequency(systemOf(fraction), rationalToNumber(delay));
+  const gainMargins = phaseCrossings(fraction, delay, response).map((omega) => ({
     omega,
-    gain: Math.exp(-of.logMagnitude(omega)),
+    gain: Math.exp(-response.logMagnitude(omega)),
   }));
   const phaseMargins = gainCrossings(numerator, denominator).map((omega) => {
-    const degrees = (180 / Math.PI) * wrapped(of.phase(omega) + Math.PI);
+    const degrees = (180 / Math.PI) * wrapped(response.phase(omega) + Math.PI);
     return { omega, degrees };
   });
   const closedLoopStable = isLoopStable(open);
@@ -42,7 +42,7 @@ export function marginsOf(open: Transfer): Margins {
 
   function delayMargin(): number | null {
     if (!closedLoopStable) return null;
-    const direct = degree(numerator) === degree(denominator) ? Math.abs(of.system.gain) : 0;
+    const direct = degree(numerator) === degree(denominator) ? Math.abs(response.system.gain) : 0;
     // With a gain of 1 or more at high frequency any dead time, however short, is too much.
     if (direct >= 1) return 0;
     let smallest = Infinity;

@@ -28,12 +28,12 @@ export interface Peak {
 export function peakOf(written: Transfer): Peak {
   const transfer = simplified(written);
   const plain = withDeadTime(transfer);
-  const of = frequencyFunction(transfer);
-  const candidates = plain ? turningFrequencies(plain.fraction) : searchedTurns(transfer, of);
-  let best: Peak = { magnitude: Math.exp(of.logMagnitude(0)), omega: 0 };
+  const response = frequencyFunction(transfer);
+  const candidates = plain ? turningFrequencies(plain.fraction) : searchedTurns(transfer, response);
+  let best: Peak = { magnitude: Math.exp(response.logMagnitude(0)), omega: 0 };
   if (Number.isNaN(best.magnitude)) best = { magnitude: 0, omega: 0 };
   for (const omega of candidates) {
-    const magnitude = Math.exp(of.logMagnitude(omega));
+    const magnitude = Math.exp(response.logMagnitude(omega));
     if (magnitude > best.magnitude * (1 + 1e-12)) best = { magnitude, omega };
   }
   const atInfinity = plain ? limitAtInfinity(plain.fraction) : 0;
@@ -56,15 +56,15 @@ function turningFrequencies({ numerator, denominator }: Fraction): number[] {
 }
 
 /** Peaks on a fine logarithmic grid, each refined by golden section. */
-function searchedTurns(transfer: Transfer, of: FrequencyFunction): number[] {
+function searchedTurns(transfer: Transfer, response: FrequencyFunction): number[] {
   const grid = searchGrid(transfer);
-  const found: number[] = [];
-  const values = Array.from(grid, (omega) => of.logMagnitude(omega));
+  const turns: number[] = [];
+  const values = Array.from(grid, (omega) => response.logMagnitude(omega));
   for (let k = 1; k + 1 < grid.length; k++) {
     if (values[k]! < values[k - 1]! || values[k]! < values[k + 1]!) continue;
-    found.push(goldenPeak((omega) => of.logMagnitude(omega), grid[k - 1]!, grid[k + 1]!));
+    turns.push(goldenPeak((omega) => response.logMagnitude(omega), grid[k - 1]!, grid[k + 1]!));
   }
-  return found;
+  return turns;
 }
 
 /** Frequencies close enough together that no peak of a well damped loop lies between them. */
@@ -108,19 +108,19 @@ export const closedLoopPeak = (open: Transfer): Peak => peakOf(unityFeedback(ope
  */
 export function bandwidthOf(written: Transfer): number | null {
   const transfer = simplified(written);
-  const of = frequencyFunction(transfer);
-  const start = of.logMagnitude(0);
+  const response = frequencyFunction(transfer);
+  const start = response.logMagnitude(0);
   if (!Number.isFinite(start)) return null;
   const plain = withDeadTime(transfer);
   if (plain) return halfPowerFrequencies(plain.fraction)[0] ?? Infinity;
   const level = start - Math.LN2 / 2;
   const grid = searchGrid(transfer);
-  let [low, high] = [0, grid.find((omega) => of.logMagnitude(omega) < level) ?? Infinity];
+  let [low, high] = [0, grid.find((omega) => response.logMagnitude(omega) < level) ?? Infinity];
   if (high === Infinity) return high;
   for (const omega of grid) if (omega < high) low = omega;
   for (let round = 0; round < 60; round++) {
     const middle = (low + high) / 2;
-    if (of.logMagnitude(middle) < level) high = middle;
+    if (response.logMagnitude(middle) < level) high = middle;
     else low = middle;
   }
   return high;

@@ -57,10 +57,10 @@ export function isStable({ denominator }: Transfer): boolean {
  * unit disc around 1, or that of the numerator and of 1 + 1/L; all are known in closed form.
  */
 export function countEncirclements(fraction: Fraction, deadTime: number): NyquistCount {
-  const of = new FactoredFrequency(systemOf(fraction), deadTime);
-  const { zeros, poles, gain } = of.system;
-  const unstable = (found: readonly Root[]): number =>
-    found.reduce((sum, { re, multiplicity }) => sum + (re > 0 ? multiplicity : 0), 0);
+  const response = new FactoredFrequency(systemOf(fraction), deadTime);
+  const { zeros, poles, gain } = response.system;
+  const unstable = (roots: readonly Root[]): number =>
+    roots.reduce((sum, { re, multiplicity }) => sum + (re > 0 ? multiplicity : 0), 0);
   const openLoopUnstable = unstable(poles);
   const fastest = Math.max(0, ...[...zeros, ...poles].map(magnitude));
   const undecided = { openLoopUnstable, encirclements: null, closedLoopUnstable: null };
@@ -70,18 +70,18 @@ export function countEncirclements(fraction: Fraction, deadTime: number): Nyquis
   if (direct === -1 || isMinusOneAtRest(fraction)) return undecided;
 
   const crossings = gainCrossings(fraction.numerator, fraction.denominator);
-  if (crossings.some((omega) => distanceToMinusOne(of, omega) < onAxisWithin)) return undecided;
+  if (crossings.some((omega) => distanceToMinusOne(response, omega) < onAxisWithin)) return undecided;
   const ends = [0, ...crossings, Infinity];
   let turn = 0;
   for (let k = 0; k + 1 < ends.length; k++) {
     const [from, to] = [ends[k]!, ends[k + 1]!];
     const middle = to === Infinity ? 2 * Math.max(from, fastest) || 1 : (from + to) / 2;
-    const inside = of.logMagnitude(middle) < 0;
+    const inside = response.logMagnitude(middle) < 0;
     const turning = inside ? poles : zeros;
     const last = to === Infinity ? 1e300 : to;
     turn += phaseOfRoots(turning, last) - phaseOfRoots(turning, from);
     if (!inside && to !== Infinity) turn -= (to - from) * deadTime;
-    turn += restAngle(of, to, inside) - restAngle(of, from, inside);
+    turn += restAngle(response, to, inside) - restAngle(response, from, inside);
   }
   const order = Math.max(above, below);
   const closedLoopUnstable = Math.round(((order * Math.PI) / 2 - turn) / Math.PI);
@@ -94,15 +94,15 @@ function isMinusOneAtRest({ numerator, denominator }: Fraction): boolean {
 }
 
 /** Angle of 1 + L or of 1 + 1/L, whichever stays in the right half-plane. */
-function restAngle(of: FactoredFrequency, omega: number, inside: boolean): number {
-  if (omega === Infinity || (omega === 0 && Math.abs(of.logMagnitude(0)) === Infinity)) return 0;
-  const size = Math.exp(inside ? of.logMagnitude(omega) : -of.logMagnitude(omega));
-  const angle = (inside ? 1 : -1) * of.phase(omega);
+function restAngle(response: FactoredFrequency, omega: number, inside: boolean): number {
+  if (omega === Infinity || (omega === 0 && Math.abs(response.logMagnitude(0)) === Infinity)) return 0;
+  const size = Math.exp(inside ? response.logMagnitude(omega) : -response.logMagnitude(omega));
+  const angle = (inside ? 1 : -1) * response.phase(omega);
   return Math.atan2(size * Math.sin(angle), 1 + size * Math.cos(angle));
 }
 
-function distanceToMinusOne(of: FactoredFrequency, omega: number): number {
-  return Math.abs(wrapped(of.phase(omega) + Math.PI));
+function distanceToMinusOne(response: FactoredFrequency, omega: number): number {
+  return Math.abs(wrapped(response.phase(omega) + Math.PI));
 }
 
 /** Steps along the axis before a sum is given up: each turns by less than a right angle. */

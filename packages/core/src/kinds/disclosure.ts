@@ -69,8 +69,10 @@ export class Disclosure {
     if (this.closed) return true;
     if (document.solution === 'afterDue' || !this.verdicts) return false;
     return document.parts.every((part) => {
-      const own = attempts.filter(({ partId }) => partId === part.id);
-      return !hasSolution(part) || own.some(({ verdict }) => verdict?.met) || own.length >= attemptsOf(document, part);
+      const ofPart = attempts.filter(({ partId }) => partId === part.id);
+      return (
+        !hasSolution(part) || ofPart.some(({ verdict }) => verdict?.met) || ofPart.length >= attemptsOf(document, part)
+      );
     });
   }
 
@@ -86,8 +88,10 @@ export class Disclosure {
     const { practice = 'afterwards' } = document;
     if (practice === 'never' || !document.parameters.some(({ draw }) => draw.kind !== 'fixed')) return false;
     if (practice === 'always' || this.closed) return true;
-    const own = attempts.filter(({ partId }) => partId === part.id);
-    return this.ofPart(own.find(({ verdict }) => verdict?.met)) === 'met' || own.length >= attemptsOf(document, part);
+    const ofPart = attempts.filter(({ partId }) => partId === part.id);
+    return (
+      this.ofPart(ofPart.find(({ verdict }) => verdict?.met)) === 'met' || ofPart.length >= attemptsOf(document, part)
+    );
   }
 
   /** Whether the curves of a prediction are shown: it can no longer be changed. */

@@ -44,10 +44,10 @@ function studentFigure(figure: NonNullable<Part['figure']>, scope: Scope, series
 export function revealedCurves(document: Given, part: Part, values: DrawValues): Samples[] {
   if (!part.figure) return [];
   const later = { ...part.figure, curves: part.figure.curves.filter(({ afterwards }) => afterwards) };
-  return figureCurves(later, scopeOf(document, values), document.series).map(({ label, times, values: found }) => ({
+  return figureCurves(later, scopeOf(document, values), document.series).map(({ label, times, values: shown }) => ({
     label,
     times,
-    values: found,
+    values: shown,
   }));
 }
 
@@ -69,7 +69,7 @@ export function diagramsDrawn({
   readonly diagrams: readonly ShownDiagram[];
   readonly parts: readonly StudentPart[];
 }): { readonly diagram: BlockDiagram; readonly outputs: readonly string[] }[] {
-  const all = [...parts.flatMap(diagramsOf), ...diagrams.map(({ to, ...own }) => ({ ...own, outputs: [to] }))];
+  const all = [...parts.flatMap(diagramsOf), ...diagrams.map(({ to, ...diagram }) => ({ ...diagram, outputs: [to] }))];
   return all.flatMap(({ equations, from, outputs }) => {
     const diagram = orElse(null, () => readBlocks(equations, [from]));
     return diagram ? [{ diagram, outputs }] : [];

@@ -151,8 +151,8 @@ class Tracer {
   /** All roots at a gain, in the order of the row before. */
   at(gain: number, previous: Row | null): Row {
     this.write(gain, this.falling);
-    const found = rootsOfNumbers(this.falling, previous);
-    return previous ? paired(gain, found, previous) : { gain, ...inOrder(found) };
+    const roots = rootsOfNumbers(this.falling, previous);
+    return previous ? paired(gain, roots, previous) : { gain, ...inOrder(roots) };
   }
 
   /** Adds `next` after `last`, with as many rows in between as drawing and pairing need. */
@@ -216,14 +216,14 @@ function between(from: number, to: number): number {
 }
 
 /** The roots in the order of the row before: each the nearest where that is certain, otherwise nearest pairs first. */
-function paired(gain: number, found: { re: Float64Array; im: Float64Array }, previous: Row): Row {
-  const order = found.re.length;
-  const chosen = nearestOfEach(found, previous) ?? nearestPairsFirst(found, previous);
+function paired(gain: number, roots: { re: Float64Array; im: Float64Array }, previous: Row): Row {
+  const order = roots.re.length;
+  const chosen = nearestOfEach(roots, previous) ?? nearestPairsFirst(roots, previous);
   const re = new Float64Array(order);
   const im = new Float64Array(order);
   for (let i = 0; i < order; i++) {
-    re[i] = found.re[chosen[i]!]!;
-    im[i] = found.im[chosen[i]!]!;
+    re[i] = roots.re[chosen[i]!]!;
+    im[i] = roots.im[chosen[i]!]!;
   }
   return { gain, re, im };
 }
@@ -237,15 +237,15 @@ const squareBetween = (a: Points, i: number, b: Points, k: number): number =>
   (a.re[i]! - b.re[k]!) ** 2 + (a.im[i]! - b.im[k]!) ** 2;
 
 /** The nearest root of each branch; null when two branches want the same. */
-function nearestOfEach(found: Points, previous: Points): Int32Array | null {
-  const order = found.re.length;
+function nearestOfEach(roots: Points, previous: Points): Int32Array | null {
+  const order = roots.re.length;
   const chosen = new Int32Array(order);
   const used = new Uint8Array(order);
   for (let i = 0; i < order; i++) {
     let best = 0;
     let nearest = Infinity;
     for (let k = 0; k < order; k++) {
-      const square = squareBetween(previous, i, found, k);
+      const square = squareBetween(previous, i, roots, k);
       if (square < nearest) {
         nearest = square;
         best = k;
@@ -258,12 +258,12 @@ function nearestOfEach(found: Points, previous: Points): Int32Array | null {
   return chosen;
 }
 
-function nearestPairsFirst(found: Points, previous: Points): Int32Array {
-  const order = found.re.length;
+function nearestPairsFirst(roots: Points, previous: Points): Int32Array {
+  const order = roots.re.length;
   const pairs = Array.from({ length: order * order }, (_, at) => at).sort(
     (a, b) =>
-      squareBetween(previous, Math.floor(a / order), found, a % order) -
-      squareBetween(previous, Math.floor(b / order), found, b % order),
+      squareBetween(previous, Math.floor(a / order), roots, a % order) -
+      squareBetween(previous, Math.floor(b / order), roots, b % order),
   );
   const chosen = new Int32Array(order).fill(-1);
   const used = new Uint8Array(order);

@@ -75,7 +75,7 @@ export function stableParameters(p: ParametricPolynomial): Range[] {
   const { coefficients } = p;
   const order = coefficients.length - 1;
   const critical = [coefficients[order]!, coefficients[0]!, hurwitzDeterminant(coefficients)]
-    .flatMap((of) => (isZero(of) ? [] : roots(of)))
+    .flatMap((polynomial) => (isZero(polynomial) ? [] : roots(polynomial)))
     .filter(({ im }) => im === 0)
     .map(({ re }) => re);
   return rangesBetween(
@@ -98,10 +98,10 @@ function hurwitzDeterminant(coefficients: readonly Polynomial[]): Polynomial {
   );
   let before = one;
   for (let k = 0; k + 1 < size; k++) {
-    const found = rows.findIndex((row, i) => i >= k && !isZero(row[k]!));
-    if (found < 0) return zero;
-    if (found !== k) {
-      [rows[k], rows[found]] = [rows[found]!, rows[k]!];
+    const pivot = rows.findIndex((row, i) => i >= k && !isZero(row[k]!));
+    if (pivot < 0) return zero;
+    if (pivot !== k) {
+      [rows[k], rows[pivot]] = [rows[pivot]!, rows[k]!];
       rows[k] = rows[k]!.map(negate);
     }
     for (let i = k + 1; i < size; i++) {

@@ -80,8 +80,8 @@ function asymptotesOf(
 ): SpecialPoints['asymptotes'] {
   const count = degree(denominator) - degree(numerator);
   if (count <= 0 || isZero(numerator)) return null;
-  const sum = (found: readonly Root[]): number =>
-    found.reduce((total, { re, multiplicity }) => total + multiplicity * re, 0);
+  const sum = (roots: readonly Root[]): number =>
+    roots.reduce((total, { re, multiplicity }) => total + multiplicity * re, 0);
   const turn = gain > 0 ? 180 : 0;
   const anglesDegrees = Array.from({ length: count }, (_, k) => {
     const angle = (turn + 360 * k) / count;
@@ -120,25 +120,25 @@ function breakPointsOf({ numerator, denominator }: Fraction): (Complex & { gain:
 function axisCrossingsOf(fraction: Fraction): { omega: number; gain: number }[] {
   const { numerator, denominator } = fraction;
   if (isZero(numerator)) return [];
-  const found: { omega: number; gain: number }[] = [];
+  const crossings: { omega: number; gain: number }[] = [];
   const atOrigin = gainAt(fraction, { re: 0, im: 0 }).re;
-  if (atOrigin > 0 && Number.isFinite(atOrigin)) found.push({ omega: 0, gain: atOrigin });
+  if (atOrigin > 0 && Number.isFinite(atOrigin)) crossings.push({ omega: 0, gain: atOrigin });
   for (const omega of positiveFrequencies(inSquares(overOmega(ratioOnAxis(fraction).imaginary)))) {
     const above = valueAt(numerator, { re: 0, im: omega });
     const below = valueAt(denominator, { re: 0, im: omega });
     // On the axis both are real multiples of one another; the larger part of N gives the better quotient.
     const gain = -(Math.abs(above.re) > Math.abs(above.im) ? below.re / above.re : below.im / above.im);
     const size = magnitude(below) / magnitude(above);
-    if (gain > 1e-12 * size && Number.isFinite(gain) && !isRootOf(denominator, omega)) found.push({ omega, gain });
+    if (gain > 1e-12 * size && Number.isFinite(gain) && !isRootOf(denominator, omega)) crossings.push({ omega, gain });
   }
-  return found;
+  return crossings;
 }
 
 const isRootOf = (p: Polynomial, omega: number): boolean =>
   roots(p).some(({ re, im }) => re === 0 && Math.abs(im - omega) < 1e-10 * omega);
 
-function anglesAt(found: readonly Root[], ratio: (s: Complex) => Complex): (Complex & { degrees: number })[] {
-  return found.flatMap(({ re, im, multiplicity }) => {
+function anglesAt(roots: readonly Root[], ratio: (s: Complex) => Complex): (Complex & { degrees: number })[] {
+  return roots.flatMap(({ re, im, multiplicity }) => {
     if (im === 0 || multiplicity > 1) return [];
     const { re: x, im: y } = ratio({ re, im });
     const degrees = (180 / Math.PI) * Math.atan2(-y, -x);

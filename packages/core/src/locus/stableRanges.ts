@@ -42,8 +42,8 @@ export function stableGainsWithDeadTime(loop: Fraction, deadTime: Rational): Ran
   if (deadTime.numerator === 0n) return stableGains(loop);
   if (!isHurwitz(commonFactor(loop.numerator, loop.denominator))) return [];
   const fraction = lowestTerms(loop);
-  const of = new FactoredFrequency(systemOf(fraction), rationalToNumber(deadTime));
-  const critical = phaseCrossings(fraction, deadTime, of).map((omega) => Math.exp(-of.logMagnitude(omega)));
+  const response = new FactoredFrequency(systemOf(fraction), rationalToNumber(deadTime));
+  const critical = phaseCrossings(fraction, deadTime, response).map((omega) => Math.exp(-response.logMagnitude(omega)));
   const atOrigin = specialPoints(fraction).axisCrossings.find(({ omega }) => omega === 0);
   if (atOrigin) critical.push(atOrigin.gain);
   return rangesBetween(critical, (gain) => {

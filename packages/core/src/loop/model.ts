@@ -106,10 +106,10 @@ export class LoopModel {
   }
 
   private motion(loop: ControlLoop, signal: SignalName): Motion | null {
-    const of = loop.transfer(signal, 'r');
-    if (highestDegree(of.numerator) > highestDegree(of.denominator)) return null;
+    const transfer = loop.transfer(signal, 'r');
+    if (highestDegree(transfer.numerator) > highestDegree(transfer.denominator)) return null;
     const plain = isUnitStep(this.given.input) ? loop.subject(signal).stepMotion : undefined;
-    const first = plain ?? respond(of, this.reference);
+    const first = plain ?? respond(transfer, this.reference);
     const { disturbance } = this;
     if (!disturbance) return first;
     const second = respond(loop.transfer(signal, 'd'), disturbance);
@@ -124,15 +124,15 @@ export class LoopModel {
     const { low, high } = this.limits!;
     const known = this.within.get(loop) ?? new Map<InputName, boolean>();
     this.within.set(loop, known);
-    const found = known.get(input) ?? within();
-    known.set(input, found);
-    return found;
+    const stays = known.get(input) ?? within();
+    known.set(input, stays);
+    return stays;
 
     function within(): boolean {
       if (!loop.stable) return false;
-      const of = loop.transfer('u', input);
-      if (highestDegree(of.numerator) > highestDegree(of.denominator)) return false;
-      const { motion } = settlingMotion(of)!;
+      const transfer = loop.transfer('u', input);
+      if (highestDegree(transfer.numerator) > highestDegree(transfer.denominator)) return false;
+      const { motion } = settlingMotion(transfer)!;
       const range = rangeOf(motion, 1e-12 * Math.max(Math.abs(low), Math.abs(high)));
       const ends = [range.low * height, range.high * height];
       return Math.min(...ends) >= low && Math.max(...ends) <= high;
@@ -184,20 +184,20 @@ class ScaledSubject implements Subject {
   readonly measures: Measures;
 
   constructor(
-    private readonly of: Subject,
+    private readonly subject: Subject,
     private readonly height: number,
   ) {
-    const { measures } = of;
+    const { measures } = subject;
     const scaled = (value: number | null): number | null => (value === null ? null : value * height);
     this.measures = { ...measures, finalValue: scaled(measures.finalValue), peakValue: scaled(measures.peakValue) };
   }
 
   get stable() {
-    return this.of.stable;
+    return this.subject.stable;
   }
 
   get transfer(): Transfer {
-    const { numerator, denominator } = this.of.transfer;
+    const { numerator, denominator } = this.subject.transfer;
     const factor = constant(rationalFromNumber(this.height));
     return {
       numerator: numerator.map((term) => ({ ...term, polynomial: multiply(term.polynomial, factor) })),
@@ -206,23 +206,23 @@ class ScaledSubject implements Subject {
   }
 
   get largest() {
-    return this.of.largest === null ? null : Math.abs(this.of.largest * this.height);
+    return this.subject.largest === null ? null : Math.abs(this.subject.largest * this.height);
   }
 
   get slowest() {
-    return this.of.slowest;
+    return this.subject.slowest;
   }
 
   get open() {
-    return this.of.open;
+    return this.subject.open;
   }
 
   get margins() {
-    return this.of.margins;
+    return this.subject.margins;
   }
 
   get steadyState() {
-    return this.of.steadyState;
+    return this.subject.steadyState;
   }
 }
 

@@ -31,11 +31,11 @@ export function sweepSetting(
       characteristicOf(model.loopWith({ ...settings, [name]: String(Number(value.toPrecision(9))) })),
     );
   };
-  const found = Array.from({ length: firstLook + 1 }, (_, k) => at(from + ((to - from) * k) / firstLook));
-  const built = found.filter((each) => Array.isArray(each));
-  if (built.length === 0) throw found[0] as Problem;
+  const levels = Array.from({ length: firstLook + 1 }, (_, k) => at(from + ((to - from) * k) / firstLook));
+  const built = levels.filter((each) => Array.isArray(each));
+  if (built.length === 0) throw levels[0] as Problem;
   const width = Math.max(...built.map(({ length }) => length));
-  const few = found.map((each) => !Array.isArray(each) || each.length < width);
+  const few = levels.map((each) => !Array.isArray(each) || each.length < width);
   // Just beside an end that lacks a pole, all are there; beyond one in the middle the range is drawn to it.
   const tiny = (to - from) * 1e-6;
   const start = from + (few[0] ? tiny : 0);

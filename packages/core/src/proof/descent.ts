@@ -23,8 +23,8 @@ const shortest = 1e-7;
 export function descend(known: readonly Tried[], axes: readonly Axis[], tryAt: Try, nails: readonly number[]): Tried {
   let best: Tried | undefined;
   for (const start of startsFrom(known, axes, nails)) {
-    const found = minimax(towardsValues(start, axes, tryAt, nails), axes, tryAt, nails);
-    if (!best || worst(found, nails) < worst(best, nails)) best = found;
+    const reached = minimax(towardsValues(start, axes, tryAt, nails), axes, tryAt, nails);
+    if (!best || worst(reached, nails) < worst(best, nails)) best = reached;
     if (holds(best, nails)) break;
   }
   return best!;
@@ -158,9 +158,9 @@ function linearStep(
   });
   axes.forEach((_, j) => {
     constraints[`box${j}`] = { max: highest[j]! - lowest[j]! };
-    const own: Record<string, number> = { [`box${j}`]: 1 };
-    nails.forEach((__, i) => (own[`nail${i}`] = slopes[j]![i]!));
-    variables[`step${j}`] = own;
+    const box: Record<string, number> = { [`box${j}`]: 1 };
+    nails.forEach((__, i) => (box[`nail${i}`] = slopes[j]![i]!));
+    variables[`step${j}`] = box;
   });
   const solved = programs.Solve({ optimize: 'goal', opType: 'min', constraints, variables });
   if (solved['feasible'] !== true) return null;
@@ -172,12 +172,12 @@ function linearStep(
 }
 
 /** The same on whole fine steps of the ladder, or with few digits, as long as everything still holds. */
-export function tidied(found: Tried, axes: readonly Axis[], tryAt: Try): Tried {
-  const all = found.held.map((_, k) => k);
+export function tidied(reached: Tried, axes: readonly Axis[], tryAt: Try): Tried {
+  const all = reached.held.map((_, k) => k);
   const rounded = (of: (axis: Axis, value: number) => number): Settings =>
     axes.reduce(
-      (settings, axis) => withValue(settings, axis, of(axis, Number(found.settings[axis.name]))),
-      found.settings,
+      (settings, axis) => withValue(settings, axis, of(axis, Number(reached.settings[axis.name]))),
+      reached.settings,
     );
   const candidates = [
     onLadder,
@@ -187,5 +187,5 @@ export function tidied(found: Tried, axes: readonly Axis[], tryAt: Try): Tried {
     const tried = tryAt(rounded(of));
     if (holds(tried, all)) return tried;
   }
-  return found;
+  return reached;
 }

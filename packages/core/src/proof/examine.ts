@@ -172,8 +172,8 @@ function findingsIn(path: string, work: () => unknown, before = ''): Finding[] {
 }
 
 function problemOf(work: () => unknown): Problem | undefined {
-  const found = orProblem(work);
-  return found instanceof Problem ? found : undefined;
+  const outcome = orProblem(work);
+  return outcome instanceof Problem ? outcome : undefined;
 }
 
 function findingOf(path: string, { message, at }: Problem, before = ''): Finding {

@@ -39,9 +39,9 @@ export function mapOf(
   const known = new Map(tried.map((each) => [JSON.stringify(each.settings), each]));
   const held = rows.flatMap((row) =>
     columns.map((column) => {
-      const own = { ...at, [first!.name]: String(column), ...(second ? { [second.name]: String(row) } : {}) };
-      const found = known.get(JSON.stringify(own)) ?? tryAt(own);
-      return found.stable ? found.held.filter(Boolean).length : -1;
+      const settings = { ...at, [first!.name]: String(column), ...(second ? { [second.name]: String(row) } : {}) };
+      const tried = known.get(JSON.stringify(settings)) ?? tryAt(settings);
+      return tried.stable ? tried.held.filter(Boolean).length : -1;
     }),
   );
   const share = held.filter((number) => number === nails).length / held.length;

@@ -56,18 +56,18 @@ export function* searchSettings(searched: Searched, models: readonly Model[]): G
       if (k % 40 === 0) yield (index + k / points.length) / models.length;
     }
     const holding = grid.filter(isFound);
-    const found = holding.length > 0 ? central(holding, axes) : improved(searched.way, grid, axes, tryAt);
-    if (isFound(found)) good = [found.settings, ...holding.map(({ settings }) => settings)].slice(0, 40);
-    const conflicts = isFound(found) ? [] : conflictsIn([found, ...grid], axes, tryAt, all, sets);
+    const reached = holding.length > 0 ? central(holding, axes) : improved(searched.way, grid, axes, tryAt);
+    if (isFound(reached)) good = [reached.settings, ...holding.map(({ settings }) => settings)].slice(0, 40);
+    const conflicts = isFound(reached) ? [] : conflictsIn([reached, ...grid], axes, tryAt, all, sets);
     draws.push({
-      settings: isFound(found) ? found.settings : null,
-      best: Math.max(...[found, ...grid].map(({ held }) => held.filter(Boolean).length)),
+      settings: isFound(reached) ? reached.settings : null,
+      best: Math.max(...[reached, ...grid].map(({ held }) => held.filter(Boolean).length)),
       conflicts: conflicts.map((set) => set.map((k) => nails[k]!)),
     });
     deceiving ??= grid.find(({ deceived }) => deceived)?.settings ?? null;
-    const at = isFound(found) ? found.settings : leastViolating(grid).settings;
+    const at = isFound(reached) ? reached.settings : leastViolating(grid).settings;
     const whole = map ?? mapOf(axes, nails.length, at, tryAt, grid);
-    map ??= isFound(found) ? closeTo(at, whole, (near) => mapOf(near, nails.length, at, tryAt, [])) : whole;
+    map ??= isFound(reached) ? closeTo(at, whole, (near) => mapOf(near, nails.length, at, tryAt, [])) : whole;
   }
   return { nails, draws, map: map!, conflicts: sets.map((set) => set.map((k) => nails[k]!)), deceiving };
 }
@@ -86,8 +86,8 @@ function central(holding: readonly Tried[], axes: readonly Axis[]): Tried {
 function improved(way: 'descent' | 'halving', grid: readonly Tried[], axes: readonly Axis[], tryAt: Try): Tried {
   if (way === 'halving') return halved(grid, axes, tryAt);
   const all = grid[0]!.held.map((_, k) => k);
-  const found = descend(grid, axes, tryAt, all);
-  return isFound(found) ? tidied(found, axes, tryAt) : found;
+  const reached = descend(grid, axes, tryAt, all);
+  return isFound(reached) ? tidied(reached, axes, tryAt) : reached;
 }
 
 /** The best points of the grid, each improved by coordinate steps that halve when none helps. */
@@ -133,9 +133,9 @@ function conflictsIn(
   const others: Tried[] = [];
   const canHold = (set: readonly number[]): boolean => {
     if (pool.some((each) => holds(each, set))) return true;
-    const found = descend(pool, axes, tryAt, set);
-    pool.push(found);
-    if (holds(found, set)) return true;
+    const reached = descend(pool, axes, tryAt, set);
+    pool.push(reached);
+    if (holds(reached, set)) return true;
     // Before anything is said, once more from places that the grid does not have.
     if (others.length === 0) others.push(...[...scatteredOver(axes, 150), ...nearLowEnds(axes, 400)].map(tryAt));
     const again = others.find((each) => holds(each, set)) ?? descend(others, axes, tryAt, set);
@@ -148,14 +148,14 @@ function conflictsIn(
     return known ?? set;
   };
   const alone = all.filter((index) => !canHold([index]));
-  const found = alone.map((index) => named([index]));
+  const conflicts = alone.map((index) => named([index]));
   let rest = all.filter((index) => !alone.includes(index));
-  if (rest.length < 2 || canHold(rest)) return found;
+  if (rest.length < 2 || canHold(rest)) return conflicts;
   const before = sets.find((set) => set.length > 1 && set.every((index) => rest.includes(index)) && !canHold(set));
-  if (before) return [...found, before];
+  if (before) return [...conflicts, before];
   for (const index of rest) {
     const without = rest.filter((other) => other !== index);
     if (without.length > 1 && !canHold(without)) rest = without;
   }
-  return [...found, named(rest)];
+  return [...conflicts, named(rest)];
 }

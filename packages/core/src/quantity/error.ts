@@ -27,20 +27,20 @@ export const errorQuantities = {
     label: 'Integral of |e|',
     short: 'Integral of |e|',
     definition: 'The error without sign, summed over all time; infinite when an offset stays.',
-    read: (of) => integralOf(of, 'absolute'),
+    read: (subject) => integralOf(subject, 'absolute'),
   },
   integralSquared: {
     ...integral,
     label: 'Integral of e²',
     short: 'Integral of e²',
     definition: 'The squared error, summed over all time; infinite when an offset stays.',
-    read: (of) => integralOf(of, 'squared'),
+    read: (subject) => integralOf(subject, 'squared'),
   },
   integralTimeWeighted: {
     ...integral,
     label: 'Integral of t·|e|',
     short: 'Integral of t·|e|',
     definition: 'The error without sign times the time, summed over all time; infinite when an offset stays.',
-    read: (of) => integralOf(of, 'timeWeighted'),
+    read: (subject) => integralOf(subject, 'timeWeighted'),
   },
 } satisfies Partial<Record<QuantityName, Quantity>>;

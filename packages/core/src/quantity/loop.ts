@@ -20,8 +20,8 @@ const withoutSign = (value: number | null): number | null => (value === null ? n
 function decidingGain({ margins }: Subject): { omega: number; gain: number } | null {
   if (!margins.closedLoopStable) return null;
   let deciding = { omega: NaN, gain: Infinity };
-  for (const found of margins.gainMargins) {
-    if (Math.abs(Math.log(found.gain)) < Math.abs(Math.log(deciding.gain))) deciding = found;
+  for (const margin of margins.gainMargins) {
+    if (Math.abs(Math.log(margin.gain)) < Math.abs(Math.log(deciding.gain))) deciding = margin;
   }
   return deciding;
 }
@@ -29,14 +29,14 @@ function decidingGain({ margins }: Subject): { omega: number; gain: number } | n
 function decidingPhase({ margins }: Subject): { omega: number; degrees: number } | null {
   if (!margins.closedLoopStable) return null;
   let deciding = { omega: NaN, degrees: Infinity };
-  for (const found of margins.phaseMargins) {
-    if (Math.abs(found.degrees) < Math.abs(deciding.degrees)) deciding = found;
+  for (const margin of margins.phaseMargins) {
+    if (Math.abs(margin.degrees) < Math.abs(deciding.degrees)) deciding = margin;
   }
   return deciding;
 }
 
-const omegaOf = (found: { omega: number } | null): number | null =>
-  found && Number.isFinite(found.omega) ? found.omega : null;
+const omegaOf = (margin: { omega: number } | null): number | null =>
+  margin && Number.isFinite(margin.omega) ? margin.omega : null;
 
 /** What is read off the open loop L, with unity feedback around it. */
 export const loopQuantities = {
@@ -92,7 +92,7 @@ export const loopQuantities = {
     short: 'Gain margin',
     definition: 'The factor on the loop gain, nearest to 1, that makes the loop unstable.',
     usualLimit: 2,
-    read: (of) => decidingGain(of)?.gain ?? null,
+    read: (subject) => decidingGain(subject)?.gain ?? null,
   },
   gainMarginDb: {
     ...margin,
@@ -103,8 +103,8 @@ export const loopQuantities = {
     excess: 'dB too high',
     lack: 'dB too low',
     usualLimit: 6,
-    read(of) {
-      const gain = decidingGain(of)?.gain;
+    read(subject) {
+      const gain = decidingGain(subject)?.gain;
       return gain === undefined ? null : 20 * Math.log10(gain);
     },
   },
@@ -117,7 +117,7 @@ export const loopQuantities = {
     excess: '° too large',
     lack: '° too small',
     usualLimit: 45,
-    read: (of) => decidingPhase(of)?.degrees ?? null,
+    read: (subject) => decidingPhase(subject)?.degrees ?? null,
   },
   delayMargin: {
     ...margin,
@@ -137,7 +137,7 @@ export const loopQuantities = {
     definition: 'The frequency at which the phase margin is read: |L| = 1.',
     unit: 'rad/s',
     usualLimit: 5,
-    read: (of) => omegaOf(decidingPhase(of)),
+    read: (subject) => omegaOf(decidingPhase(subject)),
   },
   phaseCrossover: {
     ...margin,
@@ -146,7 +146,7 @@ export const loopQuantities = {
     definition: 'The frequency at which the gain margin is read: L is real and negative.',
     unit: 'rad/s',
     usualLimit: 5,
-    read: (of) => omegaOf(decidingGain(of)),
+    read: (subject) => omegaOf(decidingGain(subject)),
   },
   sensitivityPeak: {
     ...loop,

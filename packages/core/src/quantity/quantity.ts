@@ -24,5 +24,5 @@ export interface Quantity {
   readonly usualRelation: 'atMost' | 'atLeast';
   readonly usualLimit: number;
   /** Null when the system does not have it; infinite where it is. */
-  read(of: Subject): number | null;
+  read(subject: Subject): number | null;
 }

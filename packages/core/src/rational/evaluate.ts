@@ -12,7 +12,7 @@ export interface Algebra<Value> {
   name(name: string, at: number): Value;
   exponential(exponent: Tree, at: number): Value;
   add(left: Value, right: Value, at: number): Value;
-  negate(of: Value): Value;
+  negate(operand: Value): Value;
   multiply(left: Value, right: Value, at: number): Value;
   /**
    * left/right; refuses zero. Poles that both have are those of one system that stands in both, as in G/(1 + G·H): they
@@ -20,15 +20,15 @@ export interface Algebra<Value> {
    */
   divide(left: Value, right: Value, at: number): Value;
   /** 1/of; refuses zero. */
-  invert(of: Value, at: number): Value;
+  invert(operand: Value, at: number): Value;
   power(base: Value, exponent: number, at: number): Value;
   /** The value as a number, when it is one. */
-  number(of: Value): Rational | null;
+  number(operand: Value): Rational | null;
 }
 
 /** The value of an expression. @throws Problem as the algebra does, and `exponent` for a power that is no small whole number. */
 export function evaluate<Value>(tree: Tree, algebra: Algebra<Value>): Value {
-  const value = (of: Tree): Value => evaluate(of, algebra);
+  const value = (tree: Tree): Value => evaluate(tree, algebra);
   switch (tree.kind) {
     case 'number':
       return algebra.constant(rationalFromDecimal(tree.text));

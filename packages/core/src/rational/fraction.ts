@@ -109,7 +109,7 @@ export function fractionAlgebra(bindings: Bindings): Algebra<Fraction> {
       throw new Problem('deadTime', 'Dead time cannot be used here: only powers of s.', at);
     },
     add: (left, right, at) => checked(addFractions(left, right), at),
-    negate: (of) => ({ numerator: negate(of.numerator), denominator: of.denominator }),
+    negate: (fraction) => ({ numerator: negate(fraction.numerator), denominator: fraction.denominator }),
     multiply: (left, right, at) => checked(multiplyFractions(left, right), at),
     divide(left, right, at) {
       if (isZero(right.numerator)) throw new Problem('divisionByZero', 'What stands below this line is zero.', at);
@@ -122,13 +122,13 @@ export function fractionAlgebra(bindings: Bindings): Algebra<Fraction> {
         at,
       );
     },
-    invert(of, at) {
-      if (isZero(of.numerator)) throw new Problem('divisionByZero', 'What stands below this line is zero.', at);
-      return { numerator: of.denominator, denominator: of.numerator };
+    invert(fraction, at) {
+      if (isZero(fraction.numerator)) throw new Problem('divisionByZero', 'What stands below this line is zero.', at);
+      return { numerator: fraction.denominator, denominator: fraction.numerator };
     },
     power: raise,
-    number(of) {
-      const value = lowestTerms(of);
+    number(fraction) {
+      const value = lowestTerms(fraction);
       return degree(value.denominator) === 0 && degree(value.numerator) < 1 ? coefficient(value.numerator, 0) : null;
     },
   };

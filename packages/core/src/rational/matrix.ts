@@ -107,9 +107,9 @@ function echelon(given: WholeMatrix['rows']): { rows: bigint[][]; pivots: number
   let before = 1n;
   for (let column = 0; column < (rows[0]?.length ?? 0) && pivots.length < rows.length; column++) {
     const top = pivots.length;
-    const found = rows.findIndex((row, k) => k >= top && row[column] !== 0n);
-    if (found < 0) continue;
-    [rows[top], rows[found]] = [rows[found]!, rows[top]!];
+    const lead = rows.findIndex((row, k) => k >= top && row[column] !== 0n);
+    if (lead < 0) continue;
+    [rows[top], rows[lead]] = [rows[lead]!, rows[top]!];
     const pivot = rows[top][column]!;
     for (let k = top + 1; k < rows.length; k++) {
       const factor = rows[k]![column]!;

@@ -72,20 +72,20 @@ export function solveModulo(rows: number[][]): number | null {
 
 /** Rank of a matrix modulo the prime; the matrix is used up. */
 export function rankModulo(rows: number[][]): number {
-  let found = 0;
-  for (let column = 0; column < (rows[0]?.length ?? 0) && found < rows.length; column++) {
-    const pivot = rows.findIndex((row, k) => k >= found && row[column] !== 0);
+  let rank = 0;
+  for (let column = 0; column < (rows[0]?.length ?? 0) && rank < rows.length; column++) {
+    const pivot = rows.findIndex((row, k) => k >= rank && row[column] !== 0);
     if (pivot < 0) continue;
-    [rows[found], rows[pivot]] = [rows[pivot]!, rows[found]!];
-    const top = rows[found]!;
+    [rows[rank], rows[pivot]] = [rows[pivot]!, rows[rank]!];
+    const top = rows[rank]!;
     const inverse = inverseModulo(top[column]!);
-    for (let k = found + 1; k < rows.length; k++) {
+    for (let k = rank + 1; k < rows.length; k++) {
       const row = rows[k]!;
       const factor = (row[column]! * inverse) % prime;
       if (factor === 0) continue;
       for (let j = column; j < row.length; j++) row[j] = (row[j]! + (prime - factor) * top[j]!) % prime;
     }
-    found += 1;
+    rank += 1;
   }
-  return found;
+  return rank;
 }

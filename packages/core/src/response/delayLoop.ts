@@ -29,14 +29,14 @@ export interface DelayRun {
 export function delayRun(written: Transfer, power: 0 | 1 | 2): DelayRun {
   const unit = timeUnitOf(written.denominator);
   const transfer = inTimeUnit(written, unit);
-  const [own, ...loops] = transfer.denominator;
-  const order = degree(own!.polynomial);
+  const [undelayed, ...loops] = transfer.denominator;
+  const order = degree(undelayed!.polynomial);
   if (highestDegree(transfer.numerator) > order || highestDegree(loops) > order) {
     throw new Problem('improper', 'More zeros than poles: this cannot be built or simulated.');
   }
   const inputs = transfer.numerator.map(({ delay, polynomial }) => ({ delay: rationalToNumber(delay), polynomial }));
   const pasts = loops.map(({ delay, polynomial }) => ({ delay: rationalToNumber(delay), polynomial }));
-  const { a, column } = observerForm(own!.polynomial);
+  const { a, column } = observerForm(undelayed!.polynomial);
   const columns = [
     ...inputs.map(({ polynomial }) => column(polynomial, 1)),
     ...pasts.map(({ polynomial }) => column(polynomial, -1)),
@@ -116,7 +116,7 @@ export function settledMotion(written: Transfer, finalValue: number): Motion {
  */
 export function observerForm(p: Polynomial): {
   a: number[][];
-  column: (of: Polynomial, sign: 1 | -1) => { states: number[]; direct: number };
+  column: (polynomial: Polynomial, sign: 1 | -1) => { states: number[]; direct: number };
 } {
   const n = degree(p);
   const lead = coefficient(p, n);
@@ -124,7 +124,8 @@ export function observerForm(p: Polynomial): {
   const nonzero = sizes.filter((size) => size > 0);
   const pace =
     nonzero.length > 0 ? Math.exp(nonzero.reduce((sum, size) => sum + Math.log(size), 0) / nonzero.length) : 1;
-  const monic = (of: Polynomial, k: number): number => rationalToNumber(coefficient(of, k)) / rationalToNumber(lead);
+  const monic = (polynomial: Polynomial, k: number): number =>
+    rationalToNumber(coefficient(polynomial, k)) / rationalToNumber(lead);
   const a = Array.from({ length: n }, (_, i) => {
     const row = new Array<number>(n).fill(0);
     row[0] = -monic(p, n - 1 - i) / pace ** i;
@@ -133,9 +134,9 @@ export function observerForm(p: Polynomial): {
   });
   return {
     a,
-    column(of, sign) {
-      const direct = sign * monic(of, n);
-      const states = a.map((_, i) => (sign * monic(of, n - 1 - i)) / pace ** i + a[i]![0]! * direct);
+    column(polynomial, sign) {
+      const direct = sign * monic(polynomial, n);
+      const states = a.map((_, i) => (sign * monic(polynomial, n - 1 - i)) / pace ** i + a[i]![0]! * direct);
       return { states, direct };
     },
   };
@@ -150,19 +151,19 @@ const smoothEnough = 8;
  * loop's delays; each pass through the loop smooths by its own number of orders.
  */
 function kinks(starts: readonly number[], loops: readonly { delay: number; smoothing: number }[]): number[] {
-  const found = new Map<string, number>();
+  const jumps = new Map<string, number>();
   let current = starts.map((time) => ({ time, order: 0 }));
-  while (current.length > 0 && found.size < mostKinks) {
+  while (current.length > 0 && jumps.size < mostKinks) {
     const next: typeof current = [];
     for (const { time, order } of current.sort((a, b) => a.time - b.time)) {
       const key = time.toPrecision(12);
-      if (found.has(key) || found.size >= mostKinks) continue;
-      found.set(key, time);
+      if (jumps.has(key) || jumps.size >= mostKinks) continue;
+      jumps.set(key, time);
       for (const { delay, smoothing } of loops) {
         if (order + smoothing <= smoothEnough) next.push({ time: time + delay, order: order + smoothing });
       }
     }
     current = next;
   }
-  return [...found.values()].filter((time) => time > 0).sort((a, b) => a - b);
+  return [...jumps.values()].filter((time) => time > 0).sort((a, b) => a - b);
 }

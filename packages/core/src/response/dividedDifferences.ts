@@ -16,9 +16,9 @@ const taylorTerms = 18;
 export function dividedDifferenceMotion(gain: number, zeros: readonly Root[], poles: readonly Root[]): Motion {
   // In the unit of time in which the fastest pole is near 1, so that nothing depends on the scale of time.
   const rate = powerOfTwo(Math.max(...poles.map(magnitude)) || 1);
-  const inUnit = (found: readonly Root[]): Root[] =>
-    found.map(({ re, im, multiplicity }) => ({ re: re / rate, im: im / rate, multiplicity }));
-  const count = (found: readonly Root[]): number => found.reduce((sum, { multiplicity }) => sum + multiplicity, 0);
+  const inUnit = (roots: readonly Root[]): Root[] =>
+    roots.map(({ re, im, multiplicity }) => ({ re: re / rate, im: im / rate, multiplicity }));
+  const count = (roots: readonly Root[]): number => roots.reduce((sum, { multiplicity }) => sum + multiplicity, 0);
   const factor = rate ** (count(zeros) - count(poles) + 1);
   return new StretchedMotion(motionInUnit(gain, inUnit(zeros), inUnit(poles)), 1 / rate, factor);
 }
@@ -44,8 +44,8 @@ function motionInUnit(gain: number, zeros: readonly Root[], poles: readonly Root
   return new BidiagonalMotion(nodes, weights, new Exponentials(nodes));
 }
 
-const spread = (found: readonly Root[]): Complex[] =>
-  found.flatMap((root) => Array.from({ length: root.multiplicity }, () => complex(root.re, root.im)));
+const spread = (roots: readonly Root[]): Complex[] =>
+  roots.flatMap((root) => Array.from({ length: root.multiplicity }, () => complex(root.re, root.im)));
 
 /** Integrators in front, so that what follows them is known to settle. */
 const originFirst = (nodes: readonly Complex[]): Complex[] => {

@@ -45,9 +45,9 @@ export function errorIntegrals(error: Transfer): ErrorIntegrals | null {
  * @throws Problem `improper` when the response starts with an impulse.
  */
 export function peakOfResponse(transfer: Transfer): { value: number; time: number } | null {
-  const found = settlingMotion(transfer);
-  if (!found) return null;
-  return peakOfMotion(found.motion, found.finalValue);
+  const settling = settlingMotion(transfer);
+  if (!settling) return null;
+  return peakOfMotion(settling.motion, settling.finalValue);
 }
 
 /** The largest |value| of a motion that tends to the final value. */

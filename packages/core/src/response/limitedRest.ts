@@ -114,9 +114,9 @@ class Tail {
   private of(output: number): { motion: Motion; finalValue: number } {
     const known = this.motions.get(output);
     if (known) return known;
-    const found = this.effort === null ? this.free(output) : this.atLimit(output);
-    this.motions.set(output, found);
-    return found;
+    const rest = this.effort === null ? this.free(output) : this.atLimit(output);
+    this.motions.set(output, rest);
+    return rest;
   }
 
   private free(output: number): { motion: Motion; finalValue: number } {

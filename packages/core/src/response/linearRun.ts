@@ -227,15 +227,15 @@ export class LinearRun {
     const end = share === 1 ? to : this.done + share * length;
     outputs.forEach((powers, k) => {
       let factor = 1;
-      const own = powers.map((value) => {
+      const scaled = powers.map((value) => {
         const result = value * factor;
         factor *= share;
         return result;
       });
-      this.outputs[k]!.push({ from: this.done, to: end, powers: own });
+      this.outputs[k]!.push({ from: this.done, to: end, powers: scaled });
       let last = 0;
-      for (const value of own) last += value;
-      this.scales[k] = Math.max(this.scales[k]!, Math.abs(own[0]!), Math.abs(last));
+      for (const value of scaled) last += value;
+      this.scales[k] = Math.max(this.scales[k]!, Math.abs(scaled[0]!), Math.abs(last));
     });
     this.current = share === 1 ? states[stages]! : interpolated(states, share);
     this.done = end;

@@ -63,8 +63,8 @@ export function measuresOf(system: System, motion: Motion = stepResponse(system)
 
 /** Measures of the unit step response of a transfer, dead times included. @throws Problem as `respond`. */
 export function measuresOfTransfer(transfer: Transfer): Measures {
-  const found = settlingMotion(transfer);
-  return found ? measuresOfMotion(found.motion, found.finalValue) : noMeasures;
+  const settling = settlingMotion(transfer);
+  return settling ? measuresOfMotion(settling.motion, settling.finalValue) : noMeasures;
 }
 
 /** Measures of a motion that tends to the final value. */

@@ -28,7 +28,7 @@ export const inverseTransform = (fraction: Fraction): Motion => integratedMotion
 export function integratedMotion({ gain, zeros, poles }: System, integrators: number): Motion {
   if (gain === 0) return modalMotion(0, [], []).motion;
   const isOrigin = ({ re, im }: Root): boolean => re === 0 && im === 0;
-  const count = (found: readonly Root[]): number => found.find(isOrigin)?.multiplicity ?? 0;
+  const count = (roots: readonly Root[]): number => roots.find(isOrigin)?.multiplicity ?? 0;
   const atOrigin = integrators + count(poles) - count(zeros);
   const ownPoles: Root[] = poles.filter((pole) => !isOrigin(pole));
   const ownZeros: Root[] = zeros.filter((zero) => !isOrigin(zero));

@@ -79,9 +79,9 @@ function inputOf(drive: Exclude<SheetDrive, { kind: 'typed' | 'sine' | 'none' }>
     case 'step':
       return { kind: 'levels', from: drive.from, to: drive.to, at: drive.at };
     case 'data': {
-      const found = data.find(({ name }) => name === drive.name);
-      if (!found || !isOverTime(found)) throw new Problem('query', `There is no table “${drive.name}” over time.`);
-      return { kind: 'samples', times: found.times, values: found.values };
+      const series = data.find(({ name }) => name === drive.name);
+      if (!series || !isOverTime(series)) throw new Problem('query', `There is no table “${drive.name}” over time.`);
+      return { kind: 'samples', times: series.times, values: series.values };
     }
     default:
       return { kind: drive.kind, amplitude: drive.size, at: drive.at };
@@ -134,23 +134,23 @@ interface Point {
 /** The two sides of the steepest place between two points, and the way to it. */
 function closeIn(from: Point, to: Point, at: (time: number) => number, until: number): Point[] {
   let [low, high] = [from, to];
-  const found: Point[] = [];
+  const points: Point[] = [];
   while (high.time - low.time > 1e-9 * until) {
     const time = (low.time + high.time) / 2;
     const middle = { time, value: at(time) };
-    found.push(middle);
+    points.push(middle);
     if (Math.abs(middle.value - low.value) > Math.abs(high.value - middle.value)) high = middle;
     else low = middle;
   }
-  return found.sort((a, b) => a.time - b.time);
+  return points.sort((a, b) => a.time - b.time);
 }
 
 /** A drive as a line to be drawn; empty for an impulse, and where nothing drives. */
 export function driveLine(drive: SheetDrive, around: Around, until: number): Point[] {
   if (drive.kind === 'none' || drive.kind === 'impulse') return [];
   if (drive.kind === 'data') {
-    const found = around.data.find(({ name }) => name === drive.name);
-    return found && isOverTime(found) ? found.times.map((time, k) => ({ time, value: found.values[k]! })) : [];
+    const series = around.data.find(({ name }) => name === drive.name);
+    return series && isOverTime(series) ? series.times.map((time, k) => ({ time, value: series.values[k]! })) : [];
   }
   if (drive.kind === 'typed' || drive.kind === 'sine') {
     const { kind: _, times, values } = samplesOf(signalOf(drive, around), until) as Extract<Input, { kind: 'samples' }>;

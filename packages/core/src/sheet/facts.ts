@@ -57,8 +57,8 @@ function limitedMeasures({ loop, signal }: LimitedSystem, transfer: Transfer): M
   const linear = orProblem(() => measuresOfTransfer(transfer));
   const horizon = 4 * ((linear instanceof Problem ? null : linear.settlingTime) ?? 10);
   const signals = limitedLoop({ ...loop, reference: { kind: 'step' }, horizon });
-  const found = isStable(transfer) ? signals.settled()?.[signal] : undefined;
-  return found ? measuresOfMotion(found.motion, found.finalValue) : noMeasures;
+  const settled = isStable(transfer) ? signals.settled()?.[signal] : undefined;
+  return settled ? measuresOfMotion(settled.motion, settled.finalValue) : noMeasures;
 }
 
 /** The ways in which a system is written, as LaTeX, without dead time. */

@@ -51,8 +51,8 @@ interface Known {
 export const numbersOf = (lines: readonly SheetLine[], read: readonly ReadLine[]): Map<string, number> =>
   new Map(
     lines.flatMap(({ name }, k) => {
-      const found = read[k];
-      return found?.kind === 'numbers' && found.values[0] !== undefined ? [[name, found.values[0]] as const] : [];
+      const line = read[k];
+      return line?.kind === 'numbers' && line.values[0] !== undefined ? [[name, line.values[0]] as const] : [];
     }),
   );
 
@@ -110,8 +110,8 @@ function readAfter(before: Reading, lines: readonly SheetLine[]): Reading {
   const readOne = (line: SheetLine, k: number): ReadLine => {
     const old = before.read[k];
     if (old && isUnchanged(line, k, old)) {
-      const [own, numbers] = [before.known.get(line.name), before.values.get(line.name)];
-      if (own && hasName(old)) known.set(line.name, own);
+      const [earlier, numbers] = [before.known.get(line.name), before.values.get(line.name)];
+      if (earlier && hasName(old)) known.set(line.name, earlier);
       if (numbers && hasName(old)) values.set(line.name, numbers);
       return old;
     }
@@ -129,9 +129,9 @@ function readLine(line: SheetLine, known: Map<string, Known>, values: Map<string
   if (isPlant(line.text)) return readPlant(line, known, values);
   const text = withCoefficients(line.text);
   if (text.includes(';')) return severalValues(name, text, known, values);
-  const own = membersOf(text, known);
-  const { over, of } = own;
-  known.set(name, own);
+  const meaning = membersOf(text, known);
+  const { over, of } = meaning;
+  known.set(name, meaning);
   const constants = of.map(constantOf);
   if (over === null && constants[0]) return { kind: 'numbers', values: [rationalToNumber(constants[0])] };
   const at = over === null ? [] : (values.get(over) ?? []);
@@ -149,8 +149,8 @@ function readPlant(
   const plants = scopes.map((scope) => plantOf(text, scope));
   const plant = must(plants[0]);
   const from = asked !== undefined && (asked === '' || plant.inputs.includes(asked)) ? asked : must(plant.inputs[0]);
-  const found = wanted.filter((probe) => plant.signals.includes(probe));
-  const probes = found.length > 0 ? found : plant.usual;
+  const wantedHere = wanted.filter((probe) => plant.signals.includes(probe));
+  const probes = wantedHere.length > 0 ? wantedHere : plant.usual;
   const at = over === null ? [] : (values.get(over) ?? []);
   const members = plants.flatMap((each, k) =>
     probes.map((probe): Member => {
@@ -195,8 +195,8 @@ function severalValues(
   }
   const uses: string[] = [];
   const of = texts.map((each) => {
-    const { over, of: members, ...own } = membersOf(each, known);
-    uses.push(...own.uses);
+    const { over, of: members, ...reading } = membersOf(each, known);
+    uses.push(...reading.uses);
     const [first] = members;
     if (over !== null || !first || !constantOf(first)) {
       throw new Problem('notANumber', 'Several values are numbers, separated by semicolons.');

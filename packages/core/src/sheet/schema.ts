@@ -16,6 +16,16 @@ const line = Type.Object({
   panes: Type.Optional(Type.Enum([...linePanes], { default: 'all' })),
   from: Type.Optional(Type.String({ maxLength: 40, description: 'The input that is driven; empty for all together.' })),
   probes: Type.Optional(Type.Array(signal, { maxItems: sheetLimits.probes, description: 'The signals looked at.' })),
+  groups: Type.Optional(
+    Type.Array(
+      Type.Object({
+        name: Type.String({ minLength: 1, maxLength: sheetLimits.groupName }),
+        signals: Type.Array(signal, { maxItems: sheetLimits.grouped }),
+        closed: Type.Optional(Type.Boolean({ default: false, description: 'Drawn as one block.' })),
+      }),
+      { maxItems: sheetLimits.groups, description: 'Equations that belong together, by the signals on their left.' },
+    ),
+  ),
 });
 
 const drive = Type.Object({

@@ -1,3 +1,4 @@
+import type { DiagramGroup } from '../diagram/groups.js';
 import { Problem } from '../expression/problem.js';
 import { type QuantityName, quantityNames } from '../quantity/names.js';
 
@@ -30,6 +31,8 @@ export interface SheetLine {
   readonly from?: string;
   /** Of equations and states: the signals that are looked at. */
   readonly probes?: readonly string[];
+  /** Of equations: those that belong together, framed in the drawing or closed to one block. */
+  readonly groups?: readonly DiagramGroup[];
 }
 
 /** Every pane, those over time with the s-plane, or those over frequency. */
@@ -78,7 +81,7 @@ export type SheetData =
 /** How much a sheet can hold. */
 export const sheetLimits = {
   ...{ lines: 20, name: 12, text: 2000, title: 80, members: 8 },
-  ...{ drives: 3, initial: 20, nails: 6, data: 2, rows: 1000, probes: 6 },
+  ...{ drives: 3, initial: 20, nails: 6, data: 2, rows: 1000, probes: 6, groups: 6, groupName: 16, grouped: 40 },
 } as const;
 
 export const unitDrive: SheetDrive = { kind: 'step', from: 0, to: 1, at: 0 };
@@ -90,16 +93,16 @@ export const emptySheet: Sheet = {
 };
 
 const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null;
-const isText = (of: unknown, most: number): of is string => typeof of === 'string' && of.length <= most;
-const isNumber = (of: unknown, low = -1e9, high = 1e9): of is number =>
-  typeof of === 'number' && of >= low && of <= high;
+const isText = (value: unknown, most: number): value is string => typeof value === 'string' && value.length <= most;
+const isNumber = (value: unknown, low = -1e9, high = 1e9): value is number =>
+  typeof value === 'number' && value >= low && value <= high;
 
 function refuse(message: string): never {
   throw new Problem('exercise', message);
 }
 
 /** A list of up to so many. */
-function listOf<Of>(value: unknown, most: number, what: string, each: (of: unknown, number: number) => Of): Of[] {
+function listOf<Of>(value: unknown, most: number, what: string, each: (value: unknown, number: number) => Of): Of[] {
   if (!Array.isArray(value) || value.length > most) return refuse(`It has no list of up to ${most} ${what}.`);
   return value.map((of, k) => each(of, k + 1));
 }
@@ -115,8 +118,8 @@ export function sheetFrom(value: unknown): Sheet {
     ...{ format: 1, title, time, unit: timeUnits.find((each) => each === value['unit']) ?? 's' },
     lines: listOf(lines, sheetLimits.lines, 'lines', lineFrom),
     drives: drivesFrom(value),
-    initial: listOf(initial, sheetLimits.initial, 'initial values', (of, k) =>
-      isNumber(of) ? of : refuse(`Its initial value ${k} is no number.`),
+    initial: listOf(initial, sheetLimits.initial, 'initial values', (value, k) =>
+      isNumber(value) ? value : refuse(`Its initial value ${k} is no number.`),
     ),
     panes: Array.isArray(panes) ? sheetPanes.filter((pane) => panes.includes(pane)) : emptySheet.panes,
     nails: listOf(nails, sheetLimits.nails, 'nails', nailFrom),
@@ -125,17 +128,28 @@ export function sheetFrom(value: unknown): Sheet {
 }
 
 function lineFrom(line: unknown, number: number): SheetLine {
-  const { name, text, drawn = true, panes, from, probes } = isObject(line) ? line : {};
+  const { name, text, drawn = true, panes, from, probes, groups } = isObject(line) ? line : {};
   if (!isText(name, sheetLimits.name) || !isText(text, sheetLimits.text)) {
     return refuse(`Its line ${number} has no name and text, or too long ones.`);
   }
-  const isProbe = (of: unknown): of is string => isText(of, 40);
+  const isProbe = (value: unknown): value is string => isText(value, 40);
   return {
     ...{ name, text, drawn: drawn === true, panes: linePanes.find((each) => each === panes) ?? 'all' },
     ...(isText(from, 40) ? { from } : {}),
     ...(Array.isArray(probes) && probes.every(isProbe) ? { probes: probes.slice(0, sheetLimits.probes) } : {}),
+    ...(groups === undefined ? {} : { groups: groupsFrom(groups, number) }),
   };
 }
+
+const groupsFrom = (groups: unknown, line: number): DiagramGroup[] =>
+  listOf(groups, sheetLimits.groups, `groups in line ${line}`, (group) => {
+    const { name, signals, closed = false } = isObject(group) ? group : {};
+    if (!isText(name, sheetLimits.groupName) || !name) return refuse(`A group of its line ${line} has no name.`);
+    const listed = listOf(signals, sheetLimits.grouped, `signals in the group ${name}`, (signal) =>
+      isText(signal, 40) ? signal : refuse(`A signal of the group ${name} has no name.`),
+    );
+    return { name, signals: listed, closed: closed === true };
+  });
 
 /** Sheets of before have one input of four kinds, with its size. */
 function drivesFrom({ drives, input = 'step', size = 1, at = 0 }: Record<string, unknown>): SheetDrive[] {
@@ -183,8 +197,8 @@ function nailFrom(nail: unknown, number: number): SheetNail {
 
 function dataFrom(data: unknown, number: number): SheetData {
   const { name, times, values, omegas, magnitudesDb, phasesDegrees } = isObject(data) ? data : {};
-  const numbers = (of: unknown): number[] =>
-    listOf(of, sheetLimits.rows, `numbers in its measured table ${number}`, (each) =>
+  const numbers = (value: unknown): number[] =>
+    listOf(value, sheetLimits.rows, `numbers in its measured table ${number}`, (each) =>
       isNumber(each, -1e12, 1e12) ? each : refuse(`Its measured table ${number} holds something that is no number.`),
     );
   const rising = (of: readonly number[], least: number) =>

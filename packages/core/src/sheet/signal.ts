@@ -53,30 +53,30 @@ export function readSignal(text: string, numbers: ReadonlyMap<string, number> = 
 
 /** The value of a signal at a time in seconds. */
 export function signalAt({ tree, numbers }: Pick<Signal, 'tree' | 'numbers'>, time: number): number {
-  const value = (of: Tree): number => {
-    switch (of.kind) {
+  const value = (tree: Tree): number => {
+    switch (tree.kind) {
       case 'number':
-        return Number(of.text);
+        return Number(tree.text);
       case 'name':
-        return of.name === 't' ? time : (numbers.get(of.name) ?? Math.PI);
+        return tree.name === 't' ? time : (numbers.get(tree.name) ?? Math.PI);
       case 'negative':
-        return -value(of.of);
+        return -value(tree.of);
       case 'sum':
-        return value(of.left) + value(of.right);
+        return value(tree.left) + value(tree.right);
       case 'difference':
-        return value(of.left) - value(of.right);
+        return value(tree.left) - value(tree.right);
       case 'product':
-        return value(of.left) * value(of.right);
+        return value(tree.left) * value(tree.right);
       case 'quotient':
-        return value(of.left) / value(of.right);
+        return value(tree.left) / value(tree.right);
       case 'power':
-        return value(of.base) ** value(of.exponent);
+        return value(tree.base) ** value(tree.exponent);
       case 'exponential':
-        return Math.exp(value(of.exponent));
+        return Math.exp(value(tree.exponent));
       case 'call':
-        return of.name === 'step'
-          ? Number(value(argumentOf(of)) >= 0)
-          : (must(functions[of.name]).value([], of.of.map(value)) as number);
+        return tree.name === 'step'
+          ? Number(value(argumentOf(tree)) >= 0)
+          : (must(functions[tree.name]).value([], tree.of.map(value)) as number);
     }
   };
   return value(tree);
@@ -134,32 +134,34 @@ const constant = (value: number): Piece[] => [
 
 /** Null where the function is none of those with a transform of this kind. */
 function piecesOf(tree: Tree, numbers: ReadonlyMap<string, number>): readonly Piece[] | null {
-  const isConstant = (of: Tree): boolean => !namesIn(of).includes('t');
-  const read = (of: Tree): readonly Piece[] | null => {
-    if (isConstant(of)) return constant(signalAt({ tree: of, numbers }, 0));
-    switch (of.kind) {
+  const isConstant = (tree: Tree): boolean => !namesIn(tree).includes('t');
+  const read = (tree: Tree): readonly Piece[] | null => {
+    if (isConstant(tree)) return constant(signalAt({ tree: tree, numbers }, 0));
+    switch (tree.kind) {
       case 'name':
         return [{ at: 0, terms: [{ coefficient: complex(1), power: 1, exponent: zero }] }];
       case 'negative':
-        return multiplied(constant(-1), read(of.of));
+        return multiplied(constant(-1), read(tree.of));
       case 'sum':
-        return added(read(of.left), read(of.right));
+        return added(read(tree.left), read(tree.right));
       case 'difference':
-        return added(read(of.left), multiplied(constant(-1), read(of.right)));
+        return added(read(tree.left), multiplied(constant(-1), read(tree.right)));
       case 'product':
-        return multiplied(read(of.left), read(of.right));
+        return multiplied(read(tree.left), read(tree.right));
       case 'quotient':
-        return isConstant(of.right)
-          ? multiplied(read(of.left), constant(1 / signalAt({ tree: of.right, numbers }, 0)))
+        return isConstant(tree.right)
+          ? multiplied(read(tree.left), constant(1 / signalAt({ tree: tree.right, numbers }, 0)))
           : null;
       case 'power':
-        return isConstant(of.exponent) ? raised(read(of.base), signalAt({ tree: of.exponent, numbers }, 0)) : null;
+        return isConstant(tree.exponent)
+          ? raised(read(tree.base), signalAt({ tree: tree.exponent, numbers }, 0))
+          : null;
       case 'exponential': {
-        const line = lineOf(read(of.exponent));
+        const line = lineOf(read(tree.exponent));
         return line && exponentials([[complex(Math.exp(line.level)), complex(line.slope)]]);
       }
       case 'call':
-        return called(of, read);
+        return called(tree, read);
       default:
         return null;
     }
@@ -171,7 +173,7 @@ function piecesOf(tree: Tree, numbers: ReadonlyMap<string, number>): readonly Pi
 
 function called(
   of: Extract<Tree, { kind: 'call' }>,
-  read: (of: Tree) => readonly Piece[] | null,
+  read: (tree: Tree) => readonly Piece[] | null,
 ): readonly Piece[] | null {
   if (of.name === 'step') argumentOf(of);
   const line = lineOf(of.of.length === 1 ? read(of.of[0]!) : null);

@@ -108,13 +108,13 @@ export function fieldFor(trees: readonly Tree[], definitions: Definitions, work:
  * @throws Problem `deadTime` for a dead time that is not a positive factor times s; `equation` for names that stand for themselves.
  */
 export function fieldsFor(groups: readonly Expressions[], work: number = limits.work): Field[] {
-  const found = groups.map(namesAndExponents);
-  const symbols = ['s', ...[...new Set(found.flatMap(({ names }) => [...names]))].sort()];
+  const used = groups.map(namesAndExponents);
+  const symbols = ['s', ...[...new Set(used.flatMap(({ names }) => [...names]))].sort()];
   const plain = new Ring(symbols, work);
   const deadTimes: DeadTime[] = [];
   groups.forEach(({ definitions }, k) => {
     const algebra = algebraOf(plain, [], definitions);
-    for (const { tree, at } of found[k]!.exponents) {
+    for (const { tree, at } of used[k]!.exponents) {
       for (const [factor, amount] of deadTimeParts(evaluate(tree, algebra), at))
         addDeadTime(deadTimes, factor, amount, at);
     }
@@ -257,19 +257,19 @@ function algebraOf(ring: Ring, deadTimes: readonly DeadTime[], definitions: Defi
       const inverse = algebra.invert({ numerator: right.numerator, denominator: ofLeft }, at);
       return algebra.multiply({ numerator: left.numerator, denominator: ofRight }, inverse, at);
     },
-    invert(of, at) {
-      if (isNothing(of.numerator)) {
+    invert(fraction, at) {
+      if (isNothing(fraction.numerator)) {
         throw new Problem('divisionByZero', 'What stands below this line is zero.', at);
       }
-      return { numerator: of.denominator, denominator: of.numerator };
+      return { numerator: fraction.denominator, denominator: fraction.numerator };
     },
     power({ numerator, denominator }, exponent, at) {
       const degree = Math.max(degreeIn(numerator, 0), degreeIn(denominator, 0));
       if (degree * exponent > limits.degree) throw tooHigh(at);
       return { numerator: powerOf(numerator, exponent), denominator: powerOf(denominator, exponent) };
     },
-    number(of) {
-      const { numerator, denominator } = inLowestTerms(of);
+    number(fraction) {
+      const { numerator, denominator } = inLowestTerms(fraction);
       const [above, below] = [wholeValue(numerator), wholeValue(denominator)];
       return above === null || below === null ? null : rational(above, below);
     },

@@ -129,11 +129,14 @@ export function degreeIn(p: SymbolicPolynomial, symbol: number): number {
 
 /** Coefficients by rising power of a symbol, each a polynomial in the others. */
 export function coefficientsIn(p: SymbolicPolynomial, symbol: number): SymbolicPolynomial[] {
-  const found: Map<string, bigint>[] = Array.from({ length: degreeIn(p, symbol) + 1 }, () => new Map<string, bigint>());
+  const coefficients: Map<string, bigint>[] = Array.from(
+    { length: degreeIn(p, symbol) + 1 },
+    () => new Map<string, bigint>(),
+  );
   for (const [key, c] of p.terms) {
-    found[exponentIn(key, symbol)]!.set(`${key.slice(0, symbol)}\0${key.slice(symbol + 1)}`, c);
+    coefficients[exponentIn(key, symbol)]!.set(`${key.slice(0, symbol)}\0${key.slice(symbol + 1)}`, c);
   }
-  return found.map((terms) => ({ ring: p.ring, terms }));
+  return coefficients.map((terms) => ({ ring: p.ring, terms }));
 }
 
 const leadingKey = (p: SymbolicPolynomial): string => {
@@ -211,9 +214,9 @@ function commonMonomial(keys: readonly string[]): string {
 }
 
 function dropMonomial(p: SymbolicPolynomial): SymbolicPolynomial {
-  const own = commonMonomial([...p.terms.keys()]);
-  if (/^\0*$/.test(own)) return p;
-  return { ring: p.ring, terms: new Map([...p.terms].map(([key, c]) => [keyQuotient(key, own)!, c])) };
+  const common = commonMonomial([...p.terms.keys()]);
+  if (/^\0*$/.test(common)) return p;
+  return { ring: p.ring, terms: new Map([...p.terms].map(([key, c]) => [keyQuotient(key, common)!, c])) };
 }
 
 /** Both primitive and free of monomial factors. */

@@ -57,7 +57,7 @@ function complexAlgebra(names: Transfers): Algebra<Complex> {
     left && right ? real.add(left, right, at) : (left ?? right);
   const product = (left: Transfer | undefined, right: Transfer | undefined, at: number): Transfer | undefined =>
     left && right && real.multiply(left, right, at);
-  const minus = (of: Transfer | undefined): Transfer | undefined => of && real.negate(of);
+  const minus = (transfer: Transfer | undefined): Transfer | undefined => transfer && real.negate(transfer);
 
   const algebra: Algebra<Complex> = {
     constant: (value) => ({ re: real.constant(value) }),
@@ -97,6 +97,6 @@ function complexAlgebra(names: Transfers): Algebra<Complex> {
 }
 
 function firstUnit(tree: Tree, names: Transfers): number {
-  const found = childrenOf(tree).find((child) => holdsUnit(child, names));
-  return found ? firstUnit(found, names) : tree.at;
+  const inner = childrenOf(tree).find((child) => holdsUnit(child, names));
+  return inner ? firstUnit(inner, names) : tree.at;
 }

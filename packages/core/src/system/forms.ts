@@ -30,10 +30,10 @@ export function fractionFromRoots(gain: number, zeros: readonly Complex[], poles
 }
 
 /** The monic polynomial with the given roots, exact. @throws Problem `query` when complex ones do not come in pairs. */
-export function polynomialFromRoots(found: readonly Complex[], name = 'roots'): Polynomial {
-  if (found.length > limits.degree) throw new Problem('degree', `At most ${limits.degree} ${name} are worked out.`);
+export function polynomialFromRoots(roots: readonly Complex[], name = 'roots'): Polynomial {
+  if (roots.length > limits.degree) throw new Problem('degree', `At most ${limits.degree} ${name} are worked out.`);
   let product = one;
-  const rest = [...found];
+  const rest = [...roots];
   while (rest.length > 0) {
     const { re, im } = rest.shift()!;
     const exact = rationalFromNumber(re);

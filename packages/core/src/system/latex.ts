@@ -67,8 +67,8 @@ export function factoredToLatex(fraction: Fraction): string {
 
 /** Gain, zeros and poles: K·Π(s − zero)/Π(s − pole), numbers to five digits, pairs as quadratics. */
 export function gainZeroPoleToLatex({ gain, zeros, poles }: System): string {
-  const part = (found: readonly Root[]): string =>
-    found
+  const part = (roots: readonly Root[]): string =>
+    roots
       .filter(({ im }) => im >= 0)
       .map((root) => raised(monicFactor(root), root.multiplicity))
       .join('');
@@ -80,17 +80,17 @@ export function gainZeroPoleToLatex({ gain, zeros, poles }: System): string {
  */
 export function timeConstantToLatex({ gain, zeros, poles }: System): string {
   let constant = gain;
-  for (const [found, power] of [
+  for (const [roots, power] of [
     [zeros, 1],
     [poles, -1],
   ] as const) {
-    for (const { re, im, multiplicity } of found) {
+    for (const { re, im, multiplicity } of roots) {
       const size = im === 0 ? -re : Math.hypot(re, im);
       if (size !== 0) constant *= size ** (power * multiplicity);
     }
   }
-  const part = (found: readonly Root[]): string =>
-    found
+  const part = (roots: readonly Root[]): string =>
+    roots
       .filter(({ im }) => im >= 0)
       .map((root) => raised(unitFactor(root), root.multiplicity))
       .join('');
@@ -128,11 +128,11 @@ function unitFactor({ re, im }: Root): string {
 
 /** The factors; one alone needs no brackets where nothing multiplies it. */
 function factors(p: Polynomial, bare: boolean): string {
-  const found = rationalFactors(p);
-  return found
+  const parts = rationalFactors(p);
+  return parts
     .map(({ factor, multiplicity }) => {
       const text = polynomialToLatex(factor);
-      const alone = found.length === 1 && multiplicity === 1 && bare;
+      const alone = parts.length === 1 && multiplicity === 1 && bare;
       const written = text === 's' || alone ? text : `\\left(${text}\\right)`;
       return `${written}${multiplicity > 1 ? `^{${multiplicity}}` : ''}`;
     })
@@ -141,16 +141,16 @@ function factors(p: Polynomial, bare: boolean): string {
 
 /** Square-free factors with rational linear factors split off, all monic, by rising degree. */
 function rationalFactors(p: Polynomial): { factor: Polynomial; multiplicity: number }[] {
-  const found: { factor: Polynomial; multiplicity: number }[] = [];
+  const factors: { factor: Polynomial; multiplicity: number }[] = [];
   for (const { factor, multiplicity } of squareFreeFactors(p)) {
     let rest = factor;
     for (const linear of linearFactors(factor)) {
-      found.push({ factor: linear, multiplicity });
+      factors.push({ factor: linear, multiplicity });
       rest = divide(rest, linear).quotient;
     }
-    if (degree(rest) > 0) found.push({ factor: monic(rest), multiplicity });
+    if (degree(rest) > 0) factors.push({ factor: monic(rest), multiplicity });
   }
-  return found.sort((a, b) => degree(a.factor) - degree(b.factor));
+  return factors.sort((a, b) => degree(a.factor) - degree(b.factor));
 }
 
 /**

@@ -24,11 +24,11 @@ export interface Root extends Complex {
  * repeated with 320-bit numbers where the conditioning of a root asks for it.
  */
 export function roots(p: Polynomial): Root[] {
-  const found: Root[] = [];
+  const all: Root[] = [];
   for (const { factor, multiplicity } of squareFreeFactors(p)) {
-    for (const { re, im } of simpleRoots(factor.integers)) found.push({ re, im, multiplicity });
+    for (const { re, im } of simpleRoots(factor.integers)) all.push({ re, im, multiplicity });
   }
-  return found.sort((a, b) => a.re - b.re || b.im - a.im);
+  return all.sort((a, b) => a.re - b.re || b.im - a.im);
 }
 
 /** Roots of a square-free polynomial with whole-number coefficients, lowest power first. */

@@ -24,9 +24,9 @@ function shortCoefficients(transfer: Transfer) {
 
 /** The standard second-order form of a system; null when it is none. */
 export function secondOrderOf(transfer: Transfer): SecondOrder | null {
-  const found = shortCoefficients(transfer);
-  if (found?.numerator.length !== 1 || found.denominator.length !== 3) return null;
-  const [[above = 0], [, middle = 0, last = 0]] = [found.numerator, found.denominator];
+  const short = shortCoefficients(transfer);
+  if (short?.numerator.length !== 1 || short.denominator.length !== 3) return null;
+  const [[above = 0], [, middle = 0, last = 0]] = [short.numerator, short.denominator];
   if (!(last > 0) || above === 0) return null;
   const naturalFrequency = Math.sqrt(last);
   return { gain: above / last, dampingRatio: middle / (2 * naturalFrequency), naturalFrequency };
@@ -34,8 +34,8 @@ export function secondOrderOf(transfer: Transfer): SecondOrder | null {
 
 /** The lag that a system is; null when it is none that decays. */
 export function lagOf(transfer: Transfer): Lag | null {
-  const found = shortCoefficients(transfer);
-  if (found?.numerator.length !== 1 || found.denominator.length !== 2) return null;
-  const [[above = 0], [, below = 0]] = [found.numerator, found.denominator];
+  const short = shortCoefficients(transfer);
+  if (short?.numerator.length !== 1 || short.denominator.length !== 2) return null;
+  const [[above = 0], [, below = 0]] = [short.numerator, short.denominator];
   return below > 0 && above !== 0 ? { gain: above / below, timeConstant: 1 / below } : null;
 }

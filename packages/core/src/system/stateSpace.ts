@@ -161,11 +161,11 @@ function modalForm(fraction: Fraction): StateMatrices {
   for (const pole of system.poles) {
     if (pole.im < 0) continue;
     const size = pole.im === 0 ? 1 : 2;
-    const own = terms.filter((term) => term.pole === pole);
+    const ofPole = terms.filter((term) => term.pole === pole);
     for (let k = 0; k < pole.multiplicity; k++) {
       const here = at + k * size;
       // Jordan chain: the block above is driven by the one below, the last by the input.
-      const term = own.find(({ power }) => power === pole.multiplicity - k)!;
+      const term = ofPole.find(({ power }) => power === pole.multiplicity - k)!;
       for (let i = 0; i < size; i++) {
         a[here + i]![here + i] = pole.re;
         if (k + 1 < pole.multiplicity) a[here + i]![here + size + i] = 1;

@@ -49,9 +49,9 @@ export function transferOf(expression: string, definitions: Definitions = new Ma
 }
 
 /** @throws Problem `unknownName` when a symbol has no value, `improper` when the output would come before the input. */
-export function transferFromSymbolic(of: SymbolicFraction, deadTimes: readonly DeadTime[]): Transfer {
-  const numerator = delayedPolynomials(of.numerator, deadTimes);
-  const denominator = delayedPolynomials(of.denominator, deadTimes);
+export function transferFromSymbolic(fraction: SymbolicFraction, deadTimes: readonly DeadTime[]): Transfer {
+  const numerator = delayedPolynomials(fraction.numerator, deadTimes);
+  const denominator = delayedPolynomials(fraction.denominator, deadTimes);
   const first = denominator[0]?.delay;
   if (!first) throw new Problem('divisionByZero', 'What stands below this line is zero.');
   if (first.numerator === 0n) return { numerator, denominator };

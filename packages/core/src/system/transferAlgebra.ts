@@ -89,7 +89,7 @@ export function transferAlgebra(names: Transfers): Algebra<Transfer> {
       const below = inverted({ numerator: right.numerator, denominator: without(b) }, at);
       return algebra.multiply({ numerator: left.numerator, denominator: without(a) }, below, at);
     },
-    invert: (of, at) => inverted(of, at),
+    invert: (transfer, at) => inverted(transfer, at),
     power(base, exponent, at) {
       const plain = withDeadTime(base);
       if (plain?.deadTime.numerator === 0n) return delayed(fractions.power(plain.fraction, exponent, at));
@@ -102,12 +102,12 @@ export function transferAlgebra(names: Transfers): Algebra<Transfer> {
   return algebra;
 }
 
-function inverted(of: Transfer, at: number): Transfer {
-  const first = of.numerator[0]?.delay;
-  if (!first || of.numerator.every(({ polynomial }) => degree(polynomial) < 0)) {
+function inverted(transfer: Transfer, at: number): Transfer {
+  const first = transfer.numerator[0]?.delay;
+  if (!first || transfer.numerator.every(({ polynomial }) => degree(polynomial) < 0)) {
     throw new Problem('divisionByZero', 'What stands below this line is zero.', at);
   }
-  if (first.numerator === 0n) return { numerator: of.denominator, denominator: of.numerator };
+  if (first.numerator === 0n) return { numerator: transfer.denominator, denominator: transfer.numerator };
   throw new Problem('improper', 'This looks ahead in time: a dead time stands below the line.', at);
 }
 

@@ -24,9 +24,9 @@ export function workedNumber(tree: Tree, board: Board): Worked {
   for (const call of callsOnSystems(tree)) {
     const of = call.of.slice(0, systemsOf(call));
     for (const system of of) steps.push(...systemSteps(system, board, known));
-    const found = readOff(call, board);
-    steps.push(...found.steps);
-    values.set(call, found.value);
+    const worked = readOff(call, board);
+    steps.push(...worked.steps);
+    values.set(call, worked.value);
   }
   if (values.has(tree)) return { steps, value: values.get(tree) ?? NaN };
   const value = numberFrom(tree, board.scope);
@@ -66,7 +66,7 @@ const isQuantity = (name: string): name is QuantityName => (quantityNames as rea
 function readOff(call: Call, { scope }: Board): Worked {
   const value = numberFrom(call, scope);
   const numbers = call.of.slice(systemsOf(call)).map((each) => numberFrom(each, scope));
-  const found = orElse(null, () => {
+  const worked = orElse(null, () => {
     const [first] = call.of;
     if (!first) return null;
     const transfer = systemFrom(first, scope);
@@ -76,7 +76,8 @@ function readOff(call: Call, { scope }: Board): Worked {
     );
   });
   // A way that leads elsewhere is none.
-  if (found && (found.value === value || Math.abs(found.value - value) <= 1e-6 * Math.abs(value) + 1e-9)) return found;
+  if (worked && (worked.value === value || Math.abs(worked.value - value) <= 1e-6 * Math.abs(value) + 1e-9))
+    return worked;
   const words = isQuantity(call.name)
     ? `${quantities[call.name].label}: ${quantities[call.name].definition}`
     : (functions[call.name]?.gives ?? '');

@@ -198,21 +198,21 @@ const between0And360 = (angle: number): number => ((angle % 360) + 360) % 360;
 
 /** Gains of a tuned start: the fastest that keeps the sensitivity peak. @throws Problem as `tunedStart`. */
 export function tunedDesign(plant: Transfer, form: ControllerForm, sensitivityPeak: number): Design {
-  const found = tunedStart(plant, form, { sensitivityPeak });
-  const numbers = Object.fromEntries(gainsOfForm[form].map((name) => [name, found.gains[name]]));
+  const tuned = tunedStart(plant, form, { sensitivityPeak });
+  const numbers = Object.fromEntries(gainsOfForm[form].map((name) => [name, tuned.gains[name]]));
   const formula = { P: 'Kp', PI: 'Kp + Ki/s', PD: 'Kp + Kd*s', PID: 'Kp + Ki/s + Kd*s' }[form];
   const steps: WorkingStep[] = [
     {
       words: 'The loop gain passes 1 as late as the sensitivity peak allows.',
-      latex: `M_s=${numeral(found.sensitivityPeak)},\\quad \\omega_c=${numeral(found.crossover)}\\ \\mathrm{rad/s}`,
+      latex: `M_s=${numeral(tuned.sensitivityPeak)},\\quad \\omega_c=${numeral(tuned.crossover)}\\ \\mathrm{rad/s}`,
     },
-    { words: 'The phase margin is then', latex: `\\varphi_m=${numeral(found.phaseMarginDegrees)}^\\circ` },
+    { words: 'The phase margin is then', latex: `\\varphi_m=${numeral(tuned.phaseMarginDegrees)}^\\circ` },
   ];
   const exact = Object.fromEntries(
-    Object.entries(found.gains).map(([name, value]) => [name, rationalFromNumber(value)]),
+    Object.entries(tuned.gains).map(([name, value]) => [name, rationalFromNumber(value)]),
   );
   const measures = measuresOfTransfer(unityFeedback(inSeries(delayed(controllerOf(exact)), plant)));
-  return { formula, numbers, steps, measures, outcome: found.missed === null ? [] : [found.missed] };
+  return { formula, numbers, steps, measures, outcome: tuned.missed === null ? [] : [tuned.missed] };
 }
 
 const timeNames = { peakTime: 'peak time', riseTime: 'rise time', settlingTime: 'settling time' } as const;

@@ -42,7 +42,7 @@ export function workedOnLocus(name: string, transfer: Transfer, numbers: readonl
   return Object.hasOwn(ways, name) ? (ways[name]?.(lowestTerms(plain.fraction), numbers) ?? null) : null;
 }
 
-const count = (found: readonly Root[]): number => found.reduce((sum, { multiplicity }) => sum + multiplicity, 0);
+const count = (roots: readonly Root[]): number => roots.reduce((sum, { multiplicity }) => sum + multiplicity, 0);
 
 /** Poles and zeros of the open loop. */
 export function openLoopStep({ poles, zeros }: Pick<System, 'poles' | 'zeros'>): WorkingStep {
@@ -63,8 +63,8 @@ const ways: Record<string, Way> = {
     };
   },
   centroid(loop) {
-    const found = centroidSteps(loop);
-    return found && { steps: found.steps, value: found.centroid };
+    const worked = centroidSteps(loop);
+    return worked && { steps: worked.steps, value: worked.centroid };
   },
   asymptoteAngle(loop, [n = 1]) {
     const { asymptotes } = specialPoints(loop);
@@ -73,23 +73,23 @@ const ways: Record<string, Way> = {
     return value === undefined ? null : { steps: anglesSteps(loop), value };
   },
   breakPoint(loop, [n = 1]) {
-    const found = onAxis(loop)[n - 1];
-    return found ? { steps: breakSteps(loop), value: found.re } : null;
+    const point = onAxis(loop)[n - 1];
+    return point ? { steps: breakSteps(loop), value: point.re } : null;
   },
   breakGain(loop, [n = 1]) {
-    const found = onAxis(loop)[n - 1];
-    if (!found) return null;
-    const gain = gainStep(loop, { re: found.re, im: 0 });
+    const point = onAxis(loop)[n - 1];
+    if (!point) return null;
+    const gain = gainStep(loop, { re: point.re, im: 0 });
     return { steps: [...breakSteps(loop), gain.step], value: gain.value };
   },
   crossingFrequency(loop, [n = 1]) {
-    const found = specialPoints(loop).axisCrossings[n - 1];
-    return found ? { steps: crossingSteps(loop), value: found.omega } : null;
+    const crossing = specialPoints(loop).axisCrossings[n - 1];
+    return crossing ? { steps: crossingSteps(loop), value: crossing.omega } : null;
   },
   crossingGain(loop, [n = 1]) {
-    const found = specialPoints(loop).axisCrossings[n - 1];
-    if (!found) return null;
-    const gain = gainStep(loop, { re: 0, im: found.omega });
+    const crossing = specialPoints(loop).axisCrossings[n - 1];
+    if (!crossing) return null;
+    const gain = gainStep(loop, { re: 0, im: crossing.omega });
     return { steps: [...crossingSteps(loop), gain.step], value: gain.value };
   },
   departureAngle: (loop, [n = 1]) => angleAt(loop, 'departures', n),
@@ -147,7 +147,7 @@ export function centroidSteps(loop: Fraction): { steps: WorkingStep[]; centroid:
   const { poles, zeros } = systemOf(loop);
   const { asymptotes } = specialPoints(loop);
   if (!asymptotes) return null;
-  const sum = (found: readonly Root[]) => found.reduce((total, { re, multiplicity }) => total + multiplicity * re, 0);
+  const sum = (roots: readonly Root[]) => roots.reduce((total, { re, multiplicity }) => total + multiplicity * re, 0);
   const [n, m] = [count(poles), count(zeros)];
   const centroid = (sum(poles) - sum(zeros)) / (n - m);
   const latex = `\\sigma=\\frac{\\sum p-\\sum z}{n-m}=\\frac{${numeral(sum(poles))}${m === 0 ? '' : `-(${numeral(sum(zeros))})`}}{${n}-${m}}=${numeral(centroid)}`;
@@ -182,9 +182,9 @@ function gainLatex({ numerator, denominator }: Fraction): string {
 export function breakSteps(loop: Fraction): WorkingStep[] {
   const { numerator, denominator } = loop;
   const slope = add(multiply(derivative(denominator), numerator), negate(multiply(denominator, derivative(numerator))));
-  const found = onAxis(loop);
+  const points = onAxis(loop);
   const kept =
-    found.map(({ re, gain }) => `s=${numeral(re)}\\ (K=${numeral(gain)})`).join(',\\quad ') || '\\text{none}';
+    points.map(({ re, gain }) => `s=${numeral(re)}\\ (K=${numeral(gain)})`).join(',\\quad ') || '\\text{none}';
   return [
     line('On the locus K is', gainLatex(loop)),
     line('Branches meet where K is stationary, dK/ds = 0:', `D'N-DN'=${polynomialToLatex(slope)}=0`),
@@ -196,14 +196,14 @@ export function breakSteps(loop: Fraction): WorkingStep[] {
 /** The characteristic equation on the imaginary axis, in two parts, and where both hold. */
 export function crossingSteps(loop: Fraction): WorkingStep[] {
   const { axisCrossings } = specialPoints(loop);
-  const found = axisCrossings
+  const list = axisCrossings
     .map(({ omega, gain }) => `\\omega=${numeral(omega)}\\ \\mathrm{rad/s}\\ (K=${numeral(gain)})`)
     .join(',\\quad ');
   return [
     line('The closed loop has its poles where', `${characteristicLatex(loop)}=0`),
     line('On the imaginary axis s = jω; the real part:', `${partLatex(loop, 0)}=0`),
     line('and the imaginary part, divided by ω:', `${partLatex(loop, 1)}=0`),
-    line('Both hold with K > 0 at', found || '\\text{no }\\omega'),
+    line('Both hold with K > 0 at', list || '\\text{no }\\omega'),
   ];
 }
 
@@ -236,8 +236,8 @@ function partLatex({ numerator, denominator }: Fraction, odd: 0 | 1): string {
 /** The gain of a point on the locus: product of the distances to the poles over that to the zeros. */
 export function gainStep(loop: Fraction, point: Complex): { step: WorkingStep; value: number } {
   const { poles, zeros, gain } = systemOf(loop);
-  const far = (found: readonly Root[]) =>
-    found.flatMap(({ re, im, multiplicity }) =>
+  const far = (roots: readonly Root[]) =>
+    roots.flatMap(({ re, im, multiplicity }) =>
       new Array<number>(multiplicity).fill(Math.hypot(point.re - re, point.im - im)),
     );
   const [above, below] = [far(poles), [...(Math.abs(gain) === 1 ? [] : [Math.abs(gain)]), ...far(zeros)]];
@@ -256,8 +256,8 @@ export function gainStep(loop: Fraction, point: Complex): { step: WorkingStep; v
 const degreesTo = ({ re, im }: Root, point: Complex): number =>
   (180 / Math.PI) * Math.atan2(point.im - im, point.re - re);
 
-const expanded = (found: readonly Root[]): Root[] =>
-  found.flatMap((root) => new Array<Root>(root.multiplicity).fill(root));
+const expanded = (roots: readonly Root[]): Root[] =>
+  roots.flatMap((root) => new Array<Root>(root.multiplicity).fill(root));
 
 /** The sum of the angles from zeros and poles to a point: ±180° on the locus. */
 export function angleStep(loop: Fraction, point: Complex): WorkingStep {
@@ -276,12 +276,12 @@ export function angleStep(loop: Fraction, point: Complex): WorkingStep {
 }
 
 function angleAt(loop: Fraction, which: 'departures' | 'arrivals', n: number): Worked | null {
-  const found = specialPoints(loop)[which].filter(({ im }) => im > 0)[n - 1];
-  if (!found) return null;
+  const point = specialPoints(loop)[which].filter(({ im }) => im > 0)[n - 1];
+  if (!point) return null;
   const { poles, zeros, gain } = systemOf(loop);
   const leaves = which === 'departures';
   const others = (roots: readonly Root[]) =>
-    expanded(roots.filter(({ re, im }) => re !== found.re || im !== found.im)).map((root) => degreesTo(root, found));
+    expanded(roots.filter(({ re, im }) => re !== point.re || im !== point.im)).map((root) => degreesTo(root, point));
   const sum = (angles: readonly number[]) => angles.reduce((a, b) => a + b, 0);
   const [fromZeros, fromPoles] = [others(zeros), others(poles)];
   const turn = gain > 0 ? 180 : 0;
@@ -298,8 +298,8 @@ function angleAt(loop: Fraction, which: 'departures' | 'arrivals', n: number): W
       openLoopStep({ poles, zeros }),
       line(
         leaves
-          ? `The branch leaves the pole ${plainPoint(found)} in the angle that the others leave over, zeros less poles:`
-          : `The branch comes to the zero ${plainPoint(found)} from the angle that the others leave over, poles less zeros:`,
+          ? `The branch leaves the pole ${plainPoint(point)} in the angle that the others leave over, zeros less poles:`
+          : `The branch comes to the zero ${plainPoint(point)} from the angle that the others leave over, poles less zeros:`,
         `\\varphi=${turn}^\\circ+${bracket(first)}-${bracket(second)}=${back}${withUnitLatex(value, '°')}`,
       ),
     ],

@@ -27,37 +27,40 @@ export function workedOnLoop(name: QuantityName, transfer: Transfer): Worked | n
   const plain = withDeadTime(transfer);
   if (!plain) return null;
   if (name in constants) return workedConstant(name, transfer);
-  const of: OverFrequency = {
+  const loop: OverFrequency = {
     system: systemOf(plain.fraction),
     deadTime: rationalToNumber(plain.deadTime),
     subject: new TransferSubject(transfer),
   };
-  return ways[name]?.(of) ?? null;
+  return ways[name]?.(loop) ?? null;
 }
 
-const ways: Partial<Record<QuantityName, (of: OverFrequency) => Worked | null>> = {
-  phaseCrossover: (of) => onlyFound(of, 'phaseCrossover', phaseCrossoverSteps),
-  gainCrossover: (of) => onlyFound(of, 'gainCrossover', gainCrossoverSteps),
-  gainMargin: (of) => gainMargin(of, false),
-  gainMarginDb: (of) => gainMargin(of, true),
-  phaseMargin(of) {
-    const found = phaseMargin(of);
-    return found && { steps: found.steps, value: found.degrees };
+const ways: Partial<Record<QuantityName, (loop: OverFrequency) => Worked | null>> = {
+  phaseCrossover: (loop) => onlyFound(loop, 'phaseCrossover', phaseCrossoverSteps),
+  gainCrossover: (loop) => onlyFound(loop, 'gainCrossover', gainCrossoverSteps),
+  gainMargin: (loop) => gainMargin(loop, false),
+  gainMarginDb: (loop) => gainMargin(loop, true),
+  phaseMargin(loop) {
+    const margin = phaseMargin(loop);
+    return margin && { steps: margin.steps, value: margin.degrees };
   },
-  delayMargin(of) {
-    const found = phaseMargin(of);
-    const wanted = quantities.delayMargin.read(of.subject);
-    if (!found || wanted === null) return null;
-    const turn = found.degrees < 0 ? found.degrees + 360 : found.degrees;
-    const value = (turn * Math.PI) / 180 / found.omega;
+  delayMargin(loop) {
+    const margin = phaseMargin(loop);
+    const wanted = quantities.delayMargin.read(loop.subject);
+    if (!margin || wanted === null) return null;
+    const turn = margin.degrees < 0 ? margin.degrees + 360 : margin.degrees;
+    const value = (turn * Math.PI) / 180 / margin.omega;
     // Another crossing may decide.
     if (Math.abs(value - wanted) > 1e-6 * Math.abs(wanted)) return null;
-    const latex = `T=\\frac{\\varphi_m}{\\omega_c}\\cdot\\frac{\\pi}{180^\\circ}=\\frac{${numeral(turn)}^\\circ}{${numeral(found.omega)}}\\cdot\\frac{\\pi}{180^\\circ}=${withUnitLatex(value, 's')}`;
-    return { steps: [...found.steps, line('A dead time T turns by ωT; it may take all of the margin:', latex)], value };
+    const latex = `T=\\frac{\\varphi_m}{\\omega_c}\\cdot\\frac{\\pi}{180^\\circ}=\\frac{${numeral(turn)}^\\circ}{${numeral(margin.omega)}}\\cdot\\frac{\\pi}{180^\\circ}=${withUnitLatex(value, 's')}`;
+    return {
+      steps: [...margin.steps, line('A dead time T turns by ωT; it may take all of the margin:', latex)],
+      value,
+    };
   },
-  bandwidth(of) {
-    const omega = quantities.bandwidth.read(of.subject);
-    const atRest = of.system.dcGain;
+  bandwidth(loop) {
+    const omega = quantities.bandwidth.read(loop.subject);
+    const atRest = loop.system.dcGain;
     if (omega === null || atRest === null || !Number.isFinite(omega)) return null;
     const level = Math.abs(atRest) / Math.SQRT2;
     return {
@@ -67,15 +70,15 @@ const ways: Partial<Record<QuantityName, (of: OverFrequency) => Worked | null>> 
           'It has fallen to 1/√2 of that where',
           `|G(j\\omega_b)|=\\frac{${numeral(Math.abs(atRest))}}{\\sqrt 2}=${numeral(level)}`,
         ),
-        magnitudeStep(of, omega, 'G'),
+        magnitudeStep(loop, omega, 'G'),
         line('So', `\\omega_b=${withUnitLatex(omega, 'rad/s')}`),
       ],
       value: omega,
     };
   },
-  resonancePeak(of) {
-    const value = quantities.resonancePeak.read(of.subject);
-    const pair = secondOrderOf(of.subject.transfer);
+  resonancePeak(loop) {
+    const value = quantities.resonancePeak.read(loop.subject);
+    const pair = secondOrderOf(loop.subject.transfer);
     if (value === null || !pair || pair.dampingRatio <= 0 || pair.dampingRatio >= Math.SQRT1_2) return null;
     const zeta = pair.dampingRatio;
     const peak = Math.abs(pair.gain) / (2 * zeta * Math.sqrt(1 - zeta * zeta));
@@ -85,34 +88,34 @@ const ways: Partial<Record<QuantityName, (of: OverFrequency) => Worked | null>> 
 };
 
 function onlyFound(
-  of: OverFrequency,
+  loop: OverFrequency,
   name: 'phaseCrossover' | 'gainCrossover',
-  stepsOf: (of: OverFrequency, omega: number) => WorkingStep[],
+  stepsOf: (loop: OverFrequency, omega: number) => WorkingStep[],
 ): Worked | null {
-  const omega = quantities[name].read(of.subject);
+  const omega = quantities[name].read(loop.subject);
   if (omega === null || !Number.isFinite(omega)) return null;
   const symbol = name === 'phaseCrossover' ? '\\omega_\\pi' : '\\omega_c';
   return {
-    steps: [...stepsOf(of, omega), line('So', `${symbol}=${withUnitLatex(omega, 'rad/s')}`)],
+    steps: [...stepsOf(loop, omega), line('So', `${symbol}=${withUnitLatex(omega, 'rad/s')}`)],
     value: omega,
   };
 }
 
-function gainMargin(of: OverFrequency, inDecibels: boolean): Worked | null {
-  const omega = quantities.phaseCrossover.read(of.subject);
+function gainMargin(loop: OverFrequency, inDecibels: boolean): Worked | null {
+  const omega = quantities.phaseCrossover.read(loop.subject);
   if (omega === null) {
     // No crossing of −180°: no factor makes it unstable.
-    if (quantities.gainMargin.read(of.subject) !== Infinity) return null;
+    if (quantities.gainMargin.read(loop.subject) !== Infinity) return null;
     return {
       steps: [line('The phase never reaches −180°, so no factor makes the loop unstable:', 'A_m=\\infty')],
       value: Infinity,
     };
   }
-  const size = magnitudeAt(of, omega);
+  const size = magnitudeAt(loop, omega);
   const ratio = 1 / size;
   const steps = [
-    ...phaseCrossoverSteps(of, omega),
-    magnitudeStep(of, omega, 'L'),
+    ...phaseCrossoverSteps(loop, omega),
+    magnitudeStep(loop, omega, 'L'),
     line('The gain margin is what is left up to 1:', `A_m=\\frac{1}{${numeral(size)}}=${numeral(ratio)}`),
   ];
   if (!inDecibels) return { steps, value: ratio };
@@ -121,17 +124,17 @@ function gainMargin(of: OverFrequency, inDecibels: boolean): Worked | null {
   return { steps: [...steps, line('In decibels:', latex)], value };
 }
 
-function phaseMargin(of: OverFrequency) {
-  const omega = quantities.gainCrossover.read(of.subject);
-  const wanted = quantities.phaseMargin.read(of.subject);
+function phaseMargin(loop: OverFrequency) {
+  const omega = quantities.gainCrossover.read(loop.subject);
+  const wanted = quantities.phaseMargin.read(loop.subject);
   if (omega === null || wanted === null) return null;
-  const phase = phaseAt(of, omega);
+  const phase = phaseAt(loop, omega);
   const turns = Math.round((180 + phase - wanted) / 360);
   const degrees = 180 + phase - 360 * turns;
   const back = turns === 0 ? '' : `${turns < 0 ? '+' : '-'}${360 * Math.abs(turns)}^\\circ`;
   const steps = [
-    ...gainCrossoverSteps(of, omega),
-    phaseStep(of, omega),
+    ...gainCrossoverSteps(loop, omega),
+    phaseStep(loop, omega),
     line(
       'The phase margin is the distance from −180°:',
       `\\varphi_m=180^\\circ${phase < 0 ? '' : '+'}${withUnitLatex(phase, '°')}${back}=${withUnitLatex(degrees, '°')}`,
@@ -140,21 +143,21 @@ function phaseMargin(of: OverFrequency) {
   return { steps, omega, degrees };
 }
 
-const phaseCrossoverSteps = (of: OverFrequency, omega: number): WorkingStep[] => [
+const phaseCrossoverSteps = (loop: OverFrequency, omega: number): WorkingStep[] => [
   line(
     'The gain margin is read where L is real and negative; that is at',
     `\\omega_\\pi=${withUnitLatex(omega, 'rad/s')}`,
   ),
-  phaseStep(of, omega),
+  phaseStep(loop, omega),
 ];
 
-const gainCrossoverSteps = (of: OverFrequency, omega: number): WorkingStep[] => [
+const gainCrossoverSteps = (loop: OverFrequency, omega: number): WorkingStep[] => [
   line('The magnitude passes 1 at', `\\omega_c=${withUnitLatex(omega, 'rad/s')}`),
-  magnitudeStep(of, omega, 'L'),
+  magnitudeStep(loop, omega, 'L'),
 ];
 
 /** Each root as often as it is one. */
-const each = (found: readonly Root[]): Root[] => found.flatMap((root) => new Array<Root>(root.multiplicity).fill(root));
+const each = (roots: readonly Root[]): Root[] => roots.flatMap((root) => new Array<Root>(root.multiplicity).fill(root));
 
 /** Distance from a root to jω. */
 const distanceTo = ({ re, im }: Root, omega: number): number => Math.hypot(re, omega - im);
@@ -163,32 +166,32 @@ const distanceTo = ({ re, im }: Root, omega: number): number => Math.hypot(re, o
 const angleTo = ({ re, im }: Root, omega: number): number => (180 / Math.PI) * Math.atan2(omega - im, -re);
 
 function magnitudeAt({ system }: OverFrequency, omega: number): number {
-  const product = (found: readonly Root[]) => each(found).reduce((size, root) => size * distanceTo(root, omega), 1);
+  const product = (roots: readonly Root[]) => each(roots).reduce((size, root) => size * distanceTo(root, omega), 1);
   return (Math.abs(system.gain) * product(system.zeros)) / product(system.poles);
 }
 
-function magnitudeStep(of: OverFrequency, omega: number, name: string): WorkingStep {
-  const { gain, zeros, poles } = of.system;
-  const sizes = (found: readonly Root[]) => each(found).map((root) => numeral(distanceTo(root, omega)));
+function magnitudeStep(loop: OverFrequency, omega: number, name: string): WorkingStep {
+  const { gain, zeros, poles } = loop.system;
+  const sizes = (roots: readonly Root[]) => each(roots).map((root) => numeral(distanceTo(root, omega)));
   const lead = Math.abs(gain) === 1 && zeros.length > 0 ? [] : [numeral(Math.abs(gain))];
   const above = [...lead, ...sizes(zeros)].join('\\cdot ');
   const below = sizes(poles).join('\\cdot ');
   const latex = below ? `\\frac{${above}}{${below}}` : above;
   return line(
     'Its magnitude there, from the distances of zeros and poles:',
-    `|${name}(j\\,${numeral(omega)})|=${latex}=${numeral(magnitudeAt(of, omega))}`,
+    `|${name}(j\\,${numeral(omega)})|=${latex}=${numeral(magnitudeAt(loop, omega))}`,
   );
 }
 
 /** In degrees, the dead time included. */
 function phaseAt({ system, deadTime }: OverFrequency, omega: number): number {
-  const sum = (found: readonly Root[]) => each(found).reduce((total, root) => total + angleTo(root, omega), 0);
+  const sum = (roots: readonly Root[]) => each(roots).reduce((total, root) => total + angleTo(root, omega), 0);
   const sign = system.gain < 0 ? -180 : 0;
   return sign + sum(system.zeros) - sum(system.poles) - (180 / Math.PI) * omega * deadTime;
 }
 
-function phaseStep(of: OverFrequency, omega: number): WorkingStep {
-  const { system, deadTime } = of;
+function phaseStep(loop: OverFrequency, omega: number): WorkingStep {
+  const { system, deadTime } = loop;
   const terms = [
     ...(system.gain < 0 ? [-180] : []),
     ...each(system.zeros).map((root) => angleTo(root, omega)),
@@ -198,7 +201,7 @@ function phaseStep(of: OverFrequency, omega: number): WorkingStep {
   const written = terms.map((term, k) => `${term >= 0 && k > 0 ? '+' : ''}${withUnitLatex(term, '°')}`).join('');
   const words = deadTime === 0 ? 'Its phase there, zeros less poles:' : 'Its phase there, zeros less poles, less ωT:';
   const equal = terms.length > 1 ? `${written}=` : '';
-  return line(words, `\\angle L(j\\,${numeral(omega)})=${equal}${withUnitLatex(phaseAt(of, omega), '°')}`);
+  return line(words, `\\angle L(j\\,${numeral(omega)})=${equal}${withUnitLatex(phaseAt(loop, omega), '°')}`);
 }
 
 const constants = {

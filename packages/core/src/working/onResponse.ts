@@ -8,7 +8,7 @@ import { gainAtRestSteps } from './onPoles.js';
 import { pairSteps } from './standardForm.js';
 import { line, numeral, withUnitLatex, type Worked, type WorkingStep } from './step.js';
 
-type Way = (of: Response) => Worked | null;
+type Way = (response: Response) => Worked | null;
 
 /** A system whose step response something is read off. */
 interface Response {
@@ -55,8 +55,8 @@ function writtenSteps({ written, finalValue }: Response): WorkingStep[] {
 
 const ways: Partial<Record<QuantityName, Way>> = {
   finalValue: ({ subject }) => gainAtRestSteps(subject.transfer, 'y_\\infty=\\lim_{s\\to 0}G(s)'),
-  overshootPercent(of) {
-    const pair = pairOf(of);
+  overshootPercent(response) {
+    const pair = pairOf(response);
     if (pair) {
       const zeta = pair.dampingRatio;
       const value = secondOrderRules.overshootPercent(zeta);
@@ -66,43 +66,46 @@ const ways: Partial<Record<QuantityName, Way>> = {
         value,
       };
     }
-    const peak = highest(of);
+    const peak = highest(response);
     if (!peak) {
-      return { steps: [...writtenSteps(of), line('It never goes beyond that:', 'M_p=0\\,\\%')], value: 0 };
+      return { steps: [...writtenSteps(response), line('It never goes beyond that:', 'M_p=0\\,\\%')], value: 0 };
     }
-    const value = 100 * (peak.value / of.finalValue - 1);
-    const share = `\\frac{${numeral(peak.value)}-${bracketed(of.finalValue)}}{${numeral(of.finalValue)}}`;
+    const value = 100 * (peak.value / response.finalValue - 1);
+    const share = `\\frac{${numeral(peak.value)}-${bracketed(response.finalValue)}}{${numeral(response.finalValue)}}`;
     return {
       steps: [
-        ...writtenSteps(of),
+        ...writtenSteps(response),
         peak.step,
         line('Relative to the end:', `M_p=${share}=${withUnitLatex(value, '%')}`),
       ],
       value,
     };
   },
-  peakTime(of) {
-    const pair = pairOf(of);
+  peakTime(response) {
+    const pair = pairOf(response);
     if (pair) {
       const wd = pair.naturalFrequency * Math.sqrt(1 - pair.dampingRatio ** 2);
-      const value = Math.PI / wd + of.deadTime;
-      const plus = of.deadTime === 0 ? '' : ` + ${numeral(of.deadTime)}`;
+      const value = Math.PI / wd + response.deadTime;
+      const plus = response.deadTime === 0 ? '' : ` + ${numeral(response.deadTime)}`;
       const formula = `t_p=\\frac{\\pi}{\\omega_d}${plus}=\\frac{\\pi}{${numeral(wd)}}${plus}=${withUnitLatex(value, 's')}`;
       return {
         steps: [...pairSteps(pair), dampedStep(pair), line('The peak comes after half a period:', formula)],
         value,
       };
     }
-    const peak = highest(of);
+    const peak = highest(response);
     if (!peak) return null;
-    return { steps: [...writtenSteps(of), ...behind(of, 't_p', peak.time, peak.step)], value: peak.time + of.deadTime };
+    return {
+      steps: [...writtenSteps(response), ...behind(response, 't_p', peak.time, peak.step)],
+      value: peak.time + response.deadTime,
+    };
   },
-  peakValue(of) {
-    const peak = highest(of);
-    return peak && { steps: [...writtenSteps(of), peak.step], value: peak.value };
+  peakValue(response) {
+    const peak = highest(response);
+    return peak && { steps: [...writtenSteps(response), peak.step], value: peak.value };
   },
-  undershootPercent(of) {
-    const { written, finalValue, subject } = of;
+  undershootPercent(response) {
+    const { written, finalValue, subject } = response;
     const until = subject.measures.settlingTime ?? 0;
     let lowest = { time: 0, share: written.at(0) / finalValue };
     for (let k = 1; k <= fine; k++) {
@@ -113,12 +116,12 @@ const ways: Partial<Record<QuantityName, Way>> = {
     const value = subject.measures.undershootPercent;
     if (value === null) return null;
     if (lowest.share >= 0) {
-      return { steps: [...writtenSteps(of), line('It never goes the wrong way:', '0\\,\\%')], value: 0 };
+      return { steps: [...writtenSteps(response), line('It never goes the wrong way:', '0\\,\\%')], value: 0 };
     }
     const words = `The lowest point, near t = ${String(Number(lowest.time.toPrecision(3)))} s, in per cent of the end:`;
     return {
       steps: [
-        ...writtenSteps(of),
+        ...writtenSteps(response),
         line(
           words,
           `\\frac{${numeral(-lowest.share * finalValue)}}{${numeral(finalValue)}}=${withUnitLatex(value, '%')}`,
@@ -127,31 +130,33 @@ const ways: Partial<Record<QuantityName, Way>> = {
       value,
     };
   },
-  riseTime(of) {
-    const lag = lagOf(of.system);
+  riseTime(response) {
+    const lag = lagOf(response.system);
     if (lag) {
       const value = Math.log(9) * lag.timeConstant;
       const formula = `t_r=\\ln 9\\cdot\\tau=2.1972\\cdot ${numeral(lag.timeConstant)}=${withUnitLatex(value, 's')}`;
       return { steps: [...lagSteps(lag), line('From 10 to 90 % a lag takes', formula)], value };
     }
-    const [from, to] = [firstAt(of, 0.1), firstAt(of, 0.9)];
+    const [from, to] = [firstAt(response, 0.1), firstAt(response, 0.9)];
     if (from === null || to === null) return null;
     const value = to - from;
     return {
       steps: [
-        ...writtenSteps(of),
+        ...writtenSteps(response),
         line('It first passes 10 % and 90 % of that at', `t_{10}=${numeral(from)},\\quad t_{90}=${numeral(to)}`),
         line('So it rises within', `t_r=t_{90}-t_{10}=${withUnitLatex(value, 's')}`),
       ],
       value,
     };
   },
-  riseTimeFull: (of) => passing(of, 1, '100 %'),
-  delayTime: (of) => onLag(of, Math.LN2, '\\ln 2', 'Half of the end is reached after') ?? passing(of, 0.5, 'half'),
-  time63: (of) =>
-    onLag(of, 1, '', 'A lag is at 63.2 % after one time constant:') ?? passing(of, 1 - Math.exp(-1), '63.2 %'),
-  settlingTime: (of) => settling(of, 0.02),
-  settlingTime5: (of) => settling(of, 0.05),
+  riseTimeFull: (response) => passing(response, 1, '100 %'),
+  delayTime: (response) =>
+    onLag(response, Math.LN2, '\\ln 2', 'Half of the end is reached after') ?? passing(response, 0.5, 'half'),
+  time63: (response) =>
+    onLag(response, 1, '', 'A lag is at 63.2 % after one time constant:') ??
+    passing(response, 1 - Math.exp(-1), '63.2 %'),
+  settlingTime: (response) => settling(response, 0.02),
+  settlingTime5: (response) => settling(response, 0.05),
 };
 
 const fine = 2000;
@@ -187,12 +192,12 @@ function firstAt({ written, finalValue, subject }: Response, share: number): num
   return null;
 }
 
-function passing(of: Response, share: number, words: string): Worked | null {
-  const time = firstAt(of, share);
+function passing(response: Response, share: number, words: string): Worked | null {
+  const time = firstAt(response, share);
   if (time === null) return null;
-  const level = share * of.finalValue;
+  const level = share * response.finalValue;
   const first = line(`It first passes ${words} of that:`, `y(${numeral(time)}\\ \\mathrm s)=${numeral(level)}`);
-  return { steps: [...writtenSteps(of), ...behind(of, 't', time, first)], value: time + of.deadTime };
+  return { steps: [...writtenSteps(response), ...behind(response, 't', time, first)], value: time + response.deadTime };
 }
 
 /** A time of the response without dead time, and with it. */
@@ -201,27 +206,27 @@ function behind({ deadTime }: Response, name: string, time: number, first: Worki
   return [first, line(deadTime === 0 ? 'So' : 'With the dead time:', total)];
 }
 
-function onLag(of: Response, times: number, factor: string, words: string): Worked | null {
-  const lag = lagOf(of.system);
+function onLag(response: Response, times: number, factor: string, words: string): Worked | null {
+  const lag = lagOf(response.system);
   if (!lag) return null;
-  const value = times * lag.timeConstant + of.deadTime;
-  const plus = of.deadTime === 0 ? '' : `+${numeral(of.deadTime)}`;
+  const value = times * lag.timeConstant + response.deadTime;
+  const plus = response.deadTime === 0 ? '' : `+${numeral(response.deadTime)}`;
   const latex = `t=${factor}${factor && '\\cdot '}${numeral(lag.timeConstant)}${plus}=${withUnitLatex(value, 's')}`;
   return { steps: [...lagSteps(lag), line(words, latex)], value };
 }
 
-function settling(of: Response, band: number): Worked | null {
-  const time = of.subject.measures[band === 0.02 ? 'settlingTime' : 'settlingTime5'];
+function settling(response: Response, band: number): Worked | null {
+  const time = response.subject.measures[band === 0.02 ? 'settlingTime' : 'settlingTime5'];
   if (time === null) return null;
   const percent = `${100 * band} %`;
-  const lag = onLag(of, -Math.log(band), `\\ln\\tfrac{1}{${band}}`, `Only ${percent} are left after`);
+  const lag = onLag(response, -Math.log(band), `\\ln\\tfrac{1}{${band}}`, `Only ${percent} are left after`);
   if (lag) return lag;
-  const own = time - of.deadTime;
+  const duration = time - response.deadTime;
   const left = line(
     `From then on it stays within ${percent} of that; there, for the last time,`,
-    `|y(${numeral(own)}\\ \\mathrm s)-y_\\infty|=${band}\\cdot ${numeral(Math.abs(of.finalValue))}`,
+    `|y(${numeral(duration)}\\ \\mathrm s)-y_\\infty|=${band}\\cdot ${numeral(Math.abs(response.finalValue))}`,
   );
-  const pair = pairOf(of);
+  const pair = pairOf(response);
   const decay = pair && pair.dampingRatio * pair.naturalFrequency;
   const rule = decay
     ? [
@@ -231,7 +236,7 @@ function settling(of: Response, band: number): Worked | null {
         ),
       ]
     : [];
-  return { steps: [...rule, ...writtenSteps(of), ...behind(of, 't_s', own, left)], value: time };
+  return { steps: [...rule, ...writtenSteps(response), ...behind(response, 't_s', duration, left)], value: time };
 }
 
 const lagSteps = ({ gain, timeConstant }: { gain: number; timeConstant: number }): WorkingStep[] => [

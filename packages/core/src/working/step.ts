@@ -51,8 +51,8 @@ export function complexLatex({ re, im }: Complex): string {
 }
 
 /** Roots, pairs as one entry; repeated ones as often as they are. */
-export function rootsLatex(found: readonly Root[]): string {
-  const shown = found.filter(({ im }) => im >= 0);
+export function rootsLatex(roots: readonly Root[]): string {
+  const shown = roots.filter(({ im }) => im >= 0);
   if (shown.length === 0) return '\\text{none}';
   return shown
     .flatMap((root) => {

@@ -40,8 +40,8 @@ export class VerdictNews {
       const next = AbortSignal.any([over, AbortSignal.timeout(2000)]);
       // Listening begins before looking, so that nothing falls in between.
       const news = once(this.heard, submissionId, { signal: next }).catch(() => undefined);
-      const found = await look();
-      if (found !== undefined || over.aborted) return found;
+      const seen = await look();
+      if (seen !== undefined || over.aborted) return seen;
       await news;
       if (over.aborted) return look();
     }

@@ -106,10 +106,16 @@ export class CheckQueue {
   private async check(job: CheckJob, { attempts, max_attempts: most }: Tries): Promise<void> {
     const { submissionId, since } = job;
     await this.database.transaction(async (tx) => {
-      const found = await claimToCheck(tx, submissionId, since);
-      if (!found) return;
-      if (found.busy) return checkLater(tx, submissionId, since, found.personId);
-      await addVerdict(tx, submissionId, since, await this.verdictOf(found, attempts >= most), found.checkedAgainst);
+      const claimed = await claimToCheck(tx, submissionId, since);
+      if (!claimed) return;
+      if (claimed.busy) return checkLater(tx, submissionId, since, claimed.personId);
+      await addVerdict(
+        tx,
+        submissionId,
+        since,
+        await this.verdictOf(claimed, attempts >= most),
+        claimed.checkedAgainst,
+      );
     });
   }
 
@@ -122,12 +128,12 @@ export class CheckQueue {
     await recheckLater(this.database, job);
   }
 
-  private async verdictOf(found: SubmissionToCheck, isLast: boolean): Promise<Verdict | null> {
+  private async verdictOf(claimed: SubmissionToCheck, isLast: boolean): Promise<Verdict | null> {
     try {
-      if (found.checkedAgainst) return await this.corrected(found, found.checkedAgainst);
-      return await this.threads.check(found);
+      if (claimed.checkedAgainst) return await this.corrected(claimed, claimed.checkedAgainst);
+      return await this.threads.check(claimed);
     } catch (error) {
-      const submissionId = found.submission.id;
+      const submissionId = claimed.submission.id;
       this.log.error({ err: error, submissionId }, 'a check gave no verdict');
       // Out of time stays out of time; anything else is tried again, and in the end left to a person.
       if (error instanceof OutOfTime || isLast) return null;
@@ -136,8 +142,8 @@ export class CheckQueue {
   }
 
   /** The verdict of an answer that a correction has moved to another version. */
-  private async corrected(found: SubmissionToCheck, versionId: string): Promise<Verdict | null> {
-    const { submission, document, values, answer } = found;
+  private async corrected(claimed: SubmissionToCheck, versionId: string): Promise<Verdict | null> {
+    const { submission, document, values, answer } = claimed;
     const seed = (await seedUnder(this.database, versionId))(submission.personId);
     const { partId } = submission;
     const [done] = await this.threads.recheck(document, [{ partId, values, seed, answer }]);

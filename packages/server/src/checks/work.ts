@@ -160,12 +160,12 @@ export const work = {
     const part = document.parts.find(({ id }) => id === partId);
     if (!part) return values.map(() => null);
     const known = new Map<string, string | null>();
-    return values.map((own) => {
-      const key = JSON.stringify(own);
+    return values.map((drawn) => {
+      const key = JSON.stringify(drawn);
       if (!known.has(key))
         known.set(
           key,
-          orElse(null, () => solutionOf(part, modelOf(document, own))),
+          orElse(null, () => solutionOf(part, modelOf(document, drawn))),
         );
       return known.get(key) ?? null;
     });

@@ -96,10 +96,10 @@ function checkRow(
   const checked = { row, student, part: name, answer, values };
   try {
     for (const { symbol } of exercise.parameters) {
-      const own = cells[symbol];
-      if (own === undefined || own === '') continue;
-      rationalFromDecimal(own);
-      values[symbol] = own;
+      const cell = cells[symbol];
+      if (cell === undefined || cell === '') continue;
+      rationalFromDecimal(cell);
+      values[symbol] = cell;
     }
     if (!student) throw new Problem('exercise', 'The student is missing.');
     const part = askedPart(exercise.parts, name);
@@ -116,8 +116,8 @@ function checkRow(
 }
 
 function askedPart(parts: readonly Part[], name: string): Part {
-  const found = partNamed(parts, name);
-  if (!found)
+  const part = partNamed(parts, name);
+  if (!part)
     throw new Problem('exercise', `There is no part “${name}”; parts: ${parts.map(({ id }) => id).join(', ')}.`);
-  return found;
+  return part;
 }

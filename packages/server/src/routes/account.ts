@@ -94,8 +94,11 @@ export function accountRoutes(app: App, { database, limits, post, settings }: Ho
       const { courseId, personId } = request.params;
       if (!(await roleIn(database, courseId, personId))) throw new Refusal('notFound');
       const maker = personOf(request);
-      const [own, theirs] = await Promise.all([membershipsOf(database, maker.id), membershipsOf(database, personId)]);
-      if (personId === maker.id || !mayResetFor(own, theirs)) throw new Refusal('forbidden');
+      const [membership, theirs] = await Promise.all([
+        membershipsOf(database, maker.id),
+        membershipsOf(database, personId),
+      ]);
+      if (personId === maker.id || !mayResetFor(membership, theirs)) throw new Refusal('forbidden');
       const { token, expiresAt } = await makeResetLink(database, personId, maker.id);
       return { path: pathFor(token), expiresAt: expiresAt.toISOString() };
     },

@@ -50,14 +50,14 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
       const visible = published.filter(({ exercise }) => isVisible(dates(exercise.id, person.id), new Date()));
       const exercises = visible.map(({ exercise, version }) => {
         const standing = all.filter((entry) => entry.exerciseId === exercise.id);
-        const own = dates(exercise.id, person.id);
-        const told = disclosureOf(version.document, own);
+        const theirDates = dates(exercise.id, person.id);
+        const told = disclosureOf(version.document, theirDates);
         const best = version.document.parts.map((part) => bestOf(standing.filter((entry) => entry.partId === part.id)));
         return {
           id: exercise.id,
           title: version.document.title,
-          dueAt: own.dueAt,
-          extended: own.reason,
+          dueAt: theirDates.dueAt,
+          extended: theirDates.reason,
           points: told.verdicts && best.some(Boolean) ? sumOfShares(best.map((entry) => entry?.points ?? 0)) : null,
           outOf: sumOfShares(version.document.parts.map(pointsOf)),
           parts: version.document.parts.map((part, k) => ({
@@ -87,9 +87,9 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
         if (!isVisible(dates, new Date())) throw new Refusal('notYet');
       }
       const values = await drawFor(database, threads, version, person.id);
-      const own = { versionId: version.id, personId: person.id, document: version.document, values };
+      const drawing = { versionId: version.id, personId: person.id, document: version.document, values };
       // They are worked out beside what is asked of the database.
-      const drawn = threads.drawingsSoon(own);
+      const drawn = threads.drawingsSoon(drawing);
       const standing = await standingOf(database, exerciseId, person.id);
       const saved = await savedAnswersOf(database, exerciseId, person.id);
       const told = disclosureOf(version.document, dates);
@@ -106,7 +106,7 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
         course,
         dueAt: dates.dueAt,
         extended: dates.reason,
-        ...(await threads.seen('view', own)),
+        ...(await threads.seen('view', drawing)),
         ...(drawings ? { drawings } : {}),
         late: dates.late ?? version.document.late,
         mayHandIn: request.role === 'student',
@@ -119,9 +119,9 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
           savedAt: savedAt.toISOString(),
         })),
         handedIn: standing.map((entry) => attemptOf(entry, told, comments.get(entry.id))),
-        solutions: told.solutions(version.document, standing) ? await threads.seen('solutions', own) : [],
-        revealed: await revealedTo(own, told, standing),
-        hints: await hintsFor(own, exerciseId),
+        solutions: told.solutions(version.document, standing) ? await threads.seen('solutions', drawing) : [],
+        revealed: await revealedTo(drawing, told, standing),
+        hints: await hintsFor(drawing, exerciseId),
         working: told.solutions(version.document, standing),
         practice: version.document.parts
           .filter((part) => told.practice(version.document, part, standing))
@@ -189,12 +189,12 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
       const gone = new AbortController();
       request.raw.once('close', () => request.raw.destroyed && gone.abort());
       const checked = async () => {
-        const found = await attemptFor(exerciseId, person.id, submissionId);
-        if (!found) throw new Refusal('notFound');
-        return found.checked ? found : undefined;
+        const attempt = await attemptFor(exerciseId, person.id, submissionId);
+        if (!attempt) throw new Refusal('notFound');
+        return attempt.checked ? attempt : undefined;
       };
-      const found = await news.until(submissionId, newsSeconds * 1000, checked, gone.signal);
-      return found ?? must(await attemptFor(exerciseId, person.id, submissionId));
+      const attempt = await news.until(submissionId, newsSeconds * 1000, checked, gone.signal);
+      return attempt ?? must(await attemptFor(exerciseId, person.id, submissionId));
     },
   );
 
@@ -221,10 +221,10 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
   }
 
   /** The curves of predictions that can no longer be changed. */
-  async function revealedTo(own: StudentVersion, told: Disclosure, standing: readonly Standing[]) {
-    const committed = own.document.parts.filter((part) => told.prediction(part, standing));
+  async function revealedTo(view: StudentVersion, told: Disclosure, standing: readonly Standing[]) {
+    const committed = view.document.parts.filter((part) => told.prediction(part, standing));
     if (committed.length === 0) return [];
-    const curves = await threads.seen('revealed', own);
+    const curves = await threads.seen('revealed', view);
     return curves.filter(({ partId }) => committed.some(({ id }) => id === partId));
   }
 }

@@ -41,11 +41,11 @@ export function classSheetRoutes(app: App, { database, threads }: House): void {
       const flock: ClassSheet['flock'] = [];
       const students = people.filter((person) => person.role === 'student');
       const rows = students.map(({ id, name, email, group, studentNumber }) => {
-        const own = standing.filter((entry) => entry.personId === id);
+        const entries = standing.filter((entry) => entry.personId === id);
         const cells: Record<string, SheetCell> = {};
         let points: number | null = null;
         for (const part of parts) {
-          const tries = own.filter((entry) => entry.partId === part.id);
+          const tries = entries.filter((entry) => entry.partId === part.id);
           const best = bestOf(tries);
           if (!best) continue;
           cells[part.id] = cellOf(best, part, tries);
@@ -89,10 +89,10 @@ export function classSheetRoutes(app: App, { database, threads }: House): void {
         ...{ id: submission.personId, name: 'Deleted person', email: '' },
       };
       const standing = await standingOf(database, submission.exerciseId, submission.personId);
-      const own = must(standing.find((entry) => entry.id === submission.id));
+      const handedIn = must(standing.find((entry) => entry.id === submission.id));
       const tries = standing.filter(({ partId }) => partId === submission.partId);
       const { personId } = submission;
-      const versionId = own.checkedAgainst;
+      const versionId = handedIn.checkedAgainst;
       const solutions = await threads.seen('solutions', { versionId, personId, document, values });
       return {
         id: submission.id,
@@ -107,18 +107,18 @@ export function classSheetRoutes(app: App, { database, threads }: House): void {
         answer: submission.answer,
         trail: submission.trail,
         expected: solutions.find(({ partId }) => partId === part.id)?.text ?? null,
-        checked: own.checked,
-        verdict: own.verdict,
-        points: own.points,
+        checked: handedIn.checked,
+        verdict: handedIn.verdict,
+        points: handedIn.points,
         outOf: pointsOf(part),
         overrides: await overridesOf(database, submission.id),
-        corrected: own.corrected,
+        corrected: handedIn.corrected,
         comments: ((await commentsOn(database, [submission.id])).get(submission.id) ?? []).map(({ text, by, at }) => ({
           ...{ text, by, at },
         })),
-        review: [...own.review],
-        looked: own.looked,
-        returned: own.returned,
+        review: [...handedIn.review],
+        looked: handedIn.looked,
+        returned: handedIn.returned,
         tries: tries.map((entry) => ({
           ...{ id: entry.id, attempt: entry.attempt, points: entry.points },
           counts: entry.id === bestOf(tries)?.id,

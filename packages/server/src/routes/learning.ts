@@ -37,13 +37,13 @@ export function learningRoutes(app: App, { database, threads, limits }: House): 
     },
     async (request) => {
       const { partId, number } = request.body;
-      const { own, part, exerciseId, personId } = await opened(askingOf(request, request.params.exerciseId), partId);
+      const { drawn, part, exerciseId, personId } = await opened(askingOf(request, request.params.exerciseId), partId);
       const hint = part.hints?.[number - 1];
       if (!hint) throw new Refusal('notFound');
       const before = (await hintsOf(database, exerciseId, personId)).get(partId) ?? 0;
       if (number > before + 1) throw new Refusal('badRequest', 'Hints come one after the other.');
       if (number > before) await takeHint(database, { exerciseId, personId, partId, number, cost: hint.cost });
-      return { partId, texts: hintsTold(own.document, part, own.values, Math.max(before, number)) };
+      return { partId, texts: hintsTold(drawn.document, part, drawn.values, Math.max(before, number)) };
     },
   );
 
@@ -59,13 +59,13 @@ export function learningRoutes(app: App, { database, threads, limits }: House): 
       },
     },
     async (request) => {
-      const { own, part, told, standing } = await opened(
+      const { drawn, part, told, standing } = await opened(
         askingOf(request, request.params.exerciseId),
         request.params.partId,
       );
-      if (request.role === 'student' && !told.solutions(own.document, standing)) throw new Refusal('notTold');
-      await limits.take('workings', own.personId, 120, 60);
-      return [...(await threads.working({ document: own.document, partId: part.id, values: own.values }))];
+      if (request.role === 'student' && !told.solutions(drawn.document, standing)) throw new Refusal('notTold');
+      await limits.take('workings', drawn.personId, 120, 60);
+      return [...(await threads.working({ document: drawn.document, partId: part.id, values: drawn.values }))];
     },
   );
 
@@ -82,18 +82,18 @@ export function learningRoutes(app: App, { database, threads, limits }: House): 
     },
     async (request) => {
       const { partId } = request.body;
-      const found = await practising(askingOf(request, request.params.exerciseId), partId);
-      const { own, exerciseId, version, courseId, course } = found;
-      await limits.take('practice', own.personId, 60, 60);
+      const practice = await practising(askingOf(request, request.params.exerciseId), partId);
+      const { drawn, exerciseId, version, courseId, course } = practice;
+      await limits.take('practice', drawn.personId, 60, 60);
       const seed = randomBytes(18).toString('base64url');
-      const values = await threads.draw({ document: own.document, seed: seedOf(seed) });
-      const view = await threads.view({ document: own.document, values });
+      const values = await threads.draw({ document: drawn.document, seed: seedOf(seed) });
+      const view = await threads.view({ document: drawn.document, values });
       return {
         seed,
-        tally: await tally(found, partId),
+        tally: await tally(practice, partId),
         bench: {
           ...view,
-          ...{ exerciseId, versionId: own.versionId, version, courseId, course },
+          ...{ exerciseId, versionId: drawn.versionId, version, courseId, course },
           ...{ dueAt: null, extended: null, closesAt: null, mayHandIn: true, working: true },
           ...{ saved: [], handedIn: [], solutions: [], revealed: [], hints: [], practice: [] },
           // Hints are of the part that counts, and would cost there.
@@ -117,17 +117,17 @@ export function learningRoutes(app: App, { database, threads, limits }: House): 
     },
     async (request) => {
       const { seed, partId, answer } = request.body;
-      const found = await practising(askingOf(request, request.params.exerciseId), partId);
-      const { own, part, exerciseId, standing, told } = found;
-      await limits.take('practice', own.personId, 60, 60);
-      const { document } = own;
+      const practice = await practising(askingOf(request, request.params.exerciseId), partId);
+      const { drawn, part, exerciseId, standing, told } = practice;
+      await limits.take('practice', drawn.personId, 60, 60);
+      const { document } = drawn;
       const values = await threads.draw({ document, seed: seedOf(seed) });
       const result = await threads.practised({ document, partId, values, answer });
       if ('problem' in result) throw new Refusal('refused', result.problem, { at: result.at });
       const { verdict, solution, working, revealed } = result;
       // A slip that is not told is not kept either, as the tally tells what is kept.
       const shown = verdictAsShown(verdict, document.shows);
-      await keepPractised(database, { exerciseId, personId: own.personId, partId, verdict: shown });
+      await keepPractised(database, { exerciseId, personId: drawn.personId, partId, verdict: shown });
       // Who practises before the part is done gets the verdict alone: the way is the same for all numbers.
       const isDone = told.practice({ ...document, practice: 'afterwards' }, part, standing);
       const tells = document.solution !== 'never' && (told.closed || (document.solution === 'onceDone' && isDone));
@@ -136,7 +136,7 @@ export function learningRoutes(app: App, { database, threads, limits }: House): 
         ...(tells && solution ? { solution } : {}),
         working: tells ? [...working] : [],
         revealed,
-        tally: await tally(found, partId),
+        tally: await tally(practice, partId),
       };
     },
   );
@@ -154,18 +154,18 @@ export function learningRoutes(app: App, { database, threads, limits }: House): 
     const values = await drawFor(database, threads, version, personId);
     const standing = await standingOf(database, exerciseId, personId);
     const told = disclosureOf(document, dates);
-    const own = { versionId: version.id, personId, document, values };
-    return { exerciseId, personId, version: version.number, courseId, course, part, own, standing, told };
+    const drawn = { versionId: version.id, personId, document, values };
+    return { exerciseId, personId, version: version.number, courseId, course, part, drawn, standing, told };
   }
 
   /** The same for a part that may be practised. @throws Refusal `notTold`. */
   async function practising(asking: Asking, partId: string) {
-    const found = await opened(asking, partId);
-    const { own, part, standing, told } = found;
-    if (asking.isStudent && !told.practice(own.document, part, standing)) {
+    const exercise = await opened(asking, partId);
+    const { drawn, part, standing, told } = exercise;
+    if (asking.isStudent && !told.practice(drawn.document, part, standing)) {
       throw new Refusal('notTold', 'This part can be practised once it is solved, out of tries, or closed.');
     }
-    return found;
+    return exercise;
   }
 
   async function tally({ exerciseId, personId, standing, told }: Awaited<ReturnType<typeof opened>>, partId: string) {

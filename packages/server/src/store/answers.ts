@@ -48,12 +48,14 @@ export async function answersToPart(
   const documents = await documentsOf(database, [...new Set(standing.map(({ checkedAgainst }) => checkedAgainst))]);
   const expected = new Map<string, string | null>();
   for (const [id, document] of documents) {
-    const own = standing.filter(({ checkedAgainst }) => checkedAgainst === id);
-    const values = own.map(({ versionId, personId }) => valuesOf(versionId, personId));
+    const ofVersion = standing.filter(({ checkedAgainst }) => checkedAgainst === id);
+    const values = ofVersion.map(({ versionId, personId }) => valuesOf(versionId, personId));
     const texts = await threads.expected(document, partId, values);
-    own.forEach((entry, k) => expected.set(entry.id, texts[k] ?? null));
+    ofVersion.forEach((entry, k) => expected.set(entry.id, texts[k] ?? null));
   }
-  const counting = new Set([...grouped(standing, ({ personId }) => personId).values()].map((own) => bestOf(own)?.id));
+  const counting = new Set(
+    [...grouped(standing, ({ personId }) => personId).values()].map((ofVersion) => bestOf(ofVersion)?.id),
+  );
   return {
     answers: standing.map((entry) => {
       const { id, personId, attempt, version, handedInAt, answer, checked, verdict, override, points } = entry;
@@ -155,14 +157,14 @@ export async function addLook(tx: Transaction, submissionId: string, byPersonId:
 /** What was said about answers, oldest first, by submission. */
 export async function commentsOn(database: Database, submissionIds: readonly string[]) {
   if (submissionIds.length === 0) return new Map<string, never[]>();
-  const found = await database
+  const rows = await database
     .select({ submissionId: comments.submissionId, text: comments.text, by: people.name, at: comments.at })
     .from(comments)
     .innerJoin(people, eq(people.id, comments.byPersonId))
     .where(inArray(comments.submissionId, [...submissionIds]))
     .orderBy(asc(comments.at));
   return grouped(
-    found.map(({ at, ...rest }) => ({ ...rest, at: at.toISOString() })),
+    rows.map(({ at, ...rest }) => ({ ...rest, at: at.toISOString() })),
     ({ submissionId }) => submissionId,
   );
 }

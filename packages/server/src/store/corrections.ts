@@ -107,14 +107,14 @@ export async function recheckSome(database: Database, threads: Rechecking, corre
     }
     const document = await documentOf(tx, correction.versionId);
     const seedOf = await seedUnder(tx, correction.versionId);
-    const found = await threads.recheck(
+    const checked = await threads.recheck(
       document,
       waiting.map(({ submission: { partId, personId, answer }, values }) => ({
         ...{ partId, answer, values: values ?? {}, seed: seedOf(personId) },
       })),
     );
     const rows = waiting.map(({ submission }, k) => {
-      const one = must(found[k]);
+      const one = must(checked[k]);
       return { id: submission.id, ...('verdict' in one ? { result: one.verdict } : { problem: one.problem }) };
     });
     await tx.execute(sql`
@@ -148,11 +148,11 @@ const told = ({ correction, version, by, total, done }: CorrectionRow): Correcti
 
 /** The corrections of an exercise, newest first. */
 export async function correctionsOf(database: Database, exerciseId: string): Promise<Correction[]> {
-  const found = await correctionRows(database)
+  const rows = await correctionRows(database)
     .where(eq(corrections.exerciseId, exerciseId))
     .orderBy(desc(corrections.at))
     .limit(50);
-  return found.map(told);
+  return rows.map(told);
 }
 
 /** A correction with what it found of each answer, and what counts of it by now. @throws Refusal `notFound`. */
@@ -161,10 +161,10 @@ export async function correctionPreview(
   exerciseId: string,
   correctionId: string,
 ): Promise<CorrectionPreview> {
-  const [found] = await correctionRows(database).where(
+  const [row] = await correctionRows(database).where(
     and(eq(corrections.id, correctionId), eq(corrections.exerciseId, exerciseId)),
   );
-  if (!found) throw new Refusal('notFound');
+  if (!row) throw new Refusal('notFound');
   const [checked, standing, names] = await Promise.all([
     database.select().from(rechecks).where(eq(rechecks.correctionId, correctionId)),
     standingOf(database, exerciseId),
@@ -200,7 +200,7 @@ export async function correctionPreview(
       },
     ];
   });
-  return { ...told(found), rows };
+  return { ...told(row), rows };
 }
 
 /** Whether a verdict takes the place of the present one. What is the same for the student is left as it is. */
@@ -233,7 +233,7 @@ export async function applyCorrection(
       .update(corrections)
       .set({ state: 'applied', counting, givesBack, reason: reason.trim(), appliedAt: new Date() })
       .where(eq(corrections.id, correctionId));
-    const { rows: found } = await tx.execute<{
+    const { rows } = await tx.execute<{
       id: string;
       personId: string;
       partId: string;
@@ -246,7 +246,7 @@ export async function applyCorrection(
         left join lateral (select result from ${verdicts} v where v.submission_id = s.id
                             order by v.checked_at desc limit 1) v on true
        where r.correction_id = ${correctionId} and r.result is not null`);
-    const changed = found.filter(({ before, after }) => replaces(before, after, counting));
+    const changed = rows.filter(({ before, after }) => replaces(before, after, counting));
     for (let from = 0; from < changed.length; from += batch) {
       await tx.insert(verdicts).values(
         changed.slice(from, from + batch).map(({ id, after }) => ({
@@ -263,7 +263,7 @@ export async function applyCorrection(
     });
     await record(tx, ...deeds, {
       ...{ courseId, exerciseId, byPersonId, reason: reason.trim() },
-      words: `correction applied: ${changed.length} of ${found.length} answers changed${givesBack ? ', tries given back' : ''}`,
+      words: `correction applied: ${changed.length} of ${rows.length} answers changed${givesBack ? ', tries given back' : ''}`,
     });
     if (givesBack) await giveBack(tx, correctionId, number);
     return { changed: changed.length };

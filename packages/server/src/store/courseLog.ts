@@ -30,7 +30,7 @@ export async function record(tx: Database | Transaction, ...deeds: readonly Deed
 /** What was done in a course, the newest first. */
 export async function logOf(database: Database, courseId: string, limit: number): Promise<LogRow[]> {
   const about = alias(people, 'about');
-  const found = await database
+  const rows = await database
     .select({
       at: courseLog.at,
       by: people.name,
@@ -47,7 +47,7 @@ export async function logOf(database: Database, courseId: string, limit: number)
     .where(eq(courseLog.courseId, courseId))
     .orderBy(desc(courseLog.at), desc(courseLog.id))
     .limit(limit);
-  return found.map(({ at, by, words, reason, draft, exerciseId, person }) => ({
+  return rows.map(({ at, by, words, reason, draft, exerciseId, person }) => ({
     ...{ at: at.toISOString(), by, words, reason, person },
     exercise: exerciseId === null ? null : (draft?.title ?? null),
   }));

@@ -46,14 +46,14 @@ export async function copyCourse(
   return database.transaction(async (tx) => {
     const copyId = await addCourse(tx, { name, instructorId: byPersonId });
     const [course] = await tx.select().from(courses).where(eq(courses.id, courseId));
-    const found = await tx
+    const rows = await tx
       .select()
       .from(exercises)
       .where(and(eq(exercises.courseId, courseId), eq(exercises.archived, false)))
       .orderBy(asc(exercises.createdAt));
     const now = Date.now();
     const copyOf = new Map<string, string>();
-    for (const [k, exercise] of found.entries()) {
+    for (const [k, exercise] of rows.entries()) {
       const { draft, visibleFrom, dueAt } = exercise;
       const [made] = await tx
         .insert(exercises)
@@ -124,7 +124,7 @@ export async function dataOf(database: Database, personId: string): Promise<Reco
     .orderBy(asc(submissions.handedInAt));
   const ids = handed.map(({ submission }) => submission.id);
   const about = async <T>(read: (ids: string[]) => Promise<T[]>): Promise<T[]> => (ids.length > 0 ? read(ids) : []);
-  const [seats, checked, decided, said, saved, own, hints, practice] = await Promise.all([
+  const [seats, checked, decided, said, saved, rows, hints, practice] = await Promise.all([
     database
       .select({
         course: courses.name,
@@ -163,7 +163,7 @@ export async function dataOf(database: Database, personId: string): Promise<Reco
       comments: (remarks.get(submission.id) ?? []).map(({ text, at }) => ({ text, at })),
     })),
     answersInTheMaking: saved.map(({ partId, answer, trail, savedAt }) => ({ part: partId, answer, trail, savedAt })),
-    sheets: own.map(({ sheet, savedAt }) => ({ sheet, savedAt })),
+    sheets: rows.map(({ sheet, savedAt }) => ({ sheet, savedAt })),
     hints: hints.map(({ exerciseId, partId, number, at }) => ({ exerciseId, part: partId, number, at })),
     practice: practice.map(({ exerciseId, partId, met, slip, at }) => ({ exerciseId, part: partId, met, slip, at })),
   };

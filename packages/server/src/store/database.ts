@@ -31,9 +31,9 @@ export function connect(url: string, onLost: (error: Error) => void = () => unde
 export function prepared<T>(build: (database: Database) => T): (database: Database) => T {
   const known = new WeakMap<Database, T>();
   return (database) => {
-    const found = known.get(database) ?? build(database);
-    known.set(database, found);
-    return found;
+    const query = known.get(database) ?? build(database);
+    known.set(database, query);
+    return query;
   };
 }
 

@@ -45,12 +45,12 @@ export async function datesIn(
   const everyone = new Map(
     facts.map(({ id, visibleFrom, dueAt }) => [id, { visibleFrom: iso(visibleFrom), dueAt: iso(dueAt), late: null }]),
   );
-  const own = grouped(rows, ({ exerciseId }) => exerciseId);
+  const byExercise = grouped(rows, ({ exerciseId }) => exerciseId);
   const groups = rows.some(({ group }) => group !== null)
     ? await groupsIn(database, [...new Set(facts.map(({ courseId }) => courseId))])
     : new Map<string, string>();
   return (exerciseId, personId) =>
-    datesFor(must(everyone.get(exerciseId)), (own.get(exerciseId) ?? []).map(asExtension), {
+    datesFor(must(everyone.get(exerciseId)), (byExercise.get(exerciseId) ?? []).map(asExtension), {
       personId,
       group: groups.get(personId) ?? '',
     });
@@ -59,11 +59,11 @@ export async function datesIn(
 const noDates: Dates = { visibleFrom: null, dueAt: null, late: null };
 
 async function groupsIn(database: Database | Transaction, courseIds: string[]): Promise<Map<string, string>> {
-  const found = await database
+  const rows = await database
     .select({ personId: memberships.personId, group: memberships.group })
     .from(memberships)
     .where(inArray(memberships.courseId, courseIds));
-  return new Map(found.map(({ personId, group }) => [personId, group]));
+  return new Map(rows.map(({ personId, group }) => [personId, group]));
 }
 
 /** The dates of one person for one exercise. */
@@ -85,7 +85,7 @@ export const closesFor = (document: Pick<ExerciseDocument, 'late'>, dates: OwnDa
 
 /** An exercise’s dates for everyone, with those of some. */
 export async function exerciseDates(database: Database, exerciseId: string) {
-  const [found] = await database
+  const [row] = await database
     .select({ visibleFrom: exercises.visibleFrom, dueAt: exercises.dueAt })
     .from(exercises)
     .where(eq(exercises.id, exerciseId));
@@ -96,8 +96,8 @@ export async function exerciseDates(database: Database, exerciseId: string) {
     .where(eq(extensions.exerciseId, exerciseId))
     .orderBy(asc(extensions.at));
   return {
-    visibleFrom: iso(must(found).visibleFrom),
-    dueAt: iso(must(found).dueAt),
+    visibleFrom: iso(must(row).visibleFrom),
+    dueAt: iso(must(row).dueAt),
     late: null,
     extensions: rows.map(({ extension, by }) => ({
       id: extension.id,
@@ -141,7 +141,7 @@ export async function addExtensions(
 /** @throws Refusal `badRequest` where one of them is not in the course. */
 export async function refuseStrangers(tx: Transaction, courseId: string, personIds: readonly string[]): Promise<void> {
   if (personIds.length === 0) return;
-  const found = await tx
+  const rows = await tx
     .select({ id: memberships.personId })
     .from(memberships)
     .where(
@@ -151,7 +151,7 @@ export async function refuseStrangers(tx: Transaction, courseId: string, personI
         isNull(memberships.removedAt),
       ),
     );
-  if (found.length < new Set(personIds).size) {
+  if (rows.length < new Set(personIds).size) {
     throw new Refusal('badRequest', 'Someone of these is not in the course any more. Reload and choose again.');
   }
 }

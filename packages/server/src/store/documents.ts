@@ -16,7 +16,7 @@ export async function documentsOf(
   versionIds: readonly string[],
 ): Promise<Map<string, ExerciseDocument>> {
   const missing = versionIds.filter((id) => !known.has(id));
-  const found = new Map<string, ExerciseDocument>();
+  const documents = new Map<string, ExerciseDocument>();
   if (missing.length > 0) {
     const rows = await database
       .select({ id: versions.id, document: versions.document })
@@ -24,11 +24,12 @@ export async function documentsOf(
       .where(inArray(versions.id, missing));
     for (const { id, document } of rows) {
       known.set(id, document);
-      found.set(id, document);
+      documents.set(id, document);
     }
   }
-  for (const id of versionIds) if (!found.has(id)) found.set(id, known.get(id) ?? (await readAgain(database, id)));
-  return found;
+  for (const id of versionIds)
+    if (!documents.has(id)) documents.set(id, known.get(id) ?? (await readAgain(database, id)));
+  return documents;
 }
 
 /** One that was pushed out while others were read. */

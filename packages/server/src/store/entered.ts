@@ -91,16 +91,16 @@ export async function enterAnswers(
   async function readLine(line: Line): Promise<Read> {
     const person = personNamed(students, line.who);
     const part = partNamed(parts, line.partName);
-    const found = { ...line, person: typeof person === 'string' ? undefined : person, part, answer: undefined };
-    if (typeof person === 'string') return { ...found, problem: person };
-    if (!part) return { ...found, problem: `There is no part “${line.partName}”.` };
+    const read = { ...line, person: typeof person === 'string' ? undefined : person, part, answer: undefined };
+    if (typeof person === 'string') return { ...read, problem: person };
+    if (!part) return { ...read, problem: `There is no part “${line.partName}”.` };
     try {
       const answer = answerFromText(part, line.text);
       const values = await drawFor(database, threads, version, person.id);
       await threads.read({ given: { systems, series, parameters }, part, values, answer, trail: [] });
-      return { ...found, answer, problem: null };
+      return { ...read, answer, problem: null };
     } catch (error) {
-      if (error instanceof Problem || error instanceof Refusal) return { ...found, problem: error.message };
+      if (error instanceof Problem || error instanceof Refusal) return { ...read, problem: error.message };
       throw error;
     }
   }
@@ -112,12 +112,12 @@ const plain = (text: string): string => text.trim().toLowerCase().replace(/\s+/g
 function personNamed(students: readonly Member[], who: string): Member | string {
   const wanted = plain(who);
   if (!wanted) return 'It does not say whose answer this is.';
-  const found = students.filter(
+  const named = students.filter(
     ({ email, studentNumber, name }) =>
       plain(email) === wanted || (studentNumber !== '' && plain(studentNumber) === wanted) || plain(name) === wanted,
   );
-  if (found.length > 1) return `${found.length} students of the course are called “${who}”. Use e-mail or number.`;
-  return found[0] ?? `No student of the course has the e-mail, number or name “${who}”.`;
+  if (named.length > 1) return `${named.length} students of the course are called “${who}”. Use e-mail or number.`;
+  return named[0] ?? `No student of the course has the e-mail, number or name “${who}”.`;
 }
 
 /** One answer a line, from a table with a part column or with a column for each part. */
@@ -138,10 +138,10 @@ function linesOf(rows: readonly (readonly string[])[], parts: readonly Part[]): 
   const columns = part >= 0 && answer >= 0 ? undefined : wide;
   return body.flatMap((row, k) => {
     const cell = (column: number) => (row[column] ?? '').trim();
-    const own = columns
+    const texts = columns
       ? columns.map((column) => ({ partName: head[column] ?? '', text: cell(column) }))
       : [{ partName: cell(part), text: cell(answer) }];
-    return own.filter(({ text }) => text !== '').map((each) => ({ line: k + 2, who: cell(who), ...each }));
+    return texts.filter(({ text }) => text !== '').map((each) => ({ line: k + 2, who: cell(who), ...each }));
   });
 }
 
@@ -154,11 +154,11 @@ const keyOf = ({ part, text }: Pick<Read, 'part' | 'text'>): string =>
 
 async function knownKeys(database: Database, exerciseId: string, keys: readonly string[]): Promise<Set<string>> {
   if (keys.length === 0) return new Set();
-  const found = await database
+  const rows = await database
     .select({ personId: submissions.personId, key: submissions.key })
     .from(submissions)
     .where(and(eq(submissions.exerciseId, exerciseId), inArray(submissions.key, [...new Set(keys)])));
-  return new Set(found.map(({ personId, key }) => `${personId} ${key}`));
+  return new Set(rows.map(({ personId, key }) => `${personId} ${key}`));
 }
 
 async function insert(

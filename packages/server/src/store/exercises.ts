@@ -24,19 +24,19 @@ const versionFacts = { id: versions.id, exerciseId: versions.exerciseId, number:
 
 /** The newest published version. @throws Refusal `notPublished`. */
 export async function newestVersion(database: Database | Transaction, exerciseId: string) {
-  const [found] = await database
+  const [row] = await database
     .select(versionFacts)
     .from(versions)
     .where(eq(versions.exerciseId, exerciseId))
     .orderBy(desc(versions.number))
     .limit(1);
-  if (!found) throw new Refusal('notPublished');
-  return { ...found, document: await documentOf(database, found.id) };
+  if (!row) throw new Refusal('notPublished');
+  return { ...row, document: await documentOf(database, row.id) };
 }
 
 /** The newest published version of every exercise of a course that has one, by exercise. */
 export async function newestVersions(database: Database, courseId: string) {
-  const found = await database
+  const rows = await database
     .selectDistinctOn([versions.exerciseId], versionFacts)
     .from(versions)
     .innerJoin(exercises, eq(exercises.id, versions.exerciseId))
@@ -44,16 +44,16 @@ export async function newestVersions(database: Database, courseId: string) {
     .orderBy(versions.exerciseId, desc(versions.number));
   const documents = await documentsOf(
     database,
-    found.map(({ id }) => id),
+    rows.map(({ id }) => id),
   );
   return new Map(
-    found.map((version) => [version.exerciseId, { ...version, document: must(documents.get(version.id)) }]),
+    rows.map((version) => [version.exerciseId, { ...version, document: must(documents.get(version.id)) }]),
   );
 }
 
 /** Where an exercise belongs and when it is due, without its documents. */
 export async function factsOf(database: Database, exerciseId: string) {
-  const [found] = await database
+  const [row] = await database
     .select({
       courseId: exercises.courseId,
       course: courses.name,
@@ -63,12 +63,12 @@ export async function factsOf(database: Database, exerciseId: string) {
     .from(exercises)
     .innerJoin(courses, eq(courses.id, exercises.courseId))
     .where(eq(exercises.id, exerciseId));
-  return must(found);
+  return must(row);
 }
 
 /** Every published version, newest first, with who published it and how much was handed in to it. */
 export async function versionsOf(database: Database, exerciseId: string): Promise<Version[]> {
-  const found = await database
+  const rows = await database
     .select({
       number: versions.number,
       publishedAt: versions.publishedAt,
@@ -81,7 +81,7 @@ export async function versionsOf(database: Database, exerciseId: string): Promis
     .where(eq(versions.exerciseId, exerciseId))
     .groupBy(versions.id, people.name)
     .orderBy(desc(versions.number));
-  return found.map((version) => ({ ...version, publishedAt: version.publishedAt.toISOString() }));
+  return rows.map((version) => ({ ...version, publishedAt: version.publishedAt.toISOString() }));
 }
 
 /** The document of one published version. @throws Refusal `notFound`. */
@@ -90,22 +90,22 @@ export async function versionDocument(
   exerciseId: string,
   number: number,
 ): Promise<ExerciseDocument> {
-  const [found] = await database
+  const [row] = await database
     .select({ document: versions.document })
     .from(versions)
     .where(and(eq(versions.exerciseId, exerciseId), eq(versions.number, number)));
-  if (!found) throw new Refusal('notFound');
-  return found.document;
+  if (!row) throw new Refusal('notFound');
+  return row.document;
 }
 
 /** An exercise with its draft, what is published of it and how much was handed in. */
 export async function draftOf(database: Database, exerciseId: string) {
-  const [found] = await database
+  const [row] = await database
     .select({ exercise: exercises, course: courses.name })
     .from(exercises)
     .innerJoin(courses, eq(courses.id, exercises.courseId))
     .where(eq(exercises.id, exerciseId));
-  const { exercise, course } = must(found);
+  const { exercise, course } = must(row);
   const version = await newestVersion(database, exerciseId).catch(() => undefined);
   const [handedIn] = await database
     .select({ count: count() })
@@ -244,11 +244,11 @@ export async function drawnAnewAt(
   database: Database | Transaction,
   { exerciseId, number }: { exerciseId: string; number: number },
 ): Promise<number> {
-  const [found] = await database
+  const [row] = await database
     .select({ number: max(versions.number) })
     .from(versions)
     .where(and(eq(versions.exerciseId, exerciseId), eq(versions.newNumbers, true), lte(versions.number, number)));
-  return found?.number ?? 0;
+  return row?.number ?? 0;
 }
 
 /** The numbers of every student who has some, by version and student; none for anyone else. */
@@ -256,11 +256,11 @@ export async function drawsOf(
   database: Database,
   exerciseId: string,
 ): Promise<(versionId: string, personId: string) => DrawValues> {
-  const found = await database
+  const rows = await database
     .select({ versionId: draws.versionId, personId: draws.personId, values: draws.values })
     .from(draws)
     .innerJoin(versions, eq(versions.id, draws.versionId))
     .where(eq(versions.exerciseId, exerciseId));
-  const known = new Map(found.map(({ versionId, personId, values }) => [`${versionId} ${personId}`, values]));
+  const known = new Map(rows.map(({ versionId, personId, values }) => [`${versionId} ${personId}`, values]));
   return (versionId, personId) => known.get(`${versionId} ${personId}`) ?? {};
 }

@@ -150,22 +150,22 @@ export async function addExport(
 
 /** What was exported of a course and when, newest first. */
 export async function exportsOf(database: Database, courseId: string): Promise<ExportRow[]> {
-  const found = await database
+  const rows = await database
     .select({ id: exports.id, kind: exports.kind, name: exports.name, by: people.name, at: exports.at })
     .from(exports)
     .innerJoin(people, eq(people.id, exports.byPersonId))
     .where(eq(exports.courseId, courseId))
     .orderBy(desc(exports.at))
     .limit(200);
-  return found.map((row) => ({ ...row, at: row.at.toISOString() }));
+  return rows.map((row) => ({ ...row, at: row.at.toISOString() }));
 }
 
 /** A file as it was given out. @throws Refusal `notFound`. */
 export async function exportFile(database: Database, courseId: string, exportId: string): Promise<ExportFile> {
-  const [found] = await database
+  const [row] = await database
     .select({ id: exports.id, name: exports.name, content: exports.content })
     .from(exports)
     .where(and(eq(exports.courseId, courseId), eq(exports.id, exportId)));
-  if (!found) throw new Refusal('notFound');
-  return found;
+  if (!row) throw new Refusal('notFound');
+  return row;
 }

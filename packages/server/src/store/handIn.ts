@@ -47,27 +47,27 @@ export async function handIn(
   personId: string,
   sent: HandIn,
 ): Promise<HandedIn & { version: number; isNew: boolean }> {
-  const found = await lookBefore(database, exerciseId, personId, sent);
-  if (found.known) return { ...found.known, version: found.version, isNew: false };
-  if (found.versionId !== sent.versionId) throw new Refusal('oldVersion');
-  const document = await documentOf(database, found.versionId);
+  const before = await lookBefore(database, exerciseId, personId, sent);
+  if (before.known) return { ...before.known, version: before.version, isNew: false };
+  if (before.versionId !== sent.versionId) throw new Refusal('oldVersion');
+  const document = await documentOf(database, before.versionId);
   const part = document.parts.find((p) => p.id === sent.partId);
   if (!part) throw new Refusal('notFound');
-  if (found.archived) throw new Refusal('putAway');
+  if (before.archived) throw new Refusal('putAway');
   const dates = await datesOf(database, exerciseId, personId);
   if (!isVisible(dates, new Date())) throw new Refusal('notYet');
   const closes = closesFor(document, dates);
   if (closes && Date.now() > closes.getTime() + graceMilliseconds) throw new Refusal('pastDue');
   const most = attemptsOf(document, part);
-  const version = { id: found.versionId, exerciseId, number: found.version, document };
-  const values = found.values ?? (await drawFor(database, threads, version, personId));
+  const version = { id: before.versionId, exerciseId, number: before.version, document };
+  const values = before.values ?? (await drawFor(database, threads, version, personId));
   const { systems, series, parameters } = document;
   await threads.read({ given: { systems, series, parameters }, part, values, answer: sent.answer, trail: sent.trail });
   for (let tries = 0; tries < 20; tries++) {
     const added = await addSubmission(database, exerciseId, personId, sent, most);
-    if (added) return { ...added, version: found.version, isNew: true };
+    if (added) return { ...added, version: before.version, isNew: true };
     const { known: other } = await lookBefore(database, exerciseId, personId, sent);
-    if (other) return { ...other, version: found.version, isNew: false };
+    if (other) return { ...other, version: before.version, isNew: false };
     if ((await attemptsUsed(database, exerciseId, personId, part.id)) >= most) break;
     // Another hand-in took this number at the same moment; the next one may be free.
   }
@@ -108,9 +108,9 @@ const before = prepared((database) => {
 
 /** All that deciding about a hand-in needs, at one look. @throws Refusal `notPublished`, `keyUsed`. */
 async function lookBefore(database: Database, exerciseId: string, personId: string, sent: HandIn) {
-  const [found] = await before(database).execute({ exerciseId, personId, partId: sent.partId, key: sent.key });
-  if (!found?.versionId) throw new Refusal('notPublished');
-  const { known, versionId, version, ...rest } = found;
+  const [row] = await before(database).execute({ exerciseId, personId, partId: sent.partId, key: sent.key });
+  if (!row?.versionId) throw new Refusal('notPublished');
+  const { known, versionId, version, ...rest } = row;
   return { ...rest, versionId, version: must(version), known: known && sameAnswer(known, sent) };
 }
 

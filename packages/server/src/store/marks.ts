@@ -60,8 +60,8 @@ export async function marksOf(database: Database, courseId: string, onlyPersonId
   const rows = students.map(({ id, name, email, studentNumber, group }) => {
     const cells = shown.map(({ id: exerciseId, parts, outOf, document }) => {
       const ownDates = dates(exerciseId, id);
-      const own = onlyPersonId && !isTold(document, ownDates) ? undefined : best.get(`${exerciseId} ${id}`)?.points;
-      const perPart = parts.map((part) => own?.get(part.id) ?? null);
+      const told = onlyPersonId && !isTold(document, ownDates) ? undefined : best.get(`${exerciseId} ${id}`)?.points;
+      const perPart = parts.map((part) => told?.get(part.id) ?? null);
       const handed = perPart.filter((points) => points !== null);
       return {
         exerciseId,
@@ -138,18 +138,18 @@ async function bestPoints(
                           order by o.at desc limit 1) o on true
      where ${onlyPersonId ? sql`s.person_id = ${onlyPersonId}::uuid` : sql`true`}`);
   const documents = await documentsOf(database, [...new Set(rows.map(({ version }) => version))]);
-  const found = new Map<string, Best>();
+  const best = new Map<string, Best>();
   for (const { e, p, part, version, at, points: raw, decided } of rows) {
-    const own = dates(e, p);
-    const dueAt = own.dueAt === null ? null : new Date(own.dueAt);
-    const late = own.late ?? must(documents.get(version)).late;
+    const theirDates = dates(e, p);
+    const dueAt = theirDates.dueAt === null ? null : new Date(theirDates.dueAt);
+    const late = theirDates.late ?? must(documents.get(version)).late;
     const points = decided ? raw : raw * shareKept(new Date(at), dueAt, late);
     const key = `${e} ${p}`;
-    const entry = found.get(key) ?? { points: new Map<string, number>() };
+    const entry = best.get(key) ?? { points: new Map<string, number>() };
     entry.points.set(part, Math.max(entry.points.get(part) ?? 0, points));
-    found.set(key, entry);
+    best.set(key, entry);
   }
-  return found;
+  return best;
 }
 
 /** Changes how marks are made. @throws Refusal `badRequest` saying what is the matter with it. */

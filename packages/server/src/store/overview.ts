@@ -29,8 +29,8 @@ export async function overviewOf(database: Database, courseId: string): Promise<
   const handed = published.filter(({ exercise }) => best.some(({ e }) => e === exercise.id)).slice(-most);
   return {
     exercises: handed.map(({ exercise, version }) => {
-      const own = best.filter(({ e, p }) => e === exercise.id && students.has(p));
-      const byPerson = grouped(own, ({ p }) => p);
+      const ofExercise = best.filter(({ e, p }) => e === exercise.id && students.has(p));
+      const byPerson = grouped(ofExercise, ({ p }) => p);
       const { parts, title } = version.document;
       const outOf = sumOfShares(parts.map(pointsOf));
       const shares = [...byPerson.values()].map((rows) => sumOfShares(rows.map(({ points }) => points)) / (outOf || 1));
@@ -44,10 +44,10 @@ export async function overviewOf(database: Database, courseId: string): Promise<
         nails: parts.flatMap((part) =>
           nailsOf(
             part,
-            own.filter((row) => row.part === part.id),
+            ofExercise.filter((row) => row.part === part.id),
           ),
         ),
-        slips: slipsOf(own),
+        slips: slipsOf(ofExercise),
         perDay: days
           .filter(({ e }) => e === exercise.id)
           .map(({ day, count }) => ({ daysBefore: day, answers: count })),
@@ -79,14 +79,14 @@ function nailsOf(asked: Part, rows: readonly Row[]): { part: string; label: stri
 
 /** The slips of an exercise with how many students made them, the commonest first. */
 function slipsOf(rows: readonly Row[]): { id: string; words: string; students: number }[] {
-  const found = new Map<string, { words: string; people: Set<string> }>();
+  const slips = new Map<string, { words: string; people: Set<string> }>();
   for (const { slip, p, met } of rows) {
     if (!slip || met) continue;
-    const entry = found.get(slip.id) ?? { words: slip.words, people: new Set<string>() };
+    const entry = slips.get(slip.id) ?? { words: slip.words, people: new Set<string>() };
     entry.people.add(p);
-    found.set(slip.id, entry);
+    slips.set(slip.id, entry);
   }
-  return [...found]
+  return [...slips]
     .map(([id, { words, people }]) => ({ id, words, students: people.size }))
     .sort((a, b) => b.students - a.students)
     .slice(0, 12);

@@ -40,15 +40,15 @@ export async function paperOf(
   for (const student of wanted) {
     const personId = student?.id ?? asked.personId;
     const values = await drawFor(database, threads, version, personId);
-    const own = { versionId: version.id, personId, document: version.document, values };
-    const { statement, parameters, diagrams, parts } = await threads.seen('view', own);
+    const drawn = { versionId: version.id, personId, document: version.document, values };
+    const { statement, parameters, diagrams, parts } = await threads.seen('view', drawn);
     sheets.push({
       ...{ statement, parameters, diagrams, parts },
       person: student
         ? { id: student.id, name: student.name, studentNumber: student.studentNumber, group: student.group }
         : null,
-      solutions: await threads.seen('solutions', own),
-      workings: asked.working ? await workingsOf(own) : [],
+      solutions: await threads.seen('solutions', drawn),
+      workings: asked.working ? await workingsOf(drawn) : [],
     });
   }
   const { title, series, pictures } = version.document;

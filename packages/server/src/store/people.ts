@@ -10,13 +10,13 @@ export const person = { id: people.id, name: people.name, email: people.email };
 
 /** The person with this e-mail and password. @throws Refusal `wrongPassword`, the same for either being wrong. */
 export async function personByPassword(database: Database, email: string, password: string): Promise<Person> {
-  const [found] = await database
+  const [row] = await database
     .select({ ...person, passwordHash: people.passwordHash })
     .from(people)
     .where(eq(sql`lower(${people.email})`, email.trim().toLowerCase()));
-  const right = await isPasswordOf(found?.passwordHash, password);
-  if (!found || !right) throw new Refusal('wrongPassword');
-  return { id: found.id, name: found.name, email: found.email };
+  const right = await isPasswordOf(row?.passwordHash, password);
+  if (!row || !right) throw new Refusal('wrongPassword');
+  return { id: row.id, name: row.name, email: row.email };
 }
 
 /** @throws Refusal `emailTaken`. */
@@ -52,18 +52,18 @@ export function membershipsOf(database: Database, personId: string): Promise<Mem
  * other staff only who is instructor of every course that these have a hand in. A link must open no more than its maker
  * may see anyway.
  */
-export function mayResetFor(own: readonly Membership[], theirs: readonly Membership[]): boolean {
-  const teaches = (courseId: string) => own.some((m) => m.courseId === courseId && m.role === 'instructor');
+export function mayResetFor(memberships: readonly Membership[], theirs: readonly Membership[]): boolean {
+  const teaches = (courseId: string) => memberships.some((m) => m.courseId === courseId && m.role === 'instructor');
   return theirs.every(({ courseId, role }) => role === 'student' || (role === 'assistant' && teaches(courseId)));
 }
 
 /** The role in a course; undefined for someone who does not belong to it. */
 export async function roleIn(database: Database, courseId: string, personId: string): Promise<Role | undefined> {
-  const [found] = await database
+  const [membership] = await database
     .select({ role: memberships.role })
     .from(memberships)
     .where(and(eq(memberships.courseId, courseId), eq(memberships.personId, personId), isNull(memberships.removedAt)));
-  return found?.role;
+  return membership?.role;
 }
 
 /** Makes a person a student of the course with this code, unless they already belong to it. @throws Refusal `unknownJoinCode`, `archived`, `forbidden`. */
@@ -123,7 +123,7 @@ export async function courseWithPeople(database: Database, courseId: string, { r
     })
     .from(courses)
     .where(eq(courses.id, courseId));
-  const found = await database
+  const rows = await database
     .select({
       ...person,
       role: memberships.role,
@@ -136,7 +136,7 @@ export async function courseWithPeople(database: Database, courseId: string, { r
     .innerJoin(people, eq(people.id, memberships.personId))
     .where(and(eq(memberships.courseId, courseId), removed ? undefined : isNull(memberships.removedAt)))
     .orderBy(asc(memberships.role), asc(people.name));
-  return { ...must(course), people: found };
+  return { ...must(course), people: rows };
 }
 
 /** Changes what the course knows of someone, or takes them out or back in. @throws Refusal `notFound`, `lastInstructor`. */

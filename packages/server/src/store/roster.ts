@@ -48,7 +48,7 @@ export async function takeRoster(
 
 async function knownPeople(tx: Database | Transaction, courseId: string, emails: string[]): Promise<KnownPerson[]> {
   if (emails.length === 0) return [];
-  const found = await tx
+  const rows = await tx
     .select({ email: people.email, name: people.name, member: memberships })
     .from(people)
     .leftJoin(memberships, and(eq(memberships.personId, people.id), eq(memberships.courseId, courseId)))
@@ -58,7 +58,7 @@ async function knownPeople(tx: Database | Transaction, courseId: string, emails:
         emails.map((email) => email.toLowerCase()),
       ),
     );
-  return found.map(({ email, name, member }) => ({
+  return rows.map(({ email, name, member }) => ({
     email,
     name,
     member: member && {

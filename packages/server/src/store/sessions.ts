@@ -76,9 +76,9 @@ export async function personBySession(
 ): Promise<{ person: Person; session: string; role: Role | null; archived: boolean } | undefined> {
   const tokenHash = hashOfToken(token);
   const named = { courseId: courseId ?? null, exerciseId: exerciseId ?? null, submissionId: submissionId ?? null };
-  const [found] = await whoStatement(database).execute({ tokenHash, ...named });
-  if (!found) return undefined;
-  const { seenAt, ...who } = found;
+  const [row] = await whoStatement(database).execute({ tokenHash, ...named });
+  if (!row) return undefined;
+  const { seenAt, ...who } = row;
   if (Date.now() - seenAt.getTime() > 15 * 60_000) {
     await database.update(sessions).set({ seenAt: new Date() }).where(eq(sessions.tokenHash, tokenHash));
   }
@@ -87,12 +87,12 @@ export async function personBySession(
 
 /** Where a person is signed in, the latest first; `current` is the session that asks. */
 export async function sessionsOf(database: Database, personId: string, current: string): Promise<SessionRow[]> {
-  const found = await database
+  const rows = await database
     .select()
     .from(sessions)
     .where(and(eq(sessions.personId, personId), gt(sessions.expiresAt, new Date())))
     .orderBy(desc(sessions.seenAt));
-  return found.map(({ id, browser, createdAt, seenAt }) => ({
+  return rows.map(({ id, browser, createdAt, seenAt }) => ({
     id,
     browser,
     createdAt: createdAt.toISOString(),
@@ -119,11 +119,11 @@ export async function endOtherSessions(
 
 /** Whether this is the person’s password. */
 export async function hasPassword(database: Database, personId: string, password: string): Promise<boolean> {
-  const [found] = await database
+  const [row] = await database
     .select({ passwordHash: people.passwordHash })
     .from(people)
     .where(eq(people.id, personId));
-  return isPasswordOf(found?.passwordHash, password);
+  return isPasswordOf(row?.passwordHash, password);
 }
 
 /**
@@ -193,9 +193,9 @@ export async function usePasswordLink(database: Database, token: string, passwor
 }
 
 export async function personByEmail(database: Database, email: string): Promise<Person | undefined> {
-  const [found] = await database
+  const [row] = await database
     .select(person)
     .from(people)
     .where(eq(sql`lower(${people.email})`, email.trim().toLowerCase()));
-  return found;
+  return row;
 }

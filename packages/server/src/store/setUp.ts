@@ -36,12 +36,12 @@ export async function setUpDatabase(ownerUrl: string, serverUrl: string, log: Qu
   try {
     await client.query('select pg_advisory_lock($1)', [setUpLock]);
     await migrate(drizzle(client), { migrationsFolder: path.resolve(import.meta.dirname, '../../migrations') });
-    const { rows: found } = await client.query<{ missing: boolean }>(
+    const { rows: row } = await client.query<{ missing: boolean }>(
       `select to_regnamespace('${queueSchema}') is null as missing`,
     );
     const pool = new pg.Pool({ connectionString: ownerUrl, max: 1 });
     await runMigrations({ pgPool: pool, schema: queueSchema, logger: log }).finally(() => pool.end());
-    if (must(found[0]).missing) await client.query(enqueueUnchecked);
+    if (must(row[0]).missing) await client.query(enqueueUnchecked);
     const role = decodeURIComponent(new URL(serverUrl).username);
     const { rows } = await client.query<{ current_user: string }>('select current_user');
     if (role && role !== must(rows[0]).current_user) await letIn(client, role);

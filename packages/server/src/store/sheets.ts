@@ -23,7 +23,7 @@ const rowOf = <Row extends { savedAt: Date }>(row: Row) => ({ ...row, savedAt: r
 
 /** A person's own sheets, and those shared with their courses; the newest first. */
 export async function sheetsFor(database: Database, personId: string): Promise<BenchSheetRow[]> {
-  const own = await database
+  const rows = await database
     .select(columns(personId))
     .from(sheets)
     .innerJoin(people, eq(people.id, sheets.personId))
@@ -42,7 +42,7 @@ export async function sheetsFor(database: Database, personId: string): Promise<B
     )
     .orderBy(desc(sheets.savedAt))
     .limit(mostShared);
-  return [...own, ...shared].map(rowOf);
+  return [...rows, ...shared].map(rowOf);
 }
 
 /** One that is a person's own, or shared with a course of theirs. @throws Refusal `notFound`. */
@@ -101,14 +101,14 @@ export async function shareSheet(
   id: string,
   courseId: string | null,
 ): Promise<void> {
-  const own = and(eq(sheets.id, id), eq(sheets.personId, personId));
-  const changed = await database.update(sheets).set({ courseId }).where(own).returning({ id: sheets.id });
+  const isOwners = and(eq(sheets.id, id), eq(sheets.personId, personId));
+  const changed = await database.update(sheets).set({ courseId }).where(isOwners).returning({ id: sheets.id });
   if (changed.length === 0) throw new Refusal('notFound');
 }
 
 /** @throws Refusal `notFound` where a person has none like it. */
 export async function removeSheet(database: Database, personId: string, id: string): Promise<void> {
-  const own = and(eq(sheets.id, id), eq(sheets.personId, personId));
-  const removed = await database.delete(sheets).where(own).returning({ id: sheets.id });
+  const isOwners = and(eq(sheets.id, id), eq(sheets.personId, personId));
+  const removed = await database.delete(sheets).where(isOwners).returning({ id: sheets.id });
   if (removed.length === 0) throw new Refusal('notFound');
 }

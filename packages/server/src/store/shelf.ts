@@ -15,7 +15,7 @@ export async function shelfOf(database: Database, courseId: string): Promise<She
     .select({ count: count() })
     .from(memberships)
     .where(and(eq(memberships.courseId, courseId), eq(memberships.role, 'student'), isNull(memberships.removedAt)));
-  const [found, versions, counts, own] = await Promise.all([
+  const [all, versions, counts, parts] = await Promise.all([
     database.select().from(exercises).where(eq(exercises.courseId, courseId)).orderBy(asc(exercises.createdAt)),
     newestVersions(database, courseId),
     countsIn(database, courseId),
@@ -26,8 +26,8 @@ export async function shelfOf(database: Database, courseId: string): Promise<She
       .where(eq(exercises.courseId, courseId))
       .groupBy(extensions.exerciseId),
   ]);
-  const extended = new Map(own.map((row) => [row.exerciseId, row.count]));
-  const rows = found.map((exercise) => {
+  const extended = new Map(parts.map((row) => [row.exerciseId, row.count]));
+  const rows = all.map((exercise) => {
     const version = versions.get(exercise.id);
     const document = version?.document ?? exercise.draft;
     return {
@@ -51,7 +51,7 @@ export async function shelfOf(database: Database, courseId: string): Promise<She
 
 /** Exercises that students can see, oldest first, with their newest version. */
 export async function publishedExercises(database: Database, courseId: string) {
-  const [found, versions] = await Promise.all([
+  const [rows, versions] = await Promise.all([
     database
       .select({ id: exercises.id, dueAt: exercises.dueAt })
       .from(exercises)
@@ -59,7 +59,7 @@ export async function publishedExercises(database: Database, courseId: string) {
       .orderBy(asc(exercises.createdAt)),
     newestVersions(database, courseId),
   ]);
-  return found.flatMap((exercise) => {
+  return rows.flatMap((exercise) => {
     const version = versions.get(exercise.id);
     return version ? [{ exercise, version }] : [];
   });

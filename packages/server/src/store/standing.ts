@@ -59,8 +59,8 @@ export const standingOf = (database: Database, exerciseId: string, personId?: st
 
 /** The same for all of one student's submissions to a course. */
 export function standingIn(database: Database, courseId: string, personId: string): Promise<Standing[]> {
-  const own = database.select({ id: exercises.id }).from(exercises).where(eq(exercises.courseId, courseId));
-  return standingWhere(database, and(eq(submissions.personId, personId), inArray(submissions.exerciseId, own)));
+  const ofCourse = database.select({ id: exercises.id }).from(exercises).where(eq(exercises.courseId, courseId));
+  return standingWhere(database, and(eq(submissions.personId, personId), inArray(submissions.exerciseId, ofCourse)));
 }
 
 /** One submission of a student as it stands now; undefined for anyone else's. */
@@ -138,9 +138,9 @@ async function standingsFrom(database: Database, rows: readonly StandingRow[]): 
   return rows.map(({ submission, version, result, checkedAt, overridePoints, overrideReason, ...row }) => {
     const { exerciseId, personId, handedInAt, versionId } = submission;
     const checkedAgainst = row.checkedAgainst ?? versionId;
-    const own = dates(exerciseId, personId);
-    const late = own.late ?? must(documents.get(checkedAgainst)).late;
-    const dueAt = own.dueAt === null ? null : new Date(own.dueAt);
+    const theirDates = dates(exerciseId, personId);
+    const late = theirDates.late ?? must(documents.get(checkedAgainst)).late;
+    const dueAt = theirDates.dueAt === null ? null : new Date(theirDates.dueAt);
     const decided = overridePoints !== null ? { points: overridePoints, reason: must(overrideReason) } : null;
     return {
       ...{ id: submission.id, exerciseId, personId, partId: submission.partId, attempt: submission.attempt },
@@ -168,7 +168,7 @@ function reviewOf(result: Verdict | null): string[] {
 
 async function correctionsBy(database: Database, ids: readonly string[]): Promise<Map<string, CorrectedBy>> {
   if (ids.length === 0) return new Map();
-  const found = await database
+  const rows = await database
     .select({
       id: corrections.id,
       version: versions.number,
@@ -178,7 +178,7 @@ async function correctionsBy(database: Database, ids: readonly string[]): Promis
     .from(corrections)
     .innerJoin(versions, eq(versions.id, corrections.versionId))
     .where(inArray(corrections.id, [...ids]));
-  return new Map(found.map(({ id, version, reason, at }) => [id, { version, reason, at: at.toISOString() }]));
+  return new Map(rows.map(({ id, version, reason, at }) => [id, { version, reason, at: at.toISOString() }]));
 }
 
 /** Whether an answer wants a person who has not looked yet. */

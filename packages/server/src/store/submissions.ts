@@ -73,9 +73,9 @@ export const verdictChannel = 'nailset_verdict';
 
 /** A submission with what is needed to check it. @throws Refusal `notFound`. */
 export async function submissionToCheck(database: Database | Transaction, submissionId: string) {
-  const [found] = await submissionRow(database).where(eq(submissions.id, submissionId));
-  if (!found) throw new Refusal('notFound');
-  return withDocument(database, found);
+  const [row] = await submissionRow(database).where(eq(submissions.id, submissionId));
+  if (!row) throw new Refusal('notFound');
+  return withDocument(database, row);
 }
 
 /**
@@ -85,15 +85,15 @@ export async function submissionToCheck(database: Database | Transaction, submis
 export async function claimToCheck(tx: Transaction, submissionId: string, since: string) {
   const alone = sql<boolean>`pg_try_advisory_xact_lock(hashtextextended('check ' || ${submissions.personId}, 0))`;
   const done = sql<boolean>`exists (select from ${verdicts} where submission_id = ${submissions.id} and checked_at >= ${since}::timestamptz)`;
-  const [found] = await tx
+  const [row] = await tx
     .select({ ...submissionFields, alone, done })
     .from(submissions)
     .innerJoin(versions, eq(versions.id, submissions.versionId))
     .leftJoin(draws, ofSubmission)
     .where(eq(submissions.id, submissionId));
-  if (!found || (found.done && found.alone)) return undefined;
-  if (!found.alone) return { busy: true as const, personId: found.submission.personId };
-  return { busy: false as const, ...(await withDocument(tx, found)) };
+  if (!row || (row.done && row.alone)) return undefined;
+  if (!row.alone) return { busy: true as const, personId: row.submission.personId };
+  return { busy: false as const, ...(await withDocument(tx, row)) };
 }
 
 /** The version that the newest verdict is about, where a correction changed that; a check again asks about the same. */
@@ -140,11 +140,11 @@ async function withDocument(
 
 /** Every decision on a submission, oldest first, with who made it. */
 export async function overridesOf(database: Database, submissionId: string) {
-  const found = await database
+  const rows = await database
     .select({ points: overrides.points, reason: overrides.reason, by: people.name, at: overrides.at })
     .from(overrides)
     .innerJoin(people, eq(people.id, overrides.byPersonId))
     .where(eq(overrides.submissionId, submissionId))
     .orderBy(asc(overrides.at));
-  return found.map((entry) => ({ ...entry, at: entry.at.toISOString() }));
+  return rows.map((entry) => ({ ...entry, at: entry.at.toISOString() }));
 }

@@ -24,10 +24,10 @@ const kept = 10_000;
  * from the moment the page began, so that none is left over to be taken for a later one.
  */
 export async function takeBegun(path: string, whose: string | undefined): Promise<Answered | undefined> {
-  const found = globalThis.nailsetBegun?.get(path);
+  const begun = globalThis.nailsetBegun?.get(path);
   globalThis.nailsetBegun?.delete(path);
-  if (!found || Date.now() - found.at > kept) return undefined;
-  const answered = await found.answer;
+  if (!begun || Date.now() - begun.at > kept) return undefined;
+  const answered = await begun.answer;
   return answered?.whose === whose ? answered : undefined;
 }
 

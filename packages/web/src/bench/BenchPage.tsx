@@ -91,15 +91,15 @@ function Loaded({
   const personId = usePerson().id;
   const unsaved = useMemo(() => unsavedOf(personId, bench.versionId), [personId, bench.versionId]);
   // Found once: what this page itself keeps from now on is no news to it.
-  const [found] = useState(() => (before ? undefined : unsaved.find()));
+  const [kept] = useState(() => (before ? undefined : unsaved.find()));
   const asked = usePartAsked();
   const [work, dispatch] = useReducer(workReducer, undefined, () => {
-    const begun = workFrom(bench, before ?? found?.work);
+    const begun = workFrom(bench, before ?? kept?.work);
     const isThere = bench.parts.some(({ id }) => id === asked);
     return asked && isThere ? workReducer(begun, { do: 'open', part: asked }) : begun;
   });
   usePartInAddress(work.open);
-  const bases = found?.bases ?? basesOf(bench);
+  const bases = kept?.bases ?? basesOf(bench);
   const { saving, changed, settle } = useSaving(bench, work, dispatch, unsaved, { whose: personId, bases, page });
   const handIn = useHandIn(bench.exerciseId);
   useVerdicts(bench);

@@ -86,8 +86,8 @@ export function BenchSheet({
 
   const handed = useFocusOnMore(attempts.length, part.id);
   const next = isSolved ? nextOpen(bench, part.id) : undefined;
-  const handInOf = (of: StudentPart, { answer, blocked: because }: PartState) =>
-    handing && !because && !handing.busy ? () => handing.handIn(of, answer) : undefined;
+  const handInOf = (part: StudentPart, { answer, blocked: because }: PartState) =>
+    handing && !because && !handing.busy ? () => handing.handIn(part, answer) : undefined;
   const items = live?.response?.verdict.items;
   const letterOf = ({ id }: StudentPart) => String.fromCharCode(97 + bench.parts.findIndex((each) => each.id === id));
   const bar = (

@@ -101,10 +101,10 @@ function recordedWords({ checked, outOfTime }: Attempt): string {
 
 /** A verdict, a line for each nail. */
 export function VerdictLines({ verdict }: { verdict: Verdict }) {
-  const own = verdict.items.length === 1 && must(verdict.items[0]).words === verdict.words;
+  const isSaid = verdict.items.length === 1 && must(verdict.items[0]).words === verdict.words;
   return (
     <>
-      {!own && !verdict.met && verdict.items.every((item) => item.measured === null) && (
+      {!isSaid && !verdict.met && verdict.items.every((item) => item.measured === null) && (
         <p className="mt-1 text-[13px]">{verdict.words}</p>
       )}
       <ul className="mt-1.5 grid gap-1.5 text-[13px]">

@@ -62,8 +62,8 @@ function blockedBecause(readable: Readable, left: number, same: boolean, closed:
 export function nextOpen({ parts, handedIn }: Bench, partId: string): string | undefined {
   const at = parts.findIndex(({ id }) => id === partId);
   const isOpen = ({ id, attempts }: StudentPart): boolean => {
-    const own = handedIn.filter((attempt) => attempt.partId === id);
-    return !own.some(({ verdict }) => verdict?.met) && own.filter(({ returned }) => !returned).length < attempts;
+    const tries = handedIn.filter((attempt) => attempt.partId === id);
+    return !tries.some(({ verdict }) => verdict?.met) && tries.filter(({ returned }) => !returned).length < attempts;
   };
   return [...parts.slice(at + 1), ...parts.slice(0, at)].find(isOpen)?.id;
 }
@@ -74,10 +74,10 @@ export function nextOpen({ parts, handedIn }: Bench, partId: string): string | u
  */
 export function partsTogether({ parts, layout }: Pick<Bench, 'parts' | 'layout'>, partId: string): StudentPart[] {
   const at = parts.findIndex(({ id }) => id === partId);
-  const own = must(parts[at]);
+  const here = must(parts[at]);
   const isSmall = (part: StudentPart | undefined): boolean =>
     part !== undefined && !part.figure && studentKind(part).isSmall(part);
-  if (layout === 'single' || !isSmall(own)) return [own];
+  if (layout === 'single' || !isSmall(here)) return [here];
   let [from, to] = [at, at];
   while (isSmall(parts[from - 1])) from -= 1;
   while (isSmall(parts[to + 1])) to += 1;

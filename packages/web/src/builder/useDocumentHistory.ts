@@ -54,11 +54,11 @@ export function onlyLeaf(one: unknown, other: unknown): string | undefined {
   const isBranch = (value: unknown): value is object => typeof value === 'object' && value !== null;
   if (!isBranch(one) || !isBranch(other)) return isBranch(one) || isBranch(other) ? undefined : '/';
   const [left, right] = [new Map(Object.entries(one)), new Map(Object.entries(other))];
-  let found = '';
+  let leaf = '';
   for (const key of new Set([...left.keys(), ...right.keys()])) {
     const place = left.has(key) === right.has(key) ? onlyLeaf(left.get(key), right.get(key)) : undefined;
-    if (place === undefined || (place && found)) return undefined;
-    if (place) found = `/${key}${place}`;
+    if (place === undefined || (place && leaf)) return undefined;
+    if (place) leaf = `/${key}${place}`;
   }
-  return found;
+  return leaf;
 }

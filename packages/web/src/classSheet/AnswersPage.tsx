@@ -83,13 +83,14 @@ function Answers({
   answers: readonly PartAnswer[];
 }) {
   const [shownOf, setShownOf] = useState<Which>('counts');
-  const [found, setFound] = useState('');
+  const [filter, setFilter] = useState('');
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const shown = useMemo(() => {
     return answers.filter(
-      (answer) => which[shownOf].fits(answer) && isFoundIn(`${answer.name} ${answer.text} ${answer.slip ?? ''}`, found),
+      (answer) =>
+        which[shownOf].fits(answer) && isFoundIn(`${answer.name} ${answer.text} ${answer.slip ?? ''}`, filter),
     );
-  }, [answers, shownOf, found]);
+  }, [answers, shownOf, filter]);
   const picked = shown.filter(({ submissionId }) => chosen.has(submissionId));
   const toggle = (ids: readonly string[], on: boolean) =>
     setChosen((old) => new Set(on ? [...old, ...ids] : [...old].filter((id) => !ids.includes(id))));
@@ -132,8 +133,8 @@ function Answers({
           className="input w-56 py-1"
           aria-label="Find a name, an answer or a slip"
           placeholder="Find a name, an answer or a slip"
-          value={found}
-          onChange={(event) => setFound(event.target.value)}
+          value={filter}
+          onChange={(event) => setFilter(event.target.value)}
         />
         <span role="status" className="text-[13px] text-slate">
           {shown.length === 1 ? '1 answer' : `${shown.length} answers`}

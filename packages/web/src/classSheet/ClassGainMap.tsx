@@ -19,9 +19,9 @@ export function ClassGainMap({
   chosen: string | undefined;
   onChoose: (submissionId: string) => void;
 }) {
-  const own = answers.find(({ submissionId }) => submissionId === chosen) ?? answers[0];
-  const state = useGainMap(part, sheet, own);
-  if (!own) return <p className="text-slate">Nobody has handed this part in yet.</p>;
+  const marked = answers.find(({ submissionId }) => submissionId === chosen) ?? answers[0];
+  const state = useGainMap(part, sheet, marked);
+  if (!marked) return <p className="text-slate">Nobody has handed this part in yet.</p>;
   if (!state) return <Loading what="Trying gains" />;
   if ('problem' in state) return <p className="text-brick">{state.problem}</p>;
   return (
@@ -29,30 +29,30 @@ export function ClassGainMap({
       <GainMapPlot
         map={state.map}
         nails={part.nails.length}
-        chosen={own.submissionId}
+        chosen={marked.submissionId}
         onPick={onChoose}
         points={answers.flatMap(({ submissionId, name, met, answer }) =>
           answer.kind === 'gains' ? [{ id: submissionId, name, met, settings: answer.gains }] : [],
         )}
       />
       <p className="text-note text-slate">
-        Drawn for the numbers of {firstNameOf(own.name)}; choose another to see theirs.
+        Drawn for the numbers of {firstNameOf(marked.name)}; choose another to see theirs.
       </p>
     </div>
   );
 }
 
 /** The map, worked out in a worker of its own; undefined until it is there. */
-function useGainMap(part: GainsPart, { systems, series }: ClassSheet, own: PartAnswer | undefined) {
-  const [state, setState] = useState<{ of: PartAnswer; found: GainMapMessage }>();
+function useGainMap(part: GainsPart, { systems, series }: ClassSheet, chosen: PartAnswer | undefined) {
+  const [state, setState] = useState<{ of: PartAnswer; map: GainMapMessage }>();
   useEffect(() => {
-    if (own?.answer.kind !== 'gains') return undefined;
+    if (chosen?.answer.kind !== 'gains') return undefined;
     const worker = new Worker(new URL('./gainMap.worker.ts', import.meta.url), { type: 'module' });
-    worker.onmessage = ({ data }: MessageEvent<GainMapMessage>) => setState({ of: own, found: data });
-    const { values, answer } = own;
+    worker.onmessage = ({ data }: MessageEvent<GainMapMessage>) => setState({ of: chosen, map: data });
+    const { values, answer } = chosen;
     const request: GainMapRequest = { part, given: { systems, series }, values, settings: answer.gains };
     worker.postMessage(request);
     return () => worker.terminate();
-  }, [part, systems, series, own]);
-  return state?.of === own ? state?.found : undefined;
+  }, [part, systems, series, chosen]);
+  return state?.of === chosen ? state?.map : undefined;
 }

@@ -36,21 +36,21 @@ function Loaded({ sheet }: { sheet: ClassSheet }) {
   const [partId, setPartId] = useState(() => partOf(sheet, chosen) ?? startingPart(sheet).id);
   const [order, setOrder] = useState<Order>('points');
   const [choice, setChoice] = useState(address.get('show') ?? '');
-  const [found, setFound] = useState('');
+  const [words, setWords] = useState('');
   const part = sheet.parts.find(({ id }) => id === partId) ?? must(sheet.parts[0]);
   const { handedIn, look } = summarise(sheet);
   const rows = useMemo(
     () =>
       inOrder(sheet.rows, order).filter(
-        (row) => isChosen(row, part.id, choice) && isFoundIn(`${row.person.name} ${row.studentNumber}`, found),
+        (row) => isChosen(row, part.id, choice) && isFoundIn(`${row.person.name} ${row.studentNumber}`, words),
       ),
-    [sheet, order, part, choice, found],
+    [sheet, order, part, choice, words],
   );
 
   const choose = (submissionId: string) => {
     setChosen(submissionId);
-    const of = partOf(sheet, submissionId);
-    if (of) setPartId(of);
+    const part = partOf(sheet, submissionId);
+    if (part) setPartId(part);
   };
   useNextKeys(rows, part.id, choice === 'review', chosen, choose);
 
@@ -89,10 +89,10 @@ function Loaded({ sheet }: { sheet: ClassSheet }) {
           <div className="relative flex min-h-0 flex-col border-rule px-5 py-4 max-xl:border-b xl:border-r">
             <h1 className="sr-only">Class sheet</h1>
             <RowFilter
-              {...{ sheet, part, choice, found }}
+              {...{ sheet, part, choice, words }}
               count={rows.length}
               onChoice={setChoice}
-              onFound={setFound}
+              onWords={setWords}
             />
             <SheetTable sheet={sheet} rows={rows} order={order} onOrder={setOrder} chosen={chosen} onChoose={choose} />
           </div>
@@ -170,18 +170,18 @@ function RowFilter({
   sheet,
   part,
   choice,
-  found,
+  words: typed,
   count,
   onChoice,
-  onFound,
+  onWords,
 }: {
   sheet: ClassSheet;
   part: Part;
   choice: string;
-  found: string;
+  words: string;
   count: number;
   onChoice: (choice: string) => void;
-  onFound: (found: string) => void;
+  onWords: (words: string) => void;
 }) {
   return (
     <div className="mb-2 flex flex-wrap items-center gap-2 print:hidden">
@@ -206,8 +206,8 @@ function RowFilter({
         aria-label="Find a student"
         placeholder="Find a student"
         className="input w-40 py-1 text-[13px]"
-        value={found}
-        onChange={(event) => onFound(event.target.value)}
+        value={typed}
+        onChange={(event) => onWords(event.target.value)}
       />
       {count < sheet.rows.length && (
         <span role="status" className="text-note text-slate">

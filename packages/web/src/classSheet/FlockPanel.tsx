@@ -1,9 +1,18 @@
-import { type ClassSheet, inputLine, noMeasures, type Part, type VerdictItem } from '@nailset/core';
+import {
+  type ClassSheet,
+  type Curve,
+  inputLine,
+  type Kind,
+  noMeasures,
+  type Part,
+  type PartOf,
+  type VerdictItem,
+} from '@nailset/core';
 import { useMemo, useState } from 'react';
 import { Loading } from '../page/states';
 import type { PlotCurve } from '../plot/curves';
 import { type Frame, frameFor } from '../plot/frame';
-import { limitsOf, nailsOnPlot } from '../plot/limits';
+import { type Limit, limitsOf, nailsOnPlot } from '../plot/limits';
 import { ResponsePlot } from '../plot/ResponsePlot';
 import { curveFrom } from '../plot/samples';
 import { firstNameOf, type PartAnswer } from './summary';
@@ -33,14 +42,19 @@ export function FlockPlot({
 }: FlockProps & {
   flock: Flock;
 }) {
-  const fitted = useMemo(() => frameOf(part, horizon, curves), [part, horizon, curves]);
+  const { levels, reference, limits } = useMemo(() => groundOf(part, sheet), [part, sheet]);
+  const fitted = useMemo(() => frameOf(levels, horizon, curves), [levels, horizon, curves]);
   const all = () => {
     const every = curves.map(({ curve }) => curve);
-    return frameFor(horizon, every, part.kind === 'gains' ? [0, 1] : [0]);
+    return frameFor(horizon, every, levels);
   };
   const [frame, setFrame] = useState<Frame>(fitted);
-  const met = useMemo(() => new Set(answers.filter((own) => own.met).map((own) => own.submissionId)), [answers]);
-  const nameOf = (submissionId: string): string => answers.find((own) => own.submissionId === submissionId)?.name ?? '';
+  const met = useMemo(
+    () => new Set(answers.filter(({ met }) => met).map(({ submissionId }) => submissionId)),
+    [answers],
+  );
+  const nameOf = (submissionId: string): string =>
+    answers.find((answer) => answer.submissionId === submissionId)?.name ?? '';
   const shown: PlotCurve[] = curves
     .map(({ submissionId: id, curve }): PlotCurve => {
       const name = nameOf(id);
@@ -49,15 +63,14 @@ export function FlockPlot({
     })
     // The chosen curve is drawn last, over the others; curves that miss lie below those that hold.
     .sort((a, b) => depth(a) - depth(b));
-  const reference = useMemo(() => (part.kind === 'gains' ? stepOf(part, sheet) : undefined), [part, sheet]);
   const holding = curves.filter(({ submissionId }) => met.has(submissionId)).length;
   return (
     <ResponsePlot
       title={`Everyone · ${curves.length} responses, ${holding} hold every nail`}
       frame={frame}
       curves={shown}
-      limits={part.kind === 'gains' ? classLimits(part, frame) : []}
-      {...(reference ? { reference: reference } : {})}
+      limits={limits(frame)}
+      {...(reference ? { reference } : {})}
       onFit={() => setFrame(all())}
       tools={
         <button
@@ -76,23 +89,42 @@ export function FlockPlot({
   );
 }
 
-function stepOf(part: Extract<Part, { kind: 'gains' }>, sheet: ClassSheet) {
-  return curveFrom(inputLine(part.input, sheet.series, part.horizon));
+/** What stands behind the curves of a class, by kind. */
+interface Ground {
+  /** Values that the axes hold. */
+  readonly levels: readonly number[];
+  readonly reference?: Curve;
+  readonly limits: (frame: Frame) => Limit[];
+}
+
+const bare: Ground = { levels: [0], limits: () => [] };
+
+const grounds: { readonly [K in Kind]?: (part: PartOf<K>, sheet: ClassSheet) => Ground } = {
+  gains: (part, { series }) => ({
+    levels: [0, 1],
+    reference: curveFrom(inputLine(part.input, series, part.horizon)),
+    limits: (frame) => classLimits(part, frame),
+  }),
+};
+
+function groundOf(part: Part, sheet: ClassSheet): Ground {
+  const ground = grounds[part.kind] as ((part: Part, sheet: ClassSheet) => Ground) | undefined;
+  return ground?.(part, sheet) ?? bare;
 }
 
 const depth = ({ look }: PlotCurve): number => ['missed', 'held', 'second'].indexOf(look);
 
 /** A frame for the bulk of the class: one wild response does not shrink all others. */
-function frameOf(part: Part, horizon: number, curves: Flock['curves']): Frame {
+function frameOf(levels: readonly number[], horizon: number, curves: Flock['curves']): Frame {
   const peaks = curves
     .map(({ curve }) => ({ curve, peak: Math.max(...curve.values.map(Math.abs)) }))
     .sort((a, b) => a.peak - b.peak);
   const bulk = peaks.slice(0, Math.ceil(0.95 * peaks.length)).map(({ curve }) => curve);
-  return frameFor(horizon, bulk, part.kind === 'gains' ? [0, 1] : [0]);
+  return frameFor(horizon, bulk, levels);
 }
 
 /** The limits as they stand for a response that rests at 1. */
-function classLimits(part: Extract<Part, { kind: 'gains' }>, frame: Frame) {
+function classLimits(part: PartOf<'gains'>, frame: Frame): Limit[] {
   const items = part.nails.map((nail): VerdictItem => {
     const blank = { label: '', unit: '', measured: null, close: false, points: 0, outOf: 0, words: '' };
     return { ...blank, id: nail.id, limit: null, relation: 'atMost', met: true };

@@ -23,17 +23,17 @@ export function PointsFlock({
   const [place, { width, height }] = useSize<HTMLDivElement>();
   const marked = useMemo(
     () =>
-      answers.flatMap((own) =>
-        own.answer.kind === 'points' ? read(own.answer.text).map((point) => ({ own, point })) : [],
+      answers.flatMap((by) =>
+        by.answer.kind === 'points' ? read(by.answer.text).map((point) => ({ by, point })) : [],
       ),
     [answers],
   );
   const fitted = useMemo(() => frameAround(marked.map(({ point }) => point)), [marked]);
   const [frame, setFrame] = useState(fitted);
   const scale = useMemo(() => planeScale(frame, width, height), [frame, width, height]);
-  const met = answers.filter((own) => own.met).length;
+  const met = answers.filter((each) => each.met).length;
   const inFront = [...marked].sort(
-    (a, b) => Number(a.own.submissionId === chosen) - Number(b.own.submissionId === chosen),
+    (a, b) => Number(a.by.submissionId === chosen) - Number(b.by.submissionId === chosen),
   );
   const title = `Points of ${answers.length}, ${met} have them all`;
   return (
@@ -43,7 +43,7 @@ export function PointsFlock({
       className="h-[300px]"
       table={() => ({
         heads: ['student', 'real part', 'imaginary part', 'met'],
-        rows: marked.map(({ own, point }) => [own.name, point.re, point.im, own.met ? 'yes' : 'no']),
+        rows: marked.map(({ by, point }) => [by.name, point.re, point.im, by.met ? 'yes' : 'no']),
       })}
     >
       <div ref={place} className="h-[300px] bg-sheet">
@@ -56,24 +56,24 @@ export function PointsFlock({
             className="block overflow-hidden text-[11px]"
           >
             <PlaneAxes scale={scale} />
-            {inFront.map(({ own, point }, k) => (
+            {inFront.map(({ by, point }, k) => (
               <circle
                 key={k}
-                data-answer={own.name}
+                data-answer={by.name}
                 cx={scale.x(point.re)}
                 cy={scale.y(point.im)}
-                r={own.submissionId === chosen ? 6 : 4}
+                r={by.submissionId === chosen ? 6 : 4}
                 strokeWidth="1.5"
                 className={`cursor-pointer ${
-                  own.submissionId === chosen
+                  by.submissionId === chosen
                     ? 'fill-copper stroke-copper'
-                    : own.met
+                    : by.met
                       ? 'fill-petrol/55 stroke-petrol/55'
                       : 'fill-sheet stroke-slate/70'
                 }`}
-                onClick={() => onChoose(own.submissionId)}
+                onClick={() => onChoose(by.submissionId)}
               >
-                <title>{`${firstNameOf(own.name)}, ${pointWords(point)}`}</title>
+                <title>{`${firstNameOf(by.name)}, ${pointWords(point)}`}</title>
               </circle>
             ))}
           </svg>

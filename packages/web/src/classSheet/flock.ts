@@ -73,14 +73,14 @@ function motionOf(part: Part, model: Model, answer: Answer): Motion | null {
   return motion && part.kind === answer.kind ? motion(part, model, answer) : null;
 }
 
-const typedIn = (text: string, { own: { names } }: Model): Transfer =>
+const typedIn = (text: string, { asSymbols: { names } }: Model): Transfer =>
   typedTransferFrom(typedTree(text, names.keys()), names);
 
 function settlingOf(given: Given, { values, answer }: FlockEntry): number {
   if (answer.kind !== 'transferFunction') return 0;
-  const found = orElse(
+  const settling = orElse(
     null,
     () => new TransferSubject(typedIn(answer.text, modelOf(given, values))).measures.settlingTime,
   );
-  return found ?? 0;
+  return settling ?? 0;
 }

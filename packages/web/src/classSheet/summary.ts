@@ -12,7 +12,7 @@ import {
 export function summarise(sheet: Pick<ClassSheet, 'rows'>): { handedIn: number; look: number } {
   const cells = sheet.rows.map((row) => Object.values(row.cells));
   return {
-    handedIn: cells.filter((own) => own.length > 0).length,
+    handedIn: cells.filter((attempts) => attempts.length > 0).length,
     look: cells.flat().filter((cell) => cell.look).length,
   };
 }

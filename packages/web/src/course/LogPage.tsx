@@ -20,14 +20,14 @@ export function LogPage() {
   const { courseId = '' } = useParams();
   const log = useLog(courseId);
   const membership = useMemberships().find((entry) => entry.courseId === courseId);
-  const [found, setFound] = useState('');
+  const [filter, setFilter] = useState('');
   useTitle('Log');
   const cell = 'py-1.5 pr-4 text-left align-top text-[13px]';
   return (
     <PageOf query={log} what="Opening the log">
       {(rows) => {
         const shown = rows.filter((row) =>
-          isFoundIn(`${row.by} ${row.person ?? ''} ${row.exercise ?? ''} ${row.words} ${row.reason}`, found),
+          isFoundIn(`${row.by} ${row.person ?? ''} ${row.exercise ?? ''} ${row.words} ${row.reason}`, filter),
         );
         return (
           <div className="flex min-h-dvh flex-col md:h-dvh">
@@ -44,14 +44,14 @@ export function LogPage() {
                     className="input w-48 py-1"
                     aria-label="Find in the log"
                     placeholder="Find"
-                    value={found}
-                    onChange={(event) => setFound(event.target.value)}
+                    value={filter}
+                    onChange={(event) => setFilter(event.target.value)}
                   />
                   {membership?.role === 'instructor' && <CourseActions {...membership} />}
                 </span>
               </div>
               {shown.length === 0 ? (
-                <p className="text-slate">Nothing {found ? 'fits' : 'yet'}.</p>
+                <p className="text-slate">Nothing {filter ? 'fits' : 'yet'}.</p>
               ) : (
                 <LongTable
                   label="Log"

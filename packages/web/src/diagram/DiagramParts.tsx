@@ -158,7 +158,7 @@ export function nameOnLine(diagram: BlockDiagram, { lines, shapes }: Drawing, li
   const { signal, id } = line;
   if (!isNamed(signal) || diagram.inputs.includes(signal)) return undefined;
   if (shapes.some((shape) => shape.kind === 'output' && shape.signal === signal)) return undefined;
-  const own = lines.filter((other) => other.signal === signal);
-  const first = own.find(({ to }) => to.startsWith('tap ')) ?? own[0];
+  const sameSignal = lines.filter((other) => other.signal === signal);
+  const first = sameSignal.find(({ to }) => to.startsWith('tap ')) ?? sameSignal[0];
   return first?.id === id ? signal : undefined;
 }

@@ -1,9 +1,9 @@
-import type { BlockDiagram } from '@nailset/core/diagrams';
-import type { Drawing } from '@nailset/core/diagrams';
+import type { BlockDiagram, Drawing, OpenGroup } from '@nailset/core/diagrams';
 import { type KeyboardEvent, type MouseEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { useSize } from '../plot/useSize';
 import { useLatest } from '../shared/useLatest';
 import { ink, LineMark, type Look, nameOnLine, ShapeMark } from './DiagramParts';
+import { GroupShade } from './GroupShade';
 import { savePicture } from './savePicture';
 import { type Drawn, useDrawing } from './useDrawing';
 import { lineWords, nodeWords, shapeWords, showsDot } from './words';
@@ -31,6 +31,8 @@ export interface DiagramViewProps {
   bare?: boolean;
   /** Parts that something is said about. */
   marked?: readonly string[];
+  /** Parts that belong together: a shade behind them, with their name. */
+  groups?: readonly OpenGroup[];
   className?: string;
 }
 
@@ -170,6 +172,7 @@ function Parts({
   lines: pickLines = false,
   traced = [],
   marked = [],
+  groups = [],
 }: DiagramViewProps & { drawn: Drawn }) {
   const look = (id: string, signal: string): Look =>
     picked.includes(id) ? 'picked' : marked.includes(id) ? 'marked' : traced.includes(signal) ? 'traced' : 'plain';
@@ -199,6 +202,9 @@ function Parts({
       : {};
   return (
     <>
+      {groups.map((group) => (
+        <GroupShade key={group.name} group={group} drawing={drawing} />
+      ))}
       {drawing.lines.map((line) => (
         <g key={line.id} data-line={line.id} {...(pickLines ? control(line.id, lineWords(diagram, line)) : {})}>
           <LineMark line={line} look={lineLook(line)} name={nameOnLine(diagram, drawing, line)} />
@@ -209,12 +215,12 @@ function Parts({
       ))}
       {drawing.shapes.map((shape) => {
         const node = diagram.nodes.find(({ id }) => id === shape.id);
-        const own = shape.kind === 'tap' ? {} : control(shape.id, shapeWords(diagram, shape));
+        const props = shape.kind === 'tap' ? {} : control(shape.id, shapeWords(diagram, shape));
         return (
           <g
             key={shape.id}
             data-shape={shape.id}
-            {...own}
+            {...props}
             style={{ transform: `translate(${shape.x}px, ${shape.y}px)`, transition: 'transform 250ms ease' }}
           >
             <ShapeMark

@@ -42,11 +42,11 @@ export function beginLayout(): void {
 /** Lays a graph out. The worker starts with the first one; one that fails is started once more. */
 export async function layOut(graph: ElkNode, again = true): Promise<ElkNode> {
   const { elk, broken } = (started ??= start());
-  const own = structuredClone(graph);
+  const copy = structuredClone(graph);
   running++;
   try {
     const placed = await Promise.race([elk.layout(graph), broken]);
-    if (!isWarm) void warmUp(elk, own);
+    if (!isWarm) void warmUp(elk, copy);
     isWarm = true;
     return placed;
   } catch (error) {
@@ -56,7 +56,7 @@ export async function layOut(graph: ElkNode, again = true): Promise<ElkNode> {
       isWarm = false;
     }
     if (!again) throw error;
-    return await layOut(own, false);
+    return await layOut(copy, false);
   } finally {
     running--;
   }

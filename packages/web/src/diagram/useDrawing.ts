@@ -15,7 +15,7 @@ export function useDrawing(
   outputs: readonly string[],
 ): { drawn?: Drawn; failed?: string } {
   const drawings = use(KnownDrawings);
-  const [found, setFound] = useState<{ drawn?: Drawn; failed?: string }>({});
+  const [result, setResult] = useState<{ drawn?: Drawn; failed?: string }>({});
   const asked = outputs.join(' ');
   const known = useMemo(() => {
     const drawing = diagram && drawings.size > 0 ? drawings.get(drawingKey(diagram, asked.split(' '))) : undefined;
@@ -25,12 +25,12 @@ export function useDrawing(
     if (!diagram || known) return undefined;
     let current = true;
     layoutOf(layOut, diagram, asked.split(' ')).then(
-      (drawing) => current && setFound({ drawn: { diagram, drawing } }),
-      (error: Error) => current && setFound({ failed: `No drawing: ${error.message} Reload the page to try again.` }),
+      (drawing) => current && setResult({ drawn: { diagram, drawing } }),
+      (error: Error) => current && setResult({ failed: `No drawing: ${error.message} Reload the page to try again.` }),
     );
     return () => {
       current = false;
     };
   }, [diagram, asked, known]);
-  return known ?? found;
+  return known ?? result;
 }

@@ -120,9 +120,9 @@ function Drawing(props: DrawingProps) {
         ))}
       </defs>
       <BodeAxes {...{ scale, frame, units }} />
-      {halves.map((of) => (
-        <g key={of} clipPath={`url(#${clip}-${of})`} className="fill-none" strokeLinejoin="round">
-          <Curves {...props} of={of} />
+      {halves.map((half) => (
+        <g key={half} clipPath={`url(#${clip}-${half})`} className="fill-none" strokeLinejoin="round">
+          <Curves {...props} of={half} />
         </g>
       ))}
       <MarginMarks {...{ marks, curve, scale, stable }} />

@@ -10,7 +10,7 @@ import { Formula } from '../shared/Formula';
 interface Read {
   readonly quantity: string | undefined;
   readonly unit: string;
-  readonly own: number | undefined;
+  readonly answer: number | undefined;
 }
 
 /** What was expected, with the response that it belongs to; and where on it both it and the typed number lie. */
@@ -54,7 +54,7 @@ export function Reveal({
   );
 }
 
-function marksOf({ quantity, unit, own }: Read, expected: string, curve: Curve): MeasureMark[] {
+function marksOf({ quantity, unit, answer }: Read, expected: string, curve: Curve): MeasureMark[] {
   if (quantity === undefined || !(quantity in quantities)) return [];
   const name = quantity as QuantityName;
   const right = orElse(undefined, () => numberFromText(expected, unit));
@@ -62,6 +62,6 @@ function marksOf({ quantity, unit, own }: Read, expected: string, curve: Curve):
     const place = value === undefined ? undefined : placeOf(name, value, curve);
     return place && value !== undefined ? [{ id, ...place, words: `${lead} ${withUnit(value, unit)}`, isMissed }] : [];
   };
-  const isOff = own !== undefined && right !== undefined && Math.abs(own - right) > 1e-3 * Math.abs(right);
-  return [...mark('right', right, 'expected', false), ...(isOff ? mark('own', own, 'yours', true) : [])];
+  const isOff = answer !== undefined && right !== undefined && Math.abs(answer - right) > 1e-3 * Math.abs(right);
+  return [...mark('right', right, 'expected', false), ...(isOff ? mark('own', answer, 'yours', true) : [])];
 }

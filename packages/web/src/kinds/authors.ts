@@ -44,8 +44,8 @@ export interface Offer {
 
 /** All that can be added, in the order in which the builder offers it. */
 export const offers: readonly Offer[] = (Object.keys(kinds) as Kind[]).flatMap((kind) => {
-  const own = authorKind({ kind });
-  return [own, ...(own.variants ?? [])].map(({ name, id, fresh }) => ({
+  const made = authorKind({ kind });
+  return [made, ...(made.variants ?? [])].map(({ name, id, fresh }) => ({
     ...{ kind, name },
     make: (taken: readonly string[], about: About) => ({ ...fresh(about), id: freeId(id, taken), kind }) as Part,
   }));

@@ -11,8 +11,8 @@ export const startOfKnobs = (knobs: readonly Knob[]): Settings =>
 
 /** A setting beyond its range is drawn like any other, but not handed in. */
 export function readableSettings(knobs: readonly Knob[], settings: Settings): Readable {
-  const found = orProblem(() => refuseOutside(knobs, settings));
-  return { shown: null, words: '', problem: found instanceof Problem ? found.message : undefined };
+  const outcome = orProblem(() => refuseOutside(knobs, settings));
+  return { shown: null, words: '', problem: outcome instanceof Problem ? outcome.message : undefined };
 }
 
 export const ShownSettings = ({ names, settings }: { names: readonly string[]; settings: Settings }) => (

@@ -15,9 +15,9 @@ export const ShownText = ({ answer }: { answer: { readonly text: string } }) => 
 
 /** Words for a text that can be read, and otherwise why not. */
 export function readableAs(words: () => string, whenEmpty?: string | false): Readable {
-  const found = orProblem(words);
-  if (found instanceof Problem) return { shown: null, words: '', problem: whenEmpty || found.message };
-  return { shown: null, words: found, problem: undefined };
+  const outcome = orProblem(words);
+  if (outcome instanceof Problem) return { shown: null, words: '', problem: whenEmpty || outcome.message };
+  return { shown: null, words: outcome, problem: undefined };
 }
 
 /** An answer that is whole, or what is still to be done. */

@@ -10,11 +10,11 @@ export function Board(asked: WorkingRequest) {
   useEffect(() => () => worker.current?.terminate(), []);
   const show = () => {
     setSteps('waiting');
-    const own = new Worker(new URL('./working.worker.ts', import.meta.url), { type: 'module' });
-    worker.current = own;
-    own.onmessage = ({ data }: MessageEvent<readonly WorkingStep[]>) => setSteps(data);
-    own.onerror = () => setSteps([]);
-    own.postMessage(asked);
+    const thread = new Worker(new URL('./working.worker.ts', import.meta.url), { type: 'module' });
+    worker.current = thread;
+    thread.onmessage = ({ data }: MessageEvent<readonly WorkingStep[]>) => setSteps(data);
+    thread.onerror = () => setSteps([]);
+    thread.postMessage(asked);
   };
   if (steps === undefined) {
     return (

@@ -88,10 +88,10 @@ function Projected({
   const [votes, setVotes] = useState<Readonly<Record<string, Votes>>>({});
   const [revealed, setRevealed] = useState<readonly string[]>([]);
   const part = must(bench.parts[Math.min(index, bench.parts.length - 1)]);
-  const own = must(document.parts.find(({ id }) => id === part.id));
+  const shown = must(document.parts.find(({ id }) => id === part.id));
   const isRevealed = revealed.includes(part.id);
-  const right = isRevealed ? rightAnswerOf(own, model) : null;
-  const curves = isRevealed ? revealedCurves(document, own, values) : [];
+  const right = isRevealed ? rightAnswerOf(shown, model) : null;
+  const curves = isRevealed ? revealedCurves(document, shown, values) : [];
   // Plane and response side by side need the whole sheet; the question comes back when they are hidden.
   const takesAll = isRevealed && part.kind === 'gains' && isDesign(part);
   const toggle = () => setRevealed((old) => (isRevealed ? old.filter((id) => id !== part.id) : [...old, part.id]));
@@ -152,7 +152,7 @@ function Projected({
                   />
                 )}
                 <LiveBench key={`bench ${part.id}`} {...{ part, bench, work, dispatch }} revealed={isRevealed} />
-                {isRevealed && <Solution part={part} text={solutionOf(own, model)} />}
+                {isRevealed && <Solution part={part} text={solutionOf(shown, model)} />}
                 {isRevealed && <Board key={`board ${part.id}`} {...{ document, values, partId: part.id }} />}
               </>
             )}

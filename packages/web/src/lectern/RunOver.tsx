@@ -52,7 +52,7 @@ export function RunOver({
   const { over, member, family } = run;
 
   const first = useMemo(() => orNone(tryResponse(responses, start)), [responses, start]);
-  const now = revealed && member ? orNone(member.found()) : undefined;
+  const now = revealed && member ? orNone(member.response()) : undefined;
   const shown = now ?? first;
   const frame = useMemo(() => frameAbout(part.horizon, responses.reference, responses.model.height), [part, responses]);
   const limits = shown
@@ -136,18 +136,18 @@ function useRun({
   start: Settings;
   revealed: boolean;
 }) {
-  const [own, setOwn] = useState(start);
+  const [gains, setGains] = useState(start);
   const [over, setOver] = useState(must(knobs[0]).name);
   const [at, setAt] = useState<number>();
   const [playing, setPlaying] = useState(false);
   const [family, setFamily] = useState(false);
 
   const members = useMemo(
-    () => membersOver(over, knobs, own, responses, values),
-    [over, knobs, own, responses, values],
+    () => membersOver(over, knobs, gains, responses, values),
+    [over, knobs, gains, responses, values],
   );
   const last = members.length - 1;
-  const begin = useMemo(() => beginOf(members, own[over] ?? values[over]), [members, own, over, values]);
+  const begin = useMemo(() => beginOf(members, gains[over] ?? values[over]), [members, gains, over, values]);
   const place = Math.min(at ?? begin, last);
   useEffect(() => {
     if (!playing || !revealed) return undefined;
@@ -159,7 +159,7 @@ function useRun({
   }, [playing, revealed, begin, last, members.length]);
 
   return {
-    ...{ own, over, place, last, member: members[place], playing, family },
+    ...{ own: gains, over, place, last, member: members[place], playing, family },
     ...{ setAt, setPlaying, setFamily },
     runOver: (name: string) => {
       setOver(name);
@@ -168,7 +168,7 @@ function useRun({
     /** Goes on from settings that were dragged. */
     takeOver: (next: Settings) => {
       setPlaying(false);
-      setOwn(next);
+      setGains(next);
       setAt(undefined);
     },
   };
@@ -271,5 +271,5 @@ function curvesOf(
   ];
 }
 
-const orNone = (found: LoopResponse | Problem): LoopResponse | undefined =>
-  found instanceof Problem ? undefined : found;
+const orNone = (response: LoopResponse | Problem): LoopResponse | undefined =>
+  response instanceof Problem ? undefined : response;

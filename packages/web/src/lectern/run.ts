@@ -10,7 +10,7 @@ export interface RunMember {
   /** Of the loop with this value. */
   readonly responses: LoopResponses;
   /** Worked out when the run comes to it. */
-  found(): LoopResponse | Problem;
+  response(): LoopResponse | Problem;
 }
 
 const count = 41;
@@ -27,23 +27,23 @@ export function membersOver(
   parameters: DrawValues,
 ): RunMember[] {
   const knob = knobs.find(({ name }) => name === over);
-  const member = (value: number, of: LoopResponses, all: Settings): RunMember => ({
+  const member = (value: number, responses: LoopResponses, all: Settings): RunMember => ({
     label: `${over} ${formatNumber(value)}`,
-    ...{ value, responses: of },
-    found: () => tryResponse(of, all),
+    ...{ value, responses: responses },
+    response: () => tryResponse(responses, all),
   });
   if (!knob) {
     const swept = responses.sweep(over);
-    const own = { value: Number(parameters[over]), responses };
-    return (swept.length > 0 ? swept : [...responses.others(over), own])
+    const one = { value: Number(parameters[over]), responses };
+    return (swept.length > 0 ? swept : [...responses.others(over), one])
       .map(({ value, responses: of }) => member(value, of, settings))
       .sort((a, b) => a.value - b.value);
   }
   // Near its start, however far the ladder leads.
   const [all, near] = [ladderRange(knob), ladderRange({ start: knob.start, coarse: knob.coarse })];
   const [low, high] = [Math.max(all[0], near[0]), Math.min(all[1], near[1])];
-  const own = settings[over];
-  const values = [...stepsOver({ low, high, count }), ...(own === undefined ? [] : [own])]
+  const setting = settings[over];
+  const values = [...stepsOver({ low, high, count }), ...(setting === undefined ? [] : [setting])]
     .map(Number)
     .filter((value, k, list) => Number.isFinite(value) && list.indexOf(value) === k);
   return values.sort((a, b) => a - b).map((value) => member(value, responses, { ...settings, [over]: String(value) }));

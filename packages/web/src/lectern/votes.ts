@@ -1,4 +1,4 @@
-import type { StudentPart } from '@nailset/core';
+import type { Kind, StudentPart } from '@nailset/core';
 
 /** Something that people in the room raise a hand for. */
 export interface VoteOption {
@@ -19,9 +19,14 @@ const sure: readonly VoteOption[] = [
 
 /** What is voted on before a part is revealed: its own options, how a response will change, or who has an answer. */
 export function optionsOf(part: StudentPart): readonly VoteOption[] {
-  if (part.kind === 'choice') return part.options;
-  return part.kind === 'gains' ? ways : sure;
+  const options = optionsOfKind[part.kind] as ((part: StudentPart) => readonly VoteOption[]) | undefined;
+  return options?.(part) ?? sure;
 }
+
+const optionsOfKind: { readonly [K in Kind]?: (part: Extract<StudentPart, { kind: K }>) => readonly VoteOption[] } = {
+  choice: ({ options }) => options,
+  gains: () => ways,
+};
 
 /** Hands by option. */
 export type Votes = Readonly<Record<string, number>>;

@@ -9,7 +9,7 @@ import type { LedgerLine } from './useLedger';
 /** A whole reduction, worked out step by step, for the key. */
 export function KeyPanel({ diagram, pair }: { diagram: BlockDiagram; pair: SignalPair }) {
   const { from, to } = pair;
-  const found = useMemo((): { start: BlockDiagram; lines: LedgerLine[] } | Problem => {
+  const key = useMemo((): { start: BlockDiagram; lines: LedgerLine[] } | Problem => {
     return orProblem(() => {
       const start = restricted(diagram, { from, to });
       const moves = reduction(diagram, { from, to });
@@ -21,8 +21,8 @@ export function KeyPanel({ diagram, pair }: { diagram: BlockDiagram; pair: Signa
     });
   }, [diagram, from, to]);
   const [step, setStep] = useState(0);
-  if (found instanceof Problem) return <p className="text-note text-brick">{found.message}</p>;
-  const { start, lines } = found;
+  if (key instanceof Problem) return <p className="text-note text-brick">{key.message}</p>;
+  const { start, lines } = key;
   const at = Math.min(step, lines.length);
   return (
     <section aria-label="Reduction, step by step" className="grid gap-3">

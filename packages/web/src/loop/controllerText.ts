@@ -23,7 +23,7 @@ export const compensatorLatex = ({ gains }: Pick<ControlLoop, 'gains'>): string 
 export function controllerLatex(
   { gains: { pid: gains, set } }: Pick<ControlLoop, 'gains'>,
   form: Form,
-  own: Form,
+  pidForm: Form,
 ): string | null {
   if (!gains) return null;
   const numbers = { Kp: rationalToNumber(gains.Kp), Ki: rationalToNumber(gains.Ki), Kd: rationalToNumber(gains.Kd) };
@@ -33,7 +33,7 @@ export function controllerLatex(
   if (form === 'parallel') return parallelLatex(numbers, derivative);
   return orElse(null, () => {
     const converted: PidForm =
-      form === own
+      form === pidForm
         ? { form, Kp: must(set.Kp), Ti: set.Ti ?? null, Td: set.Td ?? rational(0n) }
         : convertController({ form: 'parallel', Kp: gains.Kp, Ki: gains.Ki, Kd: gains.Kd }, form, gains.filterTime);
     if (converted.form === 'parallel') return null;

@@ -85,8 +85,8 @@ export function loopResponses(part: GainsOf, scope: Scope, series: readonly Seri
     reference,
     of(settings) {
       const key = JSON.stringify(settings);
-      const found = known.get(key);
-      if (found) return found;
+      const before = known.get(key);
+      if (before) return before;
       const loop = model.loopWith(settings);
       const signals = model.signals(loop);
       const drawn = (signal: SignalName): Curve | null =>

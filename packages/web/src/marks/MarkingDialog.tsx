@@ -55,7 +55,7 @@ export function MarkingDialog({ courseId, marks }: { courseId: string; marks: Ma
             </thead>
             <tbody>
               {marks.exercises.map(({ id, title, outOf }) => {
-                const own = ruleFor(marking, id);
+                const its = ruleFor(marking, id);
                 return (
                   <tr key={id} className="border-t border-grid text-[13px]">
                     <td className="max-w-[32ch] truncate py-1 pr-3">{title}</td>
@@ -63,7 +63,7 @@ export function MarkingDialog({ courseId, marks }: { courseId: string; marks: Ma
                       <select
                         aria-label={`Set of ${title}`}
                         className="input py-0.5"
-                        value={own.set}
+                        value={its.set}
                         onChange={(event) => rule(id, { set: event.target.value })}
                       >
                         {marking.sets.map((set) => (
@@ -78,14 +78,14 @@ export function MarkingDialog({ courseId, marks }: { courseId: string; marks: Ma
                         label={`Weight of ${title}`}
                         min={0}
                         max={1000}
-                        value={own.weight ?? outOf}
+                        value={its.weight ?? outOf}
                         onChange={(weight) => rule(id, { weight: weight === outOf ? null : weight })}
                       />
                     </td>
                     <td>
                       <CheckField
                         label={<span className="sr-only">{title} is a bonus</span>}
-                        checked={own.bonus}
+                        checked={its.bonus}
                         onChange={(bonus) => rule(id, { bonus })}
                       />
                     </td>

@@ -37,11 +37,11 @@ type Order = 'name' | 'group' | 'total';
 
 function Loaded({ courseId, data, mayChange }: { courseId: string; data: Marks; mayChange: boolean }) {
   const [order, setOrder] = useState<Order>('name');
-  const [found, setFound] = useState('');
+  const [words, setWords] = useState('');
   const [excusing, setExcusing] = useState<Excusing>();
   const rows = useMemo(
-    () => sorted(data.rows, order).filter(({ person }) => isFoundIn(`${person.name} ${person.studentNumber}`, found)),
-    [data, order, found],
+    () => sorted(data.rows, order).filter(({ person }) => isFoundIn(`${person.name} ${person.studentNumber}`, words)),
+    [data, order, words],
   );
   const { sets } = data.marking;
   return (
@@ -67,8 +67,8 @@ function Loaded({ courseId, data, mayChange }: { courseId: string; data: Marks; 
               className="input w-48 py-1"
               aria-label="Find a student"
               placeholder="Find a student"
-              value={found}
-              onChange={(event) => setFound(event.target.value)}
+              value={words}
+              onChange={(event) => setWords(event.target.value)}
             />
             {mayChange && <MarkingDialog courseId={courseId} marks={data} />}
             <ExportMenu courseId={courseId} />

@@ -42,10 +42,10 @@ function Own({ data }: { data: Marks }) {
         <b className="text-[18px] font-medium text-ink">{percent(total)}</b> of what counts by now.
       </p>
       {sets.map((set, s) => {
-        const own = data.exercises.flatMap((exercise, k) =>
+        const counted = data.exercises.flatMap((exercise, k) =>
           (rules[exercise.id]?.set ?? must(sets[0]).id) === set.id ? [{ exercise, cell: must(cells[k]) }] : [],
         );
-        if (own.length === 0) return null;
+        if (counted.length === 0) return null;
         return (
           <section key={set.id} aria-label={set.name} className="mb-7">
             <h2 className="flex items-baseline justify-between border-b border-rule pb-1 font-serif text-[18px]">
@@ -67,7 +67,7 @@ function Own({ data }: { data: Marks }) {
                 </tr>
               </thead>
               <tbody>
-                {own.map(({ exercise, cell }) => (
+                {counted.map(({ exercise, cell }) => (
                   <tr key={exercise.id} className="border-b border-grid">
                     <th scope="row" className="py-1.5 text-left font-normal">
                       <Link to={`/exercises/${exercise.id}`} className="hover:text-petrol hover:underline">

@@ -71,7 +71,7 @@ export default function DesignDialog({
     which: 'settlingTime',
   }));
   const [peak, setPeak] = useState(1.6);
-  const found = useMemo(
+  const proposal = useMemo(
     () => orProblem(() => designFor(way, system, { ...wanted, unit }, peak)),
     [way, system, wanted, unit, peak],
   );
@@ -145,17 +145,17 @@ export default function DesignDialog({
         role="region"
         aria-label="Working"
       >
-        {found instanceof Problem ? (
-          <p className="text-brick">{found.message}</p>
+        {proposal instanceof Problem ? (
+          <p className="text-brick">{proposal.message}</p>
         ) : (
-          <Board design={found} unit={unit} />
+          <Board design={proposal} unit={unit} />
         )}
       </div>
       <DialogFoot leave="Close">
         <Button
           look="strong"
-          disabled={found instanceof Problem}
-          onClick={() => found instanceof Problem || onUse(found, candidatesBeside(way, system, wanted, peak))}
+          disabled={proposal instanceof Problem}
+          onClick={() => proposal instanceof Problem || onUse(proposal, candidatesBeside(way, system, wanted, peak))}
         >
           Put it on the bench
         </Button>

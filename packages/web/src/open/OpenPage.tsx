@@ -168,7 +168,7 @@ function OpenBench({ owner }: { owner: string | null | undefined }) {
 
 /** What is said about the chosen system and done with it. */
 function About({
-  state: { sheet, change, setTrouble },
+  state: { sheet, change, changeLine, setTrouble },
   chosen,
   read,
   onAdded,
@@ -203,6 +203,8 @@ function About({
       <FactsPanel
         system={chosen}
         read={read}
+        groups={sheet.lines[chosen.line]?.groups}
+        onGroups={(groups) => changeLine(chosen.line, { groups: groups ?? [] })}
         onConvert={convert}
         onLine={(text) => add([{ name: freeName(sheet.lines, 'S'), text }])}
         onDesign={() => setDesigning(true)}

@@ -64,11 +64,11 @@ export default function ProjectedSheet({
         <section aria-label="Systems and numbers" className="grid content-start gap-2">
           <ul className="grid gap-1.5">
             {sheet.lines.map((line, k) => {
-              const found = read[k];
-              if (found?.kind === 'numbers') {
+              const meaning = read[k];
+              if (meaning?.kind === 'numbers') {
                 return <NumberRow key={k} line={line} onText={(text) => changeLine(k, { text })} />;
               }
-              if (!found || !systems.includes(k)) return null;
+              if (!meaning || !systems.includes(k)) return null;
               const isOn = !hidden.includes(k);
               return (
                 <li key={k} className="flex items-center gap-1.5 text-[13px]">
@@ -82,7 +82,7 @@ export default function ProjectedSheet({
                     <Swatch place={isOn ? places[k] : undefined} />
                   </button>
                   <span className="min-w-0 overflow-x-auto">
-                    {isOn ? <Understood name={line.name} text={line.text} read={found} /> : line.name}
+                    {isOn ? <Understood name={line.name} text={line.text} read={meaning} /> : line.name}
                   </span>
                 </li>
               );

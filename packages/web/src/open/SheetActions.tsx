@@ -94,9 +94,9 @@ function OpenMenu({ state, saving, isSignedIn }: MenuProps) {
   const { setTrouble } = state;
   const take = async (chosen: File) => {
     const text = await chosen.text();
-    const found = orProblem(() => sheetFrom(parsed(text)));
-    if (found instanceof Problem) setTrouble(`“${chosen.name}” was not opened. ${found.message}`);
-    else state.open(found);
+    const taken = orProblem(() => sheetFrom(parsed(text)));
+    if (taken instanceof Problem) setTrouble(`“${chosen.name}” was not opened. ${taken.message}`);
+    else state.open(taken);
   };
   const ask = ({ id }: BenchSheetRow) =>
     void askSheet(id).then(saving.openKept, (problem: Error) => setTrouble(`It was not opened. ${problem.message}`));
@@ -116,7 +116,7 @@ function OpenMenu({ state, saving, isSignedIn }: MenuProps) {
         {row.mine && row.course && <span className="text-note text-slate">shared with {row.course}</span>}
       </DropdownMenu.Item>
     ));
-  const own = data.filter(({ mine }) => mine);
+  const theirs = data.filter(({ mine }) => mine);
   const shared = data.filter(({ mine }) => !mine);
   return (
     <>
@@ -133,7 +133,7 @@ function OpenMenu({ state, saving, isSignedIn }: MenuProps) {
           </DropdownMenu.Item>
         )}
         {error && <p className="px-3 py-1 text-note text-brick">{error.message}</p>}
-        {own.length > 0 && <Group title="Your sheets">{rows(own)}</Group>}
+        {theirs.length > 0 && <Group title="Your sheets">{rows(theirs)}</Group>}
         {[...new Set(shared.map(({ course }) => course ?? ''))].map((course) => (
           <Group key={course} title={course}>
             {rows(shared.filter((row) => row.course === course))}

@@ -32,7 +32,7 @@ export function PeoplePage() {
 }
 
 function Loaded({ courseId, data }: { courseId: string; data: CoursePeople }) {
-  const [found, setFound] = useState('');
+  const [words, setWords] = useState('');
   const [group, setGroup] = useState('');
   const mayChange = useMemberships().find((entry) => entry.courseId === courseId)?.role === 'instructor';
   const here = data.people.filter(({ removed }) => !removed);
@@ -40,7 +40,7 @@ function Loaded({ courseId, data }: { courseId: string; data: CoursePeople }) {
   const groups = useMemo(() => groupsOf(data.people), [data.people]);
   const shown = here.filter(
     (person) =>
-      isFoundIn(`${person.name} ${person.email} ${person.studentNumber}`, found) &&
+      isFoundIn(`${person.name} ${person.email} ${person.studentNumber}`, words) &&
       (group === '' || person.group === group),
   );
   const waiting = here.filter((person) => person.waiting && person.role === 'student').length;
@@ -71,8 +71,8 @@ function Loaded({ courseId, data }: { courseId: string; data: CoursePeople }) {
             className="input max-w-64"
             aria-label="Find by name, e-mail or number"
             placeholder="Find by name, e-mail or number"
-            value={found}
-            onChange={(event) => setFound(event.target.value)}
+            value={words}
+            onChange={(event) => setWords(event.target.value)}
           />
           {groups.length > 0 && (
             <select

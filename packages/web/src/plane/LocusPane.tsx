@@ -188,9 +188,9 @@ function warningOf(part: GainsOf, { poles, measures }: LoopResponse): string | u
 }
 
 function startFrame(part: GainsOf, response: LoopResponse, open: ReturnType<typeof openLoopOf> | Problem) {
-  const own = open && !(open instanceof Problem) ? locusOf(open, { re: 0, im: 0, reach: 1 }) : undefined;
+  const locus = open && !(open instanceof Problem) ? locusOf(open, { re: 0, im: 0, reach: 1 }) : undefined;
   const places = openGains(part.controller)
     .filter(({ name }) => name !== 'K' && /^[zp]/.test(name))
     .map(({ start }) => ({ re: start, im: 0 }));
-  return frameAround([...response.poles, ...(own?.poles ?? []), ...(own?.zeros ?? []), ...places]);
+  return frameAround([...response.poles, ...(locus?.poles ?? []), ...(locus?.zeros ?? []), ...places]);
 }

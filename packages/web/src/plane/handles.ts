@@ -60,22 +60,22 @@ function allowedFor(part: GainsOf, settings: Settings, name: string, held: HeldR
     const gain = openGains(part.controller).find((open) => open.name === of);
     return { low: gain?.low ?? -Infinity, high: gain?.high ?? Infinity };
   };
-  const own = range(name);
+  const allowed = range(name);
   const [, side, pair] = /^([zp])(\d)$/.exec(name) ?? [];
   const partner = `${side === 'z' ? 'p' : 'z'}${pair}`;
-  if (!pair || settings[partner] === undefined) return { ...own, near: 0, far: Infinity };
+  if (!pair || settings[partner] === undefined) return { ...allowed, near: 0, far: Infinity };
   const ratio = held[pair];
   if (ratio !== undefined) {
     // The partner goes along at this multiple.
     const times = side === 'z' ? ratio : 1 / ratio;
     const other = range(partner);
     const ends = [other.low / times, other.high / times].sort((a, b) => a - b) as [number, number];
-    return { low: Math.max(own.low, ends[0]), high: Math.min(own.high, ends[1]), near: 0, far: Infinity };
+    return { low: Math.max(allowed.low, ends[0]), high: Math.min(allowed.high, ends[1]), near: 0, far: Infinity };
   }
   const largest = isPid(part.controller) ? undefined : part.controller.largestRatio;
   const distance = Math.abs(numberIn(settings[partner]));
-  if (largest === undefined || !(distance > 0)) return { ...own, near: 0, far: Infinity };
-  return { ...own, near: distance / largest, far: distance * largest };
+  if (largest === undefined || !(distance > 0)) return { ...allowed, near: 0, far: Infinity };
+  return { ...allowed, near: distance / largest, far: distance * largest };
 }
 
 /** The limit itself is allowed, whatever its last bits are. */
@@ -90,8 +90,8 @@ function placed({ low, high, near, far }: Allowed, wanted: number): string {
   const exact = Math.min(high, Math.max(low, away));
   const rounded = Number(exact.toPrecision(4));
   const digit = exact === 0 ? 0 : 10 ** (Math.floor(Math.log10(Math.abs(exact))) - 3);
-  const found = [rounded, rounded - digit, rounded + digit].map((value) => Number(value.toPrecision(4))).find(isIn);
-  return String(found ?? exact);
+  const shortest = [rounded, rounded - digit, rounded + digit].map((value) => Number(value.toPrecision(4))).find(isIn);
+  return String(shortest ?? exact);
 }
 
 /** Something that can be added to the compensator: its settings and what it is called. */
@@ -107,20 +107,20 @@ export function additionsTo(part: GainsOf, settings: Settings): Addition[] {
   const start = (...names: GainName[]): Settings =>
     Object.fromEntries(names.map((name) => [name, String(missing.get(name)!.start)]));
   const has = (...names: GainName[]): boolean => names.every((name) => missing.has(name));
-  const found: Addition[] = [];
+  const additions: Addition[] = [];
   const k = ([1, 2, 3] as const).find((n) => has(`z${n}`, `p${n}`));
   if (k) {
     const [zero, pole] = [missing.get(`z${k}`)!, missing.get(`p${k}`)!];
     const label = Math.abs(zero.start) < Math.abs(pole.start) ? 'lead' : 'lag';
-    found.push({ label: `${label} z${k}, p${k}`, settings: start(`z${k}`, `p${k}`) });
+    additions.push({ label: `${label} z${k}, p${k}`, settings: start(`z${k}`, `p${k}`) });
   }
   for (const side of ['z', 'p'] as const) {
     const n = ([1, 2, 3] as const).find((number) => has(`${side}${number}`));
-    if (n) found.push({ label: `${side === 'z' ? 'zero' : 'pole'} ${side}${n}`, settings: start(`${side}${n}`) });
+    if (n) additions.push({ label: `${side === 'z' ? 'zero' : 'pole'} ${side}${n}`, settings: start(`${side}${n}`) });
   }
-  if (has('zr', 'zi')) found.push({ label: 'pair of zeros', settings: start('zr', 'zi') });
-  if (has('pr', 'pi')) found.push({ label: 'pair of poles', settings: start('pr', 'pi') });
-  return found;
+  if (has('zr', 'zi')) additions.push({ label: 'pair of zeros', settings: start('zr', 'zi') });
+  if (has('pr', 'pi')) additions.push({ label: 'pair of poles', settings: start('pr', 'pi') });
+  return additions;
 }
 
 /** Settings without a term; both halves of a pair go. */

@@ -48,11 +48,11 @@ export function readingsOn(sweep: Sweep, set: readonly SetReading[]): PlaneReadi
     const branch = branches[reading.branch];
     if (!branch) return [];
     const drawn = onBranch(branch, reading.gain);
-    const found = sweep.responseAt(reading.gain);
-    const { re, im } = found ? nearestTo(drawn, found.poles) : drawn;
+    const response = sweep.responseAt(reading.gain);
+    const { re, im } = response ? nearestTo(drawn, response.poles) : drawn;
     const naturalFrequency = Math.hypot(re, im);
     const dampingRatio = naturalFrequency === 0 ? 0 : -re / naturalFrequency;
-    const actual = found ? found.measures.overshootPercent : null;
+    const actual = response ? response.measures.overshootPercent : null;
     const rule = promisedOvershoot({ re, im });
     const promised = Number.isFinite(rule) ? rule : null;
     const percent = (value: number | null): string => (value === null ? 'none' : `${formatNumber(value)} %`);

@@ -26,7 +26,8 @@ export interface Sweep {
   responseAt(value: number): LoopResponse | null;
 }
 
-const orNull = (found: LoopResponse | Problem): LoopResponse | null => (found instanceof Problem ? null : found);
+const orNull = (response: LoopResponse | Problem): LoopResponse | null =>
+  response instanceof Problem ? null : response;
 const short = (value: number): string => String(Number(value.toPrecision(6)));
 
 /** Over the gain of the locus: the controller's factor, or each of its terms times it. */

@@ -27,8 +27,8 @@ const isPlane = (kind: ShownPlot['kind']): boolean => kind === 'poles' || kind =
 /** A frame in which every plot of one kind fits; planes have one scale on both axes. */
 export function optionFrame(plots: readonly ShownPlot[]): OptionFrame {
   const { kind } = plots[0]!;
-  const spread = (values: readonly number[], ...own: number[]): Pair => {
-    const [low, high] = [Math.min(...values, ...own), Math.max(...values, ...own)];
+  const spread = (values: readonly number[], ...row: number[]): Pair => {
+    const [low, high] = [Math.min(...values, ...row), Math.max(...values, ...row)];
     const air = 0.06 * (high - low || 1);
     return [low - air, high + air];
   };

@@ -62,8 +62,8 @@ function turnsWords({ y }: Line, least: number): string {
 
 function marksWords(marks: ShownPlot['marks']): string {
   const said = (what: 'pole' | 'zero') => {
-    const own = marks.filter((mark) => mark.what === what).map(({ x, y }) => ({ re: x, im: y }));
-    return own.length === 0 ? `No ${what}s.` : `${what === 'pole' ? 'Poles' : 'Zeros'} at ${formatPoints(own)}.`;
+    const points = marks.filter((mark) => mark.what === what).map(({ x, y }) => ({ re: x, im: y }));
+    return points.length === 0 ? `No ${what}s.` : `${what === 'pole' ? 'Poles' : 'Zeros'} at ${formatPoints(points)}.`;
   };
   return `${said('pole')} ${said('zero')}`;
 }

@@ -6,7 +6,7 @@ interface Pointer {
 /** Where on a picture a pointer is, in its own pixels: a page that is magnified has larger ones on the screen. */
 export function placeOn(picture: SVGSVGElement, { clientX, clientY }: Pointer): { px: number; py: number } {
   const { left, top, width } = picture.getBoundingClientRect();
-  const own = Number(picture.getAttribute('width'));
-  const zoom = width > 0 && own > 0 ? width / own : 1;
+  const drawnWidth = Number(picture.getAttribute('width'));
+  const zoom = width > 0 && drawnWidth > 0 ? width / drawnWidth : 1;
   return { px: (clientX - left) / zoom, py: (clientY - top) / zoom };
 }

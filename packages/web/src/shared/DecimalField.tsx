@@ -56,9 +56,9 @@ function Decimal({
   disabled = false,
   className = '',
 }: Shown & { value: number | undefined; placeholder?: string; onChange: (value: number | undefined) => void }) {
-  const own = value === undefined ? '' : String(value);
+  const written = value === undefined ? '' : String(value);
   const left = useUnreadText(label);
-  const [typed, setTyped] = useState(left ?? own);
+  const [typed, setTyped] = useState(left ?? written);
   const read = (text: string): number | string | undefined =>
     text.trim() === '' && placeholder !== undefined
       ? undefined
@@ -67,14 +67,14 @@ function Decimal({
           ...(max === undefined ? {} : { max }),
           ...(whole === undefined ? {} : { whole }),
         });
-  const found = read(typed);
+  const given = read(typed);
   // A number that was changed elsewhere shows, even over a text that is not understood.
   const [seen, setSeen] = useState(value);
   if (seen !== value) {
     setSeen(value);
-    if (found !== value) setTyped(own);
+    if (given !== value) setTyped(written);
   }
-  const problem = typeof found === 'string' ? found : undefined;
+  const problem = typeof given === 'string' ? given : undefined;
   useTellUnread(label, typed, problem);
   return (
     <span className={`relative block ${className}`}>
@@ -93,7 +93,7 @@ function Decimal({
           const next = read(event.target.value);
           if (typeof next !== 'string') onChange(next);
         }}
-        onBlur={() => problem === undefined && setTyped(own)}
+        onBlur={() => problem === undefined && setTyped(written)}
         className={`input px-1.5 text-[13px] ${unit ? 'pr-6' : ''}`}
       />
       {unit && <span className="pointer-events-none absolute top-1.5 right-2 text-note text-slate">{unit}</span>}

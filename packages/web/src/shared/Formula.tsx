@@ -2,7 +2,7 @@ import { memo, useEffect, useLayoutEffect, useRef } from 'react';
 import { typesetter } from './typesetter';
 
 /** In ms. A formula that changes with every frame of a drag is typeset this often. */
-const pause = 150;
+const pause = 300;
 
 /** Does something once a frame is painted, no sooner than in so many ms. Gives back how to call it off. */
 function afterFrame(work: () => void, wait: number): () => void {

@@ -107,8 +107,8 @@ export function NumberListInput({
 }) {
   const left = useUnreadText(label);
   const [typed, setTyped] = useState(left ?? values.join('; '));
-  const found = readNumbers(typed);
-  const problem = typeof found === 'string' ? found : undefined;
+  const numbers = readNumbers(typed);
+  const problem = typeof numbers === 'string' ? numbers : undefined;
   useTellUnread(label, typed, problem);
   return (
     <>

@@ -12,9 +12,9 @@ export function useLive(
   series: readonly Series[],
 ): Live | undefined {
   const ready = useMemo(() => {
-    const found = prepared(part, series);
-    if (!found || found instanceof Problem) return found;
-    return { responses: found.responses, show: remembering(found.respond) };
+    const ready = prepared(part, series);
+    if (!ready || ready instanceof Problem) return ready;
+    return { responses: ready.responses, show: remembering(ready.respond) };
   }, [part, series]);
   const settings = settingsOf(answer);
   if (!ready || !settings) return undefined;
@@ -25,11 +25,11 @@ export function useLive(
 /** Responses with the last that there was, for settings that are numbers and yet not allowed. */
 function remembering(respond: (settings: Settings) => Response | Problem) {
   let last: Response | undefined;
-  const isUsable = (found: Response | Problem): found is Response => !(found instanceof Problem);
+  const isUsable = (response: Response | Problem): response is Response => !(response instanceof Problem);
   return (settings: Settings, others: readonly Settings[]): Pick<Live, 'response' | 'problem'> => {
-    const found = respond(settings);
-    if (isUsable(found)) last = found;
+    const response = respond(settings);
+    if (isUsable(response)) last = response;
     else last ??= others.map(respond).find(isUsable);
-    return { response: last, problem: isUsable(found) ? undefined : found };
+    return { response: last, problem: isUsable(response) ? undefined : response };
   };
 }

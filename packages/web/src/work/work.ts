@@ -49,11 +49,11 @@ function fitting(part: StudentPart, answer: Answer): Answer {
   const settings = settingsOf(answer);
   const start = settingsOf(blank(part));
   if (!settings || !start) return answer;
-  const own = knobsOf(part).flatMap(({ name }) => {
+  const kept = knobsOf(part).flatMap(({ name }) => {
     const text = settings[name] ?? start[name];
     return text === undefined ? [] : [[name, text] as const];
   });
-  return withSettings(answer, Object.fromEntries(own));
+  return withSettings(answer, Object.fromEntries(kept));
 }
 
 export function workReducer(work: Work, action: WorkAction): Work {
@@ -79,9 +79,9 @@ export function workReducer(work: Work, action: WorkAction): Work {
     }
     case 'holdRatio': {
       const settings = settingsOf(must(work.answers[action.part]));
-      const found = settings && leadsAndLagsOf(settings).find(({ pair }) => pair === action.pair);
+      const compensator = settings && leadsAndLagsOf(settings).find(({ pair }) => pair === action.pair);
       const { [action.pair]: was, ...others } = work.held?.[action.part] ?? {};
-      const now = was === undefined && found ? { ...others, [action.pair]: found.ratio } : others;
+      const now = was === undefined && compensator ? { ...others, [action.pair]: compensator.ratio } : others;
       return { ...work, held: { ...work.held, [action.part]: now } };
     }
     case 'nudge': {

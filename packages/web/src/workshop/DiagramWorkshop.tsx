@@ -87,11 +87,11 @@ function useWorkshop(equations: Equations, onChange: (equations: Equations) => v
   const diagram = read instanceof Problem ? last : read;
 
   const keep = (next: string, pair: Partial<Equations> = {}) => {
-    const found = readText(next, pair.from ?? equations.from);
-    if (found instanceof Problem) return onChange({ ...equations, ...pair, text: next });
-    const from = pair.from ?? (found.inputs.includes(equations.from) ? equations.from : found.inputs[0]);
-    const ids = found.nodes.map(({ id }) => id);
-    const to = pair.to ?? (ids.includes(equations.to) ? equations.to : outputsOf(found)[0]);
+    const diagram = readText(next, pair.from ?? equations.from);
+    if (diagram instanceof Problem) return onChange({ ...equations, ...pair, text: next });
+    const from = pair.from ?? (diagram.inputs.includes(equations.from) ? equations.from : diagram.inputs[0]);
+    const ids = diagram.nodes.map(({ id }) => id);
+    const to = pair.to ?? (ids.includes(equations.to) ? equations.to : outputsOf(diagram)[0]);
     onChange({ text: next, from: from ?? equations.from, to: to ?? equations.to });
   };
   const type = (next: string) => {
@@ -260,8 +260,10 @@ function Shown({
 
 function readText(text: string, from: string): BlockDiagram | Problem {
   return orProblem(() => {
-    const found = readBlocks(text);
-    return found.inputs.includes(from) || found.nodes.some(({ id }) => id === from) ? found : readBlocks(text, [from]);
+    const diagram = readBlocks(text);
+    return diagram.inputs.includes(from) || diagram.nodes.some(({ id }) => id === from)
+      ? diagram
+      : readBlocks(text, [from]);
   });
 }
 

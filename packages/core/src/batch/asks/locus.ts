@@ -23,8 +23,8 @@ import { readSystem, transferIn } from '../systems.js';
 const loopIn = (query: Query): Fraction => withoutDeadTime(transferIn(query), 'A root locus');
 
 /** Each root as often as its multiplicity says. */
-const pairs = (found: readonly Root[]): [number, number][] =>
-  found.flatMap(({ re, im, multiplicity }) => Array.from({ length: multiplicity }, (): [number, number] => [re, im]));
+const pairs = (roots: readonly Root[]): [number, number][] =>
+  roots.flatMap(({ re, im, multiplicity }) => Array.from({ length: multiplicity }, (): [number, number] => [re, im]));
 
 /** The window asked for, or one around the poles at both ends of the range. */
 function parameterWindow(query: Query, given: ParametricPolynomial, range: readonly number[]): Window {

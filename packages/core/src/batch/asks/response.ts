@@ -39,10 +39,10 @@ export const responseAsks: readonly Ask[] = [
     answer(query) {
       const open = transferIn(query);
       const closed = unityFeedback(open);
-      const found = isLoopStable(open)
+      const integrals = isLoopStable(open)
         ? errorIntegrals({ numerator: open.denominator, denominator: closed.denominator })
         : null;
-      return found ?? { absolute: null, squared: null, timeWeighted: null };
+      return integrals ?? { absolute: null, squared: null, timeWeighted: null };
     },
   },
   {

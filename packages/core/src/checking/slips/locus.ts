@@ -19,8 +19,8 @@ export function locusMisreadings(name: string, system: () => Transfer): NumberSl
   const fraction = lowestTerms(plain.fraction);
   const { gain, zeros, poles } = systemOf(fraction);
   const value = (args: number[] = []): number => {
-    const found = must(locusFunctions[name]).value([system()], args);
-    return typeof found === 'number' ? found : NaN;
+    const value = must(locusFunctions[name]).value([system()], args);
+    return typeof value === 'number' ? value : NaN;
   };
   if (gains.has(name) && name !== 'gainForDamping') {
     return [{ id: 'ownConstant', words: ownConstant, value: value() * gain }];
@@ -28,7 +28,8 @@ export function locusMisreadings(name: string, system: () => Transfer): NumberSl
   switch (name) {
     case 'centroid': {
       const count = degree(fraction.denominator) - degree(fraction.numerator);
-      const sum = (of: readonly Root[]): number => of.reduce((all, { re, multiplicity }) => all + re * multiplicity, 0);
+      const sum = (roots: readonly Root[]): number =>
+        roots.reduce((all, { re, multiplicity }) => all + re * multiplicity, 0);
       return [
         {
           id: 'dividedByN',

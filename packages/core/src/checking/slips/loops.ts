@@ -16,8 +16,8 @@ const quotient = (left: Tree, right: Tree): Tree => ({ kind: 'quotient', left, r
 
 /** The formula with each of its loops, one at a time, done as people do it wrongly. */
 export function loopSlips(tree: Tree): TreeSlip[] {
-  const own = loopOf(tree);
-  const here = own ? slipsOfLoop(own) : [];
+  const loop = loopOf(tree);
+  const here = loop ? slipsOfLoop(loop) : [];
   const children = childrenOf(tree);
   const below = children.flatMap((child, k) =>
     loopSlips(child).map((slip) => ({

@@ -34,8 +34,8 @@ export function nearbyTest(
     });
 }
 
-function numberOf(of: Parameters<typeof constantOf>[0]): number {
-  const exact = constantOf(of);
+function numberOf(transfer: Parameters<typeof constantOf>[0]): number {
+  const exact = constantOf(transfer);
   return exact ? rationalToNumber(exact) : NaN;
 }
 
@@ -54,7 +54,7 @@ function evaluateAt(
   letters: ReadonlyMap<string, number>,
   other: { readonly position: number; readonly value: number },
 ): number {
-  const value = (of: Tree): number => evaluateAt(of, s, letters, other);
+  const value = (tree: Tree): number => evaluateAt(tree, s, letters, other);
   switch (tree.kind) {
     case 'number':
       return tree.at === other.position ? other.value : Number(tree.text);

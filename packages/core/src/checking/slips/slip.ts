@@ -31,9 +31,9 @@ const firstOf: readonly RegExp[] = [/^feedbackSign|^sign /, /^input-/];
  * The one slip that fits; undefined when none does, or when different ones fit equally. The sign of a feedback goes
  * before any other.
  */
-export function onlyOne<Found extends Slip>(found: readonly Found[]): Found | undefined {
-  const ranked = firstOf.map((ids) => found.filter(({ id }) => ids.test(id)));
-  const [first, ...others] = ranked.find((some) => some.length > 0) ?? found;
+export function onlyOne<Found extends Slip>(slips: readonly Found[]): Found | undefined {
+  const ranked = firstOf.map((ids) => slips.filter(({ id }) => ids.test(id)));
+  const [first, ...others] = ranked.find((some) => some.length > 0) ?? slips;
   return first && others.every(({ id }) => id === first.id) ? first : undefined;
 }
 

@@ -103,8 +103,8 @@ export function suggestedTerms(part: BodePart, model: Model): Settings | null {
     Object.fromEntries(Object.entries(numbers).map(([name, value]) => [name, String(Number(value.toPrecision(4)))]));
   if ('system' in part.target) {
     const plain = withDeadTime(systemFrom(part.target.system, model.scope));
-    const own = plain && termsOfSystem(systemOf(lowestTerms(plain.fraction)), rationalToNumber(plain.deadTime));
-    return own && isAllowed(own) && follows(own) ? written(own) : null;
+    const exact = plain && termsOfSystem(systemOf(lowestTerms(plain.fraction)), rationalToNumber(plain.deadTime));
+    return exact && isAllowed(exact) && follows(exact) ? written(exact) : null;
   }
   const { phasesDegrees } = part.target;
   if (!phasesDegrees) return null;
@@ -120,8 +120,8 @@ export function suggestedTerms(part: BodePart, model: Model): Settings | null {
         if (follows(rough)) return written(rough);
         // Far off, the structure is wrong; near, better numbers may be all that is missing.
         const isNear = misfitOfTerms(modelOfTerms(rough), curve).db < 4 * part.misfitDb;
-        const found = isNear ? refineTerms(rough, curve) : rough;
-        if (follows(found)) return written(found);
+        const terms = isNear ? refineTerms(rough, curve) : rough;
+        if (follows(terms)) return written(terms);
       } catch (error) {
         if (!(error instanceof Problem)) throw error;
       }

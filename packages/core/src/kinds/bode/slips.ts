@@ -6,9 +6,9 @@ import type { Answer } from '../../exercise/parts.js';
 type Change = (settings: Settings) => Settings | undefined;
 
 const changed = (settings: Settings, names: RegExp, change: (value: number) => number): Settings | undefined => {
-  const own = Object.entries(settings).filter(([name]) => names.test(name));
-  if (own.length === 0) return undefined;
-  return { ...settings, ...Object.fromEntries(own.map(([name, text]) => [name, String(change(Number(text)))])) };
+  const named = Object.entries(settings).filter(([name]) => names.test(name));
+  if (named.length === 0) return undefined;
+  return { ...settings, ...Object.fromEntries(named.map(([name, text]) => [name, String(change(Number(text)))])) };
 };
 
 const corners = /^(p|z|w)/;
@@ -41,10 +41,10 @@ const slips: readonly (Slip & { undo: Change; make: Change })[] = [
 
 function exchanged(settings: Settings): Settings | undefined {
   const other = (name: string): string => name.replace(/[pz](?=\d)/, (letter) => (letter === 'p' ? 'z' : 'p'));
-  const found = Object.fromEntries(
+  const swapped = Object.fromEntries(
     Object.entries(settings).map(([name, text]) => [other(name), name === 'n' ? String(-Number(text)) : text]),
   );
-  return JSON.stringify(found) === JSON.stringify(settings) ? undefined : found;
+  return JSON.stringify(swapped) === JSON.stringify(settings) ? undefined : swapped;
 }
 
 /** What a model over frequency goes wrong by, if undoing exactly one usual slip makes it follow. */

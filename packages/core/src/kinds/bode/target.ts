@@ -22,13 +22,13 @@ export function frequencyTarget({ target }: Pick<BodePart, 'target'>, scope: Sco
   }
   const { system, from, to } = target;
   if (!(from < to)) throw new Problem('exercise', 'The frequencies must go from a lower to a higher one.');
-  const of = frequencyFunction(systemFrom(system, scope));
+  const response = frequencyFunction(systemFrom(system, scope));
   const omegas = Array.from({ length: points }, (_, k) =>
     Number((from * (to / from) ** (k / (points - 1))).toPrecision(5)),
   );
   const short = (value: number): number => Number(value.toFixed(3));
-  const magnitudesDb = omegas.map((omega) => short((20 / Math.LN10) * of.logMagnitude(omega)));
-  const phasesDegrees = omegas.map((omega) => short((180 / Math.PI) * of.phase(omega)));
+  const magnitudesDb = omegas.map((omega) => short((20 / Math.LN10) * response.logMagnitude(omega)));
+  const phasesDegrees = omegas.map((omega) => short((180 / Math.PI) * response.phase(omega)));
   if (![...magnitudesDb, ...phasesDegrees].every(Number.isFinite)) {
     throw new Problem('exercise', 'A pole or zero on the imaginary axis lies on one of the frequencies.');
   }

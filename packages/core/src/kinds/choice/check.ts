@@ -30,10 +30,10 @@ export const checking: Checking<'choice'> = {
       .map((piece) => piece.trim().toLowerCase())
       .filter(Boolean);
     const chosen = named.map((name) => {
-      const found =
+      const option =
         options.find(({ id }) => id === name) ?? (/^[a-h]$/.test(name) ? options[name.charCodeAt(0) - 97] : undefined);
-      if (!found) throw new Problem('exercise', `There is no option “${name}”.`);
-      return found.id;
+      if (!option) throw new Problem('exercise', `There is no option “${name}”.`);
+      return option.id;
     });
     return { kind: 'choice', chosen };
   },

@@ -52,6 +52,6 @@ function reasonOf({ right, plot }: Option, model: Model): string {
 /** A system in signal equations, from its input to its output. */
 function equalLatex(system: string, model: Model): string {
   const { from, to } = equationsOf(model, system);
-  const found = exactTransfer(exactQuestion(diagramOf({ system }, model, { from, to })), { from, to });
-  return `\\frac{${nameToLatex(to)}}{${nameToLatex(from)}}=${symbolicToLatex(found)}`;
+  const transfer = exactTransfer(exactQuestion(diagramOf({ system }, model, { from, to })), { from, to });
+  return `\\frac{${nameToLatex(to)}}{${nameToLatex(from)}}=${symbolicToLatex(transfer)}`;
 }

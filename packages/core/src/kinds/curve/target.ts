@@ -15,16 +15,18 @@ export function targetOf(part: CurvePart, scope: Scope, series: readonly Series[
     return sampled('given', motion, part.horizon);
   }
   const { series: id } = part.target;
-  const found = series.find((entry) => entry.id === id);
-  if (!found) throw new Problem('exercise', `There is no table “${id}”.`);
-  return { label: found.name, times: found.times, values: found.values };
+  const measured = series.find((entry) => entry.id === id);
+  if (!measured) throw new Problem('exercise', `There is no table “${id}”.`);
+  return { label: measured.name, times: measured.times, values: measured.values };
 }
 
 /** What the names of a curve's model stand for, but for those that the student sets. */
 export function knownNames(part: Pick<CurvePart, 'model' | 'knobs'>, scope: Scope): Record<string, string> {
-  const own = new Set(part.knobs.map(({ symbol }) => symbol));
+  const knobNames = new Set(part.knobs.map(({ symbol }) => symbol));
   const used = new Set(namesIn(parseFormula(part.model)));
   return Object.fromEntries(
-    [...scope.names].filter(([name]) => used.has(name) && !own.has(name)).map(([name, value]) => [name, textOf(value)]),
+    [...scope.names]
+      .filter(([name]) => used.has(name) && !knobNames.has(name))
+      .map(([name, value]) => [name, textOf(value)]),
   );
 }

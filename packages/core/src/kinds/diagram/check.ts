@@ -108,8 +108,8 @@ export const checking: Checking<'diagram'> = {
   },
   solution(part, model) {
     const one = (pair: Asked): string => {
-      const found = exactTransfer(exactQuestion(diagramOf(part, model, pair)), pair);
-      return `\\frac{${pair.to}}{${pair.from}}=${symbolicToLatex(found)}`;
+      const transfer = exactTransfer(exactQuestion(diagramOf(part, model, pair)), pair);
+      return `\\frac{${pair.to}}{${pair.from}}=${symbolicToLatex(transfer)}`;
     };
     return part.asked.map(one).join(',\\quad ');
   },

@@ -26,16 +26,16 @@ export function slipOfDiagram(
     const comparison = compared(part, model, pair, text);
     return isAccepted(comparison, part.tolerancePercent) ? [] : [{ pair, comparison }];
   });
-  const found = wrong.flatMap(({ pair, comparison }) => {
+  const slips = wrong.flatMap(({ pair, comparison }) => {
     const slip = onlyOne(fitting(comparison, pair, part.tolerancePercent));
     return slip ? [{ slip, words: wrong.length > 1 ? `${pair.to}/${pair.from}: ${slip.words}` : slip.words }] : [];
   });
-  const [first] = found;
+  const [first] = slips;
   return (
     first && {
       id: must(first.slip.id.split(' ')[0]),
-      words: [...new Set(found.map(({ words }) => words))].join(' '),
-      place: [...new Set(found.flatMap(({ slip }) => slip.place))],
+      words: [...new Set(slips.map(({ words }) => words))].join(' '),
+      place: [...new Set(slips.flatMap(({ slip }) => slip.place))],
     }
   );
 }
@@ -81,11 +81,11 @@ function agreesModulo({ changed, pair, then }: DiagramSlip, field: Field, got: S
     else node.terms.forEach(({ sign, of }) => put(of, sign > 0 ? 1 : prime - 1));
     return row;
   });
-  const found = solveModulo(rows);
-  if (found === null) return false;
-  if (then === 'invert') return (found * value(got)) % prime === 1;
+  const solution = solveModulo(rows);
+  if (solution === null) return false;
+  if (then === 'invert') return (solution * value(got)) % prime === 1;
   const factor = then ? value(gainIn(field, then.times)) : 1;
-  return (found * factor) % prime === value(got);
+  return (solution * factor) % prime === value(got);
 }
 
 /** Slips as answers that could have been typed, one pair wrong and the others right. */

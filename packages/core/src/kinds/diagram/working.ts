@@ -13,11 +13,11 @@ import type { DiagramPart } from './part.js';
 export function diagramWorking(part: DiagramPart, model: Model): WorkingStep[] {
   return part.asked.flatMap((pair, k) => {
     const { text } = equationsOf(model, part.system, [pair.from, pair.to]);
-    const found = exactTransfer(exactQuestion(diagramOf(part, model, pair)), pair);
+    const transfer = exactTransfer(exactQuestion(diagramOf(part, model, pair)), pair);
     const name = `\\frac{${nameToLatex(pair.to)}}{${nameToLatex(pair.from)}}`;
     return [
       ...determinantSteps(readBlocks(text, [pair.from]), pair, k > 0),
-      line('Multiplied out:', `${name}=${symbolicToLatex(found)}`),
+      line('Multiplied out:', `${name}=${symbolicToLatex(transfer)}`),
     ];
   });
 }

@@ -48,9 +48,9 @@ const loopModels = new WeakMap<Model, WeakMap<GainsPart, LoopModel>>();
 export function loopModelOf(part: GainsPart, model: Model): LoopModel {
   const ofParts = loopModels.get(model) ?? new WeakMap<GainsPart, LoopModel>();
   loopModels.set(model, ofParts);
-  const found = ofParts.get(part) ?? new LoopModel(part, model.scope, model.series);
-  ofParts.set(part, found);
-  return found;
+  const loopModel = ofParts.get(part) ?? new LoopModel(part, model.scope, model.series);
+  ofParts.set(part, loopModel);
+  return loopModel;
 }
 
 export const checking: Checking<'gains'> = {

@@ -20,12 +20,12 @@ export function compensatorSlips({ controller, views }: GainsPart, plant: Transf
   const factor = isPid(controller) ? 'Kp' : 'K';
   // A gain that is nudged until a curve looks right is not read off anything.
   const isRead = !isPid(controller) || (controller.terms === 'P' && views.includes('locus'));
-  const constant = (isRead ? constantsOf(plant) : []).map((own, k): SettingsSlip => ({
+  const constant = (isRead ? constantsOf(plant) : []).map((value, k): SettingsSlip => ({
     id: 'plantConstant',
     words: 'Divided by the plant’s own constant this gain holds: was it read without that constant?',
-    mend: (settings) => withFactor(settings, factor, 1 / own),
+    mend: (settings) => withFactor(settings, factor, 1 / value),
     // One of them is enough for an example.
-    make: (settings) => (k === 0 ? withFactor(settings, factor, own) : undefined),
+    make: (settings) => (k === 0 ? withFactor(settings, factor, value) : undefined),
   }));
   if (isPid(controller)) return constant;
   const isLevel = controller.form === 'corners';
@@ -62,7 +62,9 @@ function constantsOf(plant: Transfer): number[] {
   const level = (roots: readonly Root[]): number =>
     roots.reduce((product, { re, im, multiplicity }) => product * (Math.hypot(re, im) || 1) ** multiplicity, 1);
   const constants = [gain, (gain * level(zeros)) / level(poles)];
-  return constants.filter((own, k) => Math.abs(own - 1) > 1e-9 && Math.abs(own - (constants[k - 1] ?? NaN)) !== 0);
+  return constants.filter(
+    (value, k) => Math.abs(value - 1) > 1e-9 && Math.abs(value - (constants[k - 1] ?? NaN)) !== 0,
+  );
 }
 
 type Place = 'z1' | 'z2' | 'z3' | 'zr' | 'p1' | 'p2' | 'p3' | 'pr';

@@ -16,8 +16,8 @@ export const searching: Searching<'gains'> = {
     const loopModel = loopModelOf(part, model);
     return guarded(part.nails.length, (settings) => {
       const loop = loopModel.loopWith(settings);
-      const found = judged(nailsOf(part, loopModel, loop));
-      return { settings, ...found, stable: loop.stable, deceived: isDeceived(part, loop, found) };
+      const tried = judged(nailsOf(part, loopModel, loop));
+      return { settings, ...tried, stable: loop.stable, deceived: isDeceived(part, loop, tried) };
     });
   },
   curve(part, model, settings) {

@@ -48,8 +48,8 @@ const sweepFactors = Array.from({ length: 33 }, (_, k) => 2 ** ((k - 16) / 8));
  */
 function familiesOf(document: Given, part: GainsPart, values: DrawValues): Family[] {
   const formulas = [part.plant, ...(part.sensor === undefined ? [] : [part.sensor])];
-  const written = (of: DrawValues): string[] => {
-    const scope = scopeOf(document, of);
+  const written = (settings: DrawValues): string[] => {
+    const scope = scopeOf(document, settings);
     return formulas.map((formula) => textOf(systemFrom(formula, scope)));
   };
   const now = written(values).join();

@@ -124,13 +124,13 @@ function converted({ controller }: GainsPart, settings: Settings, to: 'gains' | 
     open.length < gainsOf(controller).length
   )
     return undefined;
-  const found = [...numbers].map(([name, value]): [string, number] => {
+  const numbersThere = [...numbers].map(([name, value]): [string, number] => {
     if (name === 'Ki' || name === 'Ti') return [name, Kp / value];
     if (name === 'Kd' || name === 'Td') return [name, to === 'gains' ? Kp * value : value / Kp];
     return [name, value];
   });
-  if (found.some(([, value]) => !Number.isFinite(value))) return undefined;
-  return Object.fromEntries(found.map(([name, value]) => [name, String(Number(value.toPrecision(6)))]));
+  if (numbersThere.some(([, value]) => !Number.isFinite(value))) return undefined;
+  return Object.fromEntries(numbersThere.map(([name, value]) => [name, String(Number(value.toPrecision(6)))]));
 }
 
 function withoutIntegral(part: GainsPart, settings: Settings): Settings | undefined {

@@ -15,7 +15,7 @@ import type { CorridorNail, GainsPart, PidController } from './part.js';
 function pidTrouble(controller: PidController): string | undefined {
   const wanted = gainsOf(controller);
   const names = controller.gains.map(({ name }) => name);
-  if (wanted.length === names.length && wanted.every((name) => names.some((own) => own === name))) return undefined;
+  if (wanted.length === names.length && wanted.every((name) => names.some((gain) => gain === name))) return undefined;
   return `This controller has the gains ${wanted.join(', ')}, each once.`;
 }
 

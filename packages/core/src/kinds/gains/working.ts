@@ -31,8 +31,8 @@ export function gainsWorking(part: GainsPart, model: Model): WorkingStep[] {
   const plant = systemFrom(part.plant, model.scope);
   const loop = part.sensor === undefined ? plant : inSeries(plant, systemFrom(part.sensor, model.scope));
   const wanted = specificationsOf(part);
-  const found = orElse(undefined, () => (wanted && bySpecifications(part, loop, wanted)) ?? byMargins(part, loop));
-  if (found) return [...systems, ...found.steps, ...judged(part, model, found)];
+  const design = orElse(undefined, () => (wanted && bySpecifications(part, loop, wanted)) ?? byMargins(part, loop));
+  if (design) return [...systems, ...design.steps, ...judged(part, model, design)];
   return [...systems, ...(openGains(part.controller).length === 1 ? singleGain(part, loop, wanted) : [])];
 }
 

@@ -90,12 +90,12 @@ function belongsTo({ formula }: NumberPart, scope: Scope, value: number): string
 export const checking: Checking<'number'> = {
   fromText: (_part, text) => ({ kind: 'number', text }),
   read(part, model, answer) {
-    numberFromText(answer.text, part.unit, model.own.names);
+    numberFromText(answer.text, part.unit, model.asSymbols.names);
   },
   check(part, model, answer) {
     const { scope } = model;
     const { title: label, unit } = part;
-    const measured = numberFromText(answer.text, unit, model.own.names);
+    const measured = numberFromText(answer.text, unit, model.asSymbols.names);
     if (part.condition) return verdictByCondition(part, part.condition, model, measured);
     const expected = expectedNumber(part, scope);
     const allowed = allowedFor(part, expected);

@@ -17,7 +17,7 @@ import type { NumberPart } from './part.js';
 
 /** What an answer goes wrong by, if exactly one usual slip leads to it. */
 export function slipOfNumber(part: NumberPart, model: Model, text: string): Slip | undefined {
-  const answer = numberFromText(text, part.unit, model.own.names);
+  const answer = numberFromText(text, part.unit, model.asSymbols.names);
   return onlyOne(
     numberSlips(part, model).filter(({ value }) => distanceIn(part.unit, answer, value) <= allowedFor(part, value)),
   );

@@ -76,7 +76,7 @@ export const checking: Checking<'paths'> = {
     const share = part.points / Math.max(1, expected.length);
     const item = { unit: '', measured: null, limit: null, relation: 'equal' as const, close: false };
     let counted = 0;
-    const found = expected.map((gain, k) => {
+    const checked = expected.map((gain, k) => {
       const met = listed.some((other) => isSameGain(gain, other));
       // Each wrong entry takes the points of one that was found, whichever that is.
       counted += Number(met);
@@ -93,24 +93,24 @@ export const checking: Checking<'paths'> = {
       };
     });
     const items =
-      extra.length > 0 || found.length === 0
+      extra.length > 0 || checked.length === 0
         ? [
-            ...found,
+            ...checked,
             {
               ...{ ...item, id: 'extra', label: `No other ${what}s`, met: extra.length === 0 },
               ...{
-                points: found.length === 0 && extra.length === 0 ? part.points : 0,
-                outOf: found.length === 0 ? part.points : 0,
+                points: checked.length === 0 && extra.length === 0 ? part.points : 0,
+                outOf: checked.length === 0 ? part.points : 0,
               },
               words: extra[0] ?? 'There is none.',
             },
           ]
-        : found;
-    const missing = found.filter(({ met }) => !met).length;
+        : checked;
+    const missing = checked.filter(({ met }) => !met).length;
     const words =
       missing === 0 && extra.length === 0
         ? `All ${what}s are found.`
-        : [`${found.length - missing} of ${found.length} found.`, ...extra.slice(0, 1)].join(' ');
+        : [`${checked.length - missing} of ${checked.length} found.`, ...extra.slice(0, 1)].join(' ');
     return verdictOf(items, words);
   },
   solution: (part, model) =>

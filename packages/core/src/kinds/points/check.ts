@@ -24,8 +24,8 @@ export function fractionOfPoints(part: PointsPart, { scope }: Model): Fraction {
 }
 
 /** Roots, each as often as it is one. */
-export const repeated = (found: readonly Root[]): Complex[] =>
-  found.flatMap(({ re, im, multiplicity }) => new Array<Complex>(multiplicity).fill({ re, im }));
+export const repeated = (roots: readonly Root[]): Complex[] =>
+  roots.flatMap(({ re, im, multiplicity }) => new Array<Complex>(multiplicity).fill({ re, im }));
 
 /**
  * What is expected, repeated as often as it is multiple, by rising real part; a point inside each stretch of the real
@@ -99,14 +99,14 @@ export function matched(
   const pairs = marked.flatMap((point, k) =>
     expected.map((at, index) => ({ k, index, distance: Math.hypot(point.re - at.re, point.im - at.im) })),
   );
-  const found = new Array<number>(marked.length).fill(-1);
+  const partners = new Array<number>(marked.length).fill(-1);
   const used = new Set<number>();
   for (const { k, index, distance } of pairs.sort((a, b) => a.distance - b.distance)) {
-    if (found[k] !== -1 || used.has(index) || distance > allowedAt(part, expected, must(expected[index]))) continue;
-    found[k] = index;
+    if (partners[k] !== -1 || used.has(index) || distance > allowedAt(part, expected, must(expected[index]))) continue;
+    partners[k] = index;
     used.add(index);
   }
-  return found;
+  return partners;
 }
 
 const names: Record<PointsPart['what'], [one: string, many: string]> = {
@@ -136,12 +136,12 @@ export const checking: Checking<'points'> = {
     if (isSketch(part.what)) return checkSketch(part, fractionOfPoints(part, model), marked);
     const fraction = fractionOfPoints(part, model);
     const expected = expectedPoints(part, model);
-    const found = matched(part, expected, marked);
+    const partners = matched(part, expected, marked);
     const [one, many] = names[part.what];
     const slots = Math.max(expected.length, marked.length);
     const share = part.points / slots;
     const items: VerdictItem[] = marked.map((point, k) => {
-      const met = must(found[k]) >= 0;
+      const met = must(partners[k]) >= 0;
       const words = `${pointWords(point)}: ${met ? 'right' : `no ${one} here${offLocus(part, fraction, point)}`}.`;
       return {
         ...plain,
@@ -157,7 +157,7 @@ export const checking: Checking<'points'> = {
       const words = `A ${one} is missing.`;
       items.push({ ...plain, id: String(k + 1), label: `${one} ${k + 1}`, met: false, points: 0, outOf: share, words });
     }
-    const hits = found.filter((at) => at >= 0).length;
+    const hits = partners.filter((at) => at >= 0).length;
     const words =
       hits === slots
         ? `All ${many} are right.`

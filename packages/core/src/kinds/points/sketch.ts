@@ -52,9 +52,9 @@ const stretchWords = ({ from, to }: Stretch): string => {
 
 type Found = Omit<VerdictItem, 'points' | 'outOf' | 'id'>;
 
-function verdictOn(part: PointsPart, found: readonly Found[], words: string) {
-  const share = part.points / found.length;
-  const items = found.map((item, k) => ({
+function verdictOn(part: PointsPart, checked: readonly Found[], words: string) {
+  const share = part.points / checked.length;
+  const items = checked.map((item, k) => ({
     ...item,
     ...{ id: String(k + 1), points: item.met ? share : 0, outOf: share },
   }));
@@ -68,7 +68,7 @@ function checkRealAxis(part: PointsPart, fraction: Fraction, marked: readonly Co
   const isOn = ({ from, to }: Stretch): boolean => realAxis.some((on) => on.from <= from && on.to >= to);
   const isMarked = (piece: Stretch): boolean => marked.some((point) => isIn(piece, point));
   const off = marked.filter(({ im }) => im !== 0);
-  const found: Found[] = [
+  const items: Found[] = [
     ...pieces
       .filter((piece) => isOn(piece) || isMarked(piece))
       .map((piece) => {
@@ -84,10 +84,10 @@ function checkRealAxis(part: PointsPart, fraction: Fraction, marked: readonly Co
     })),
   ];
   // Those that are missing come last, so that their place in the list says nothing.
-  found.sort((a, b) => Number(a.label === 'another stretch') - Number(b.label === 'another stretch'));
-  const good = found.filter(({ met }) => met).length;
-  const words = good === found.length ? 'Every stretch is right.' : `${good} of ${found.length} stretches are right.`;
-  return verdictOn(part, found, words);
+  items.sort((a, b) => Number(a.label === 'another stretch') - Number(b.label === 'another stretch'));
+  const good = items.filter(({ met }) => met).length;
+  const words = good === items.length ? 'Every stretch is right.' : `${good} of ${items.length} stretches are right.`;
+  return verdictOn(part, items, words);
 }
 
 /** An angle between −180 and 180 degrees, the lower end left out. */
@@ -130,7 +130,7 @@ function checkAsymptotes(part: PointsPart, fraction: Fraction, marked: readonly 
   const allowed = part.toleranceDegrees ?? usualDegrees;
   const [meeting, ...ends] = marked;
   const isThere = Math.hypot(must(meeting).re - centroid, must(meeting).im) <= nearness(part, systemOf(fraction));
-  const found: Found[] = [
+  const items: Found[] = [
     {
       ...plain,
       label: 'where they meet',
@@ -147,14 +147,14 @@ function checkAsymptotes(part: PointsPart, fraction: Fraction, marked: readonly 
     if (met) left.splice(errors.indexOf(error), 1);
     const label = `${formatNumber(Number(angle.toFixed(1)))}°`;
     const words = met ? `${label}: an asymptote.` : `${label}: no asymptote leaves this way.`;
-    found.push({ ...plain, ...{ unit: '°', measured: error, limit: allowed, relation: 'atMost', label, met, words } });
+    items.push({ ...plain, ...{ unit: '°', measured: error, limit: allowed, relation: 'atMost', label, met, words } });
   }
   for (let k = angles.length; k < asymptotes.anglesDegrees.length; k++) {
-    found.push({ ...plain, label: `asymptote ${k + 1}`, met: false, words: 'An asymptote is missing.' });
+    items.push({ ...plain, label: `asymptote ${k + 1}`, met: false, words: 'An asymptote is missing.' });
   }
-  const good = found.filter(({ met }) => met).length;
-  const words = good === found.length ? 'All asymptotes are right.' : `${good} of ${found.length} are right.`;
-  return verdictOn(part, found, words);
+  const good = items.filter(({ met }) => met).length;
+  const words = good === items.length ? 'All asymptotes are right.' : `${good} of ${items.length} are right.`;
+  return verdictOn(part, items, words);
 }
 
 /** Points nearer to each other than this share of the picture show no more of a branch than one of them. */
@@ -182,9 +182,9 @@ function noSketch(part: PointsPart, system: System, marked: readonly Complex[], 
 }
 
 /** Of points on a locus those that count together as a sketch, the first of several that lie near each other. */
-export function spreadPoints(part: PointsPart, system: System, found: readonly Complex[]): Complex[] {
+export function spreadPoints(part: PointsPart, system: System, points: readonly Complex[]): Complex[] {
   const chosen: Complex[] = [];
-  for (const point of found) {
+  for (const point of points) {
     if (noSketch(part, system, [point, ...chosen], 0) === undefined) chosen.push(point);
   }
   return chosen;
@@ -194,7 +194,7 @@ function checkOnLocus(part: PointsPart, fraction: Fraction, marked: readonly Com
   const count = part.count ?? usualCount;
   const allowed = part.toleranceDegrees ?? usualDegrees;
   const system = systemOf(fraction);
-  const found: Found[] = marked.map((point, k) => {
+  const items: Found[] = marked.map((point, k) => {
     const error = angleError(fraction, point);
     const isOn = error <= allowed;
     const why = isOn ? noSketch(part, system, marked, k) : undefined;
@@ -207,10 +207,10 @@ function checkOnLocus(part: PointsPart, fraction: Fraction, marked: readonly Com
     };
   });
   for (let k = marked.length; k < count; k++) {
-    found.push({ ...plain, label: `point ${k + 1}`, met: false, words: 'Not marked.' });
+    items.push({ ...plain, label: `point ${k + 1}`, met: false, words: 'Not marked.' });
   }
-  const good = found.filter(({ met }) => met).length;
-  return verdictOn(part, found, `${good} of ${found.length} points count.`);
+  const good = items.filter(({ met }) => met).length;
+  return verdictOn(part, items, `${good} of ${items.length} points count.`);
 }
 
 /** The verdict on a sketch of the locus of a fraction in lowest terms. */

@@ -23,7 +23,7 @@ function candidates(part: PointsPart, model: Model): Candidate[] {
   const { poles, zeros } = systemOf(fraction);
   if (part.what === 'realAxis') return realAxisCandidates(systemOf(fraction), specialPoints(fraction).realAxis);
   if (part.what === 'asymptotes') return asymptoteCandidates(expected, systemOf(fraction));
-  const found: Candidate[] = [
+  const likely: Candidate[] = [
     { id: 'sign', words: 'The signs are turned round.', marked: expected.map(({ re, im }) => ({ re: -re, im })) },
     {
       id: 'conjugate',
@@ -31,22 +31,22 @@ function candidates(part: PointsPart, model: Model): Candidate[] {
       marked: expected.filter(({ im }) => im >= 0),
     },
   ];
-  if (part.what === 'poles') found.push({ id: 'zeros', words: 'These are the zeros.', marked: repeated(zeros) });
-  if (part.what === 'zeros') found.push({ id: 'poles', words: 'These are the poles.', marked: repeated(poles) });
+  if (part.what === 'poles') likely.push({ id: 'zeros', words: 'These are the zeros.', marked: repeated(zeros) });
+  if (part.what === 'zeros') likely.push({ id: 'poles', words: 'These are the poles.', marked: repeated(poles) });
   if (part.what === 'breakPoints') {
     const all = stationaryPoints(fraction).filter(({ im }) => im === 0);
     const words = 'dK/ds is zero at all of these, but K is negative at some: they are not on the locus.';
-    found.push({ id: 'offLocus', words, marked: all });
+    likely.push({ id: 'offLocus', words, marked: all });
   }
   if (part.what === 'axisCrossings') {
     const upper = specialPoints(fraction).axisCrossings.map(({ omega }) => ({ re: omega, im: 0 }));
-    found.push({
+    likely.push({
       id: 'realForImaginary',
       words: 'Crossings lie on the imaginary axis: write 3j, not 3.',
       marked: upper,
     });
   }
-  return found.filter(({ marked }) => marked.length > 0 && !isSame(part, expected, marked));
+  return likely.filter(({ marked }) => marked.length > 0 && !isSame(part, expected, marked));
 }
 
 /** A point in every stretch that the locus leaves free: counted from the wrong side, or poles alone. */
@@ -94,8 +94,8 @@ const isSame = (part: PointsPart, expected: readonly Complex[], marked: readonly
 export function slipOfPoints(part: PointsPart, model: Model, text: string): Slip | undefined {
   const marked = pointsFromText(text);
   const same = isSketch(part.what)
-    ? (of: readonly Complex[]) => sameSketch(part, fractionOfPoints(part, model), of, marked)
-    : (of: readonly Complex[]) => isSame(part, of, marked);
+    ? (points: readonly Complex[]) => sameSketch(part, fractionOfPoints(part, model), points, marked)
+    : (points: readonly Complex[]) => isSame(part, points, marked);
   return onlyOne(candidates(part, model).filter((candidate) => same(candidate.marked)));
 }
 
@@ -119,8 +119,8 @@ export function rightPoints(part: PointsPart, model: Model): string {
   const middle = specialPoints(fraction).axisCrossings.at(-1)?.gain ?? (Math.hypot(far.re, far.im) || 1);
   // Gains over three decades around the middle one, nearest to it first.
   const gains = Array.from({ length: 37 }, (_, k) => middle * 10 ** ((k % 2 === 0 ? -k : k + 1) / 24));
-  const found = gains.flatMap((gain) =>
+  const points = gains.flatMap((gain) =>
     roots(add(denominator, multiply(constant(rationalFromNumber(gain)), numerator))),
   );
-  return textOfPoints(spreadPoints(part, system, found).slice(0, part.count ?? usualCount));
+  return textOfPoints(spreadPoints(part, system, points).slice(0, part.count ?? usualCount));
 }

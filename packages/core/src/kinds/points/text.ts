@@ -39,9 +39,9 @@ export function pointsFromText(text: string): Complex[] {
       .replace(/\+-|\+\/-/, '±')
       .replace(/\s+/g, '')
       .replace(/^\((.*)\)$/, '$1');
-    const found = written.exec(bare);
-    if (!found || bare === '' || /[\d.]\s+[\d.]/.test(piece)) throw notAPoint(piece);
-    const [, typed, typedSign, typedSize, unit, through = '1', after] = found;
+    const match = written.exec(bare);
+    if (!match || bare === '' || /[\d.]\s+[\d.]/.test(piece)) throw notAPoint(piece);
+    const [, typed, typedSign, typedSize, unit, through = '1', after] = match;
     // A number alone before j is the imaginary part: 3j, −2j.
     const isAlone = unit !== undefined && typed !== undefined && typedSign === undefined && after === undefined;
     const [real, sign, before] = isAlone

@@ -62,9 +62,9 @@ function triedGains(expected: readonly Range[], given: readonly Range[]): Tried[
     return [{ gain, isTyped: holds(given, gain), isStable: holds(expected, gain) }];
   });
   return [true, false].flatMap((typed) => {
-    const own = tried.filter(({ isTyped }) => isTyped === typed);
-    const found = own.find(({ isTyped, isStable }) => isTyped !== isStable) ?? own[0];
-    return found ? [found] : [];
+    const ofAnswer = tried.filter(({ isTyped }) => isTyped === typed);
+    const telling = ofAnswer.find(({ isTyped, isStable }) => isTyped !== isStable) ?? ofAnswer[0];
+    return telling ? [telling] : [];
   });
 }
 
@@ -95,7 +95,7 @@ export const checking: Checking<'range'> = {
     const given = rangesFromText(text);
     const expected = expectedRanges(part, model);
     const rest = [...expected];
-    const found = given.map((each) => {
+    const matches = given.map((each) => {
       const at = rest.findIndex((other) => isSameRange(part, other, each));
       if (at >= 0) rest.splice(at, 1);
       return { each, met: at >= 0 };
@@ -106,7 +106,7 @@ export const checking: Checking<'range'> = {
       ...plain,
       ...{ id, label, met, points: met ? share : 0, outOf: share, words },
     });
-    const items = found.map(({ each, met }, k) =>
+    const items = matches.map(({ each, met }, k) =>
       item(String(k + 1), rangeWords(each), met, `${rangeWords(each)}: ${met ? 'right' : 'not a whole stable range'}.`),
     );
     for (let k = items.length; k < slots; k++) {

@@ -19,7 +19,7 @@ function candidates(part: RangePart, model: Model): Candidate[] {
   const others = ends.flatMap((from, k): Range[] =>
     k % 2 === 0 && must(ends[k + 1]) > from ? [[from, must(ends[k + 1])]] : [],
   );
-  const found: Candidate[] = [
+  const likely: Candidate[] = [
     { id: 'turned', words: 'With these gains the loop is unstable, with the others stable.', ranges: others },
     {
       id: 'ownConstant',
@@ -37,7 +37,7 @@ function candidates(part: RangePart, model: Model): Candidate[] {
       ranges: expected.map(([, to]): Range => [0, to]),
     },
   ];
-  return found.filter(({ ranges }) => ranges.length > 0 && !isSame(part, expected, ranges));
+  return likely.filter(({ ranges }) => ranges.length > 0 && !isSame(part, expected, ranges));
 }
 
 const isSame = (part: RangePart, expected: readonly Range[], given: readonly Range[]): boolean =>

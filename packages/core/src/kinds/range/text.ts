@@ -38,12 +38,12 @@ export function rangesFromText(text: string): Range[] {
   const ends = (_whole: string, from: string, to: string) => ` ${from.trim()}…${to.trim()} `;
   // What is left of commas between digits are decimal ones.
   const written = withPoints(bare.replace(halves, ends).replace(interval, ends));
-  const found = written
+  const ranges = written
     .split(/\bor\b|∪|[;\n|]/i)
     .map((words) => words.trim())
     .filter(Boolean)
     .flatMap(rangesOf);
-  return united(found);
+  return united(ranges);
 }
 
 /** The ranges of pieces that stand between “or”s. */

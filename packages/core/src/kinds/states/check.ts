@@ -43,14 +43,16 @@ interface Typed {
   readonly fraction: Fraction;
 }
 
-function typedStates({ own }: Model, answer: States): Typed {
+function typedStates({ asSymbols }: Model, answer: States): Typed {
   const texts = Object.fromEntries(names.map((name) => [name, entriesOf(answer[name], name)])) as Typed['texts'];
   if (texts.a.length > limits.states) {
     throw new Problem('matrix', `A has ${texts.a.length} rows; at most ${limits.states} states are taken.`);
   }
-  const letters = [...own.names.keys()];
+  const letters = [...asSymbols.names.keys()];
   const exact = (name: Name): Matrix =>
-    texts[name].map((row) => row.map((entry) => exactNumberFrom(withKnownLetters(parseTyped(entry), letters), own)));
+    texts[name].map((row) =>
+      row.map((entry) => exactNumberFrom(withKnownLetters(parseTyped(entry), letters), asSymbols)),
+    );
   const space = fittingStates({ a: exact('a'), b: exact('b'), c: exact('c'), d: exact('d') });
   return { texts, space, fraction: onlyFractionOf(space) };
 }
@@ -162,8 +164,8 @@ function digitsOf(texts: Typed['texts']): number | undefined {
   const counts = names
     .flatMap((name) => texts[name].flat())
     .flatMap((text) => {
-      const found = decimal.exec(text);
-      return found ? [`${found[1]}${found[2]}`.replace(/^0+/, '').length] : [];
+      const match = decimal.exec(text);
+      return match ? [`${match[1]}${match[2]}`.replace(/^0+/, '').length] : [];
     });
   return counts.length === 0 ? undefined : Math.max(...counts);
 }
@@ -205,14 +207,14 @@ function matricesIn(text: string): Record<'a' | 'b' | 'c' | 'd', string> {
   const refuse = (): never => {
     throw new Problem('exercise', 'The matrices are no JSON with the rows of a, b, c and d.');
   };
-  let found: Record<string, unknown>;
+  let parsed: Record<string, unknown>;
   try {
-    found = JSON.parse(text) as Record<string, unknown>;
+    parsed = JSON.parse(text) as Record<string, unknown>;
   } catch {
     return refuse();
   }
   const written = (name: string): string => {
-    const rows = found[name];
+    const rows = parsed[name];
     const isMatrix =
       Array.isArray(rows) &&
       rows.length > 0 &&

@@ -16,9 +16,9 @@ import type { Checking } from '../kind.js';
  * What a student typed. A block that is itself what is asked for is no answer.
  * @throws Problem with the position of the mistake, and for more zeros than poles.
  */
-export function typedTransfer(text: string, own: Scope, expected: Transfer): Transfer {
+export function typedTransfer(text: string, asSymbols: Scope, expected: Transfer): Transfer {
   const names = new Map(
-    [...own.names].filter(([, value]) => constantOf(value) !== null || !isSameTransfer(value, expected)),
+    [...asSymbols.names].filter(([, value]) => constantOf(value) !== null || !isSameTransfer(value, expected)),
   );
   const tree = typedTree(text, names.keys());
   const transfer = typedTransferFrom(tree, names);
@@ -33,12 +33,12 @@ export function typedTransfer(text: string, own: Scope, expected: Transfer): Tra
 
 export const checking: Checking<'transferFunction'> = {
   fromText: (_part, text) => ({ kind: 'transferFunction', text }),
-  read(part, { scope, own }, answer) {
-    typedTransfer(answer.text, own, systemFrom(part.expected, scope));
+  read(part, { scope, asSymbols }, answer) {
+    typedTransfer(answer.text, asSymbols, systemFrom(part.expected, scope));
   },
-  check(part, { scope, own }, answer) {
+  check(part, { scope, asSymbols }, answer) {
     const want = systemFrom(part.expected, scope);
-    const got = typedTransfer(answer.text, own, want);
+    const got = typedTransfer(answer.text, asSymbols, want);
     const { differences, onlyGain } = compareTransfers(got, want, part.tolerancePercent / 100);
     const met = differences.length === 0;
     const words = met

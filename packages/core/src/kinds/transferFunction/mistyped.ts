@@ -19,10 +19,10 @@ export function isMistyped(
   isRight: (text: string) => boolean,
   mayBeRight: (position: number, value: number) => boolean,
 ): boolean {
-  const found = [...text.matchAll(numbers)];
-  if (found.length > mostNumbers) return false;
+  const matches = [...text.matchAll(numbers)];
+  if (matches.length > mostNumbers) return false;
   let looked = 0;
-  for (const match of found) {
+  for (const match of matches) {
     const [typed] = match;
     const at = match.index;
     // What follows a power or a letter is an exponent or an index.
@@ -39,7 +39,7 @@ export function isMistyped(
 
 /** What may have been meant by a number: for one of a single digit only what lies beside it on the keys. */
 function meantBy(typed: string): Set<string> {
-  const found = new Set<string>();
+  const meant = new Set<string>();
   const digits = typed.replace('.', '').length;
   for (let k = 0; k < typed.length; k++) {
     if (typed[k] === '.') continue;
@@ -47,19 +47,19 @@ function meantBy(typed: string): Set<string> {
     for (let digit = 0; digit <= 9; digit++) {
       const apart = Math.abs(digit - Number(typed[k]));
       if (apart === 0 || (digits === 1 && apart > 1)) continue;
-      found.add(`${before}${digit}${after}`);
+      meant.add(`${before}${digit}${after}`);
     }
     // Doubled, or one too many.
-    if (digits > 1 && (typed[k] === typed[k + 1] || digits > 2)) found.add(before + after);
+    if (digits > 1 && (typed[k] === typed[k + 1] || digits > 2)) meant.add(before + after);
     if (typed[k + 1] !== undefined && typed[k + 1] !== '.')
-      found.add(`${before}${typed[k + 1]}${typed[k]}${typed.slice(k + 2)}`);
+      meant.add(`${before}${typed[k + 1]}${typed[k]}${typed.slice(k + 2)}`);
   }
   // One missing.
   if (digits > 1)
     for (let k = 0; k <= typed.length; k++)
-      for (let digit = 0; digit <= 9; digit++) found.add(`${typed.slice(0, k)}${digit}${typed.slice(k)}`);
-  found.delete(typed);
-  return new Set([...found].filter((text) => /^(?!0\d)(?:\d+(?:\.\d+)?|\.\d+)$/.test(text)));
+      for (let digit = 0; digit <= 9; digit++) meant.add(`${typed.slice(0, k)}${digit}${typed.slice(k)}`);
+  meant.delete(typed);
+  return new Set([...meant].filter((text) => /^(?!0\d)(?:\d+(?:\.\d+)?|\.\d+)$/.test(text)));
 }
 
 /** The text with the sign in front of one term in s turned round; a constant term may be that of the feedback. */

@@ -25,7 +25,7 @@ const least = 1e-6;
 /** What an answer goes wrong by, if exactly one usual slip leads to it. */
 export function slipOfTransfer(part: TransferFunctionPart, model: Model, text: string): Slip | undefined {
   const expected = systemFrom(part.expected, model.scope);
-  const answer = typedTransfer(text, model.own, expected);
+  const answer = typedTransfer(text, model.asSymbols, expected);
   const tolerance = Math.max(part.tolerancePercent / 100, least);
   const fitting = transferSlips(part, model).filter(
     ({ transfer }) => differences(answer, transfer, tolerance).length === 0,
@@ -38,16 +38,16 @@ export function slipOfTransfer(part: TransferFunctionPart, model: Model, text: s
   // Nobody types a system of such an order by hand.
   if (orderOf(answer) > mostOrder) return undefined;
   const isRight = (other: string): boolean =>
-    orElse(false, () => differences(typedTransfer(other, model.own, expected), expected, tolerance).length === 0);
+    orElse(false, () => differences(typedTransfer(other, model.asSymbols, expected), expected, tolerance).length === 0);
   return isMistyped(text, isRight, quickLook(text, model, expected, tolerance)) ? mistyped : undefined;
 }
 
 /** With dead time everything is looked at exactly. */
-function quickLook(text: string, { own }: Model, expected: Transfer, tolerance: number) {
+function quickLook(text: string, { asSymbols }: Model, expected: Transfer, tolerance: number) {
   const plain = withDeadTime(expected);
   if (plain?.deadTime.numerator !== 0n) return () => true;
-  const tree = withRootsRounded(typedTree(text, own.names.keys()), own.names);
-  return nearbyTest(tree, own.names, plain.fraction, tolerance);
+  const tree = withRootsRounded(typedTree(text, asSymbols.names.keys()), asSymbols.names);
+  return nearbyTest(tree, asSymbols.names, plain.fraction, tolerance);
 }
 
 const mostOrder = 12;
@@ -72,7 +72,8 @@ const unitNumerator = {
 function hasUnitNumerator(answer: Transfer, expected: Transfer, tolerance: number): boolean {
   const [got, want] = [withDeadTime(answer), withDeadTime(expected)];
   if (!got || !want || degree(got.fraction.numerator) !== 0 || !isEqual(got.fraction.numerator, one)) return false;
-  const below = (of: Fraction): Transfer => delayed({ numerator: one, denominator: lowestTerms(of).denominator });
+  const below = (fraction: Fraction): Transfer =>
+    delayed({ numerator: one, denominator: lowestTerms(fraction).denominator });
   return differences(below(got.fraction), below(want.fraction), tolerance).length === 0;
 }
 
@@ -198,17 +199,17 @@ function equationSlips(tree: Tree, { scope, systems }: Model): TransferSlip[] {
     const question = exactQuestion(readWith(form.text, knownLetters(scope), [pair.from]));
     return diagramSlips(blocksOf(question.diagram), pair).flatMap((slip) => {
       // Other ends are named by their signals already.
-      const found = /^(to|from) /.test(slip.id) ? null : fractionOf(slip, question.field);
-      if (!found) return [];
+      const fraction = /^(to|from) /.test(slip.id) ? null : fractionOf(slip, question.field);
+      if (!fraction) return [];
       const { id, words } = slip;
-      return orElse([], () => [{ id, words, transfer: transferFromSymbolic(found, question.field.deadTimes) }]);
+      return orElse([], () => [{ id, words, transfer: transferFromSymbolic(fraction, question.field.deadTimes) }]);
     });
   });
 }
 
 function unlessZero(work: () => Transfer | undefined): Transfer | undefined {
   return orElse(undefined, () => {
-    const found = work();
-    return found && !isZero(withDeadTime(found)?.fraction.numerator ?? one) ? found : undefined;
+    const transfer = work();
+    return transfer && !isZero(withDeadTime(transfer)?.fraction.numerator ?? one) ? transfer : undefined;
   });
 }

@@ -24,20 +24,20 @@ export interface TrendValues {
 /** What each row does when a parameter is multiplied, by cell, in figures. @throws Problem when a row cannot be worked out. */
 export function trendValues(part: TrendPart, model: Model): Map<string, TrendValues> {
   const base = valuesOf(part, model.scope);
-  const found = new Map<string, TrendValues>();
+  const values = new Map<string, TrendValues>();
   for (const { id, symbol, factor } of part.changes) {
-    const own = model.values[symbol];
-    if (own === undefined) throw new Problem('exercise', `${symbol} is no parameter of this exercise.`);
-    const raised = decimalText(multiplyRational(rationalFromDecimal(own), rationalFromNumber(factor)));
+    const fixed = model.values[symbol];
+    if (fixed === undefined) throw new Problem('exercise', `${symbol} is no parameter of this exercise.`);
+    const raised = decimalText(multiplyRational(rationalFromDecimal(fixed), rationalFromNumber(factor)));
     const changed = valuesOf(part, scopeOf(model, { ...model.values, [symbol]: raised }));
     part.rows.forEach((row, k) => {
       const [before, after] = [must(base[k]), must(changed[k])];
       const least = (part.samePercent / 100) * Math.max(Math.abs(before), Math.abs(after)) + 1e-9;
       const trend = after - before > least ? 'up' : after - before < -least ? 'down' : 'same';
-      found.set(cellOf(row.id, id), { before, after, trend });
+      values.set(cellOf(row.id, id), { before, after, trend });
     });
   }
-  return found;
+  return values;
 }
 
 /** What each row does, by cell. @throws Problem as `trendValues`. */

@@ -102,11 +102,11 @@ function Solvable({ search, part }: { search: NonNullable<Proof['search']>; part
 
 /** The students who have a conflict, where not all have it. */
 function whose({ draws }: NonNullable<Proof['search']>, set: readonly string[]): string {
-  const own = draws.flatMap(({ conflicts }, k) =>
+  const ids = draws.flatMap(({ conflicts }, k) =>
     conflicts.some((other) => other.join() === set.join()) ? [String(k + 1)] : [],
   );
-  if (own.length === draws.length) return '';
-  return `, for ${own.length === 1 ? 'student' : 'students'} ${own.join(', ')}`;
+  if (ids.length === draws.length) return '';
+  return `, for ${ids.length === 1 ? 'student' : 'students'} ${ids.join(', ')}`;
 }
 
 function Draws({ proof, part }: { proof: Proof; part: Part }) {

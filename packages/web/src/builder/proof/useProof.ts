@@ -21,21 +21,21 @@ export function useProof() {
   useEffect(() => () => worker.current?.terminate(), []);
   const start = useCallback((document: ExerciseDocument, partId: string) => {
     worker.current?.terminate();
-    const own = new Worker(new URL('./proof.worker.ts', import.meta.url), { type: 'module' });
-    worker.current = own;
+    const thread = new Worker(new URL('./proof.worker.ts', import.meta.url), { type: 'module' });
+    worker.current = thread;
     setState({ state: 'running', share: 0 });
-    own.onmessage = ({ data }: MessageEvent<ProofMessage>) => {
+    thread.onmessage = ({ data }: MessageEvent<ProofMessage>) => {
       if ('share' in data) return setState({ state: 'running', share: data.share });
-      own.terminate();
+      thread.terminate();
       setState(
         'proof' in data
           ? { state: 'done', proof: data.proof, document, partId }
           : { state: 'failed', message: data.problem },
       );
     };
-    own.onerror = () => setState({ state: 'failed', message: 'The proof stopped unexpectedly. Try it again.' });
+    thread.onerror = () => setState({ state: 'failed', message: 'The proof stopped unexpectedly. Try it again.' });
     const request: ProofRequest = { document, partId };
-    own.postMessage(request);
+    thread.postMessage(request);
   }, []);
   return { state, start, cancel };
 }

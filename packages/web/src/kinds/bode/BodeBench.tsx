@@ -74,10 +74,10 @@ export default function BodeBench({
   useBenchKeys(keys, part.id, knobs, work, dispatch, { f: fit });
 
   const stops = trail.flatMap((stop, index) => {
-    const found = responses(stop.gains);
-    return found instanceof Problem ? [] : [{ stop, index, found }];
+    const response = responses(stop.gains);
+    return response instanceof Problem ? [] : [{ stop, index, response }];
   });
-  const first = stops[0]?.found;
+  const first = stops[0]?.response;
   const isFirst = first !== undefined && isEqual(first.settings, response.settings);
   const held = ({ verdict }: TermsResponse): string =>
     verdict.items.map(({ measured, unit }) => `${formatNumber(must(measured))} ${unit}`).join(', ');
@@ -130,11 +130,11 @@ export default function BodeBench({
       <TrailTable
         part={part.id}
         knobs={knobs}
-        rows={stops.map(({ stop, index, found }) => ({
+        rows={stops.map(({ stop, index, response: shown }) => ({
           stop,
           index,
-          current: isEqual(found.settings, response.settings),
-          held: held(found),
+          current: isEqual(shown.settings, response.settings),
+          held: held(shown),
         }))}
         dispatch={dispatch}
       />

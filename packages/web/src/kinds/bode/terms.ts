@@ -97,13 +97,13 @@ export function termAdditions(part: BodeOfPart, settings: Settings): { label: st
 /** The settings without a term; a pair goes as a whole. */
 export function withoutTerm(settings: Settings, name: string): Settings {
   const gone = /^[wd]/.test(name) ? [`w${name.slice(1)}`, `d${name.slice(1)}`] : [name];
-  return Object.fromEntries(Object.entries(settings).filter(([own]) => !gone.includes(own)));
+  return Object.fromEntries(Object.entries(settings).filter(([removed]) => !gone.includes(removed)));
 }
 
 /** The settings after a fit of the terms that there are. @throws Problem when it leads nowhere. */
 export function refined(part: BodeOfPart, settings: Settings): Settings {
-  const found = refineTerms(numbersOfTerms(part, settings), part.target);
-  return Object.fromEntries(Object.entries(found).map(([name, value]) => [name, short(value)]));
+  const better = refineTerms(numbersOfTerms(part, settings), part.target);
+  return Object.fromEntries(Object.entries(better).map(([name, value]) => [name, short(value)]));
 }
 
 /** The model as a fraction of its terms, in LaTeX. */

@@ -51,23 +51,23 @@ export function CurveBench({
   }, [answer, part.id, met, dispatch]);
 
   const stops = trail.flatMap((stop, index) => {
-    const found = responses(stop.gains);
-    return found instanceof Problem ? [] : [{ stop, index, found }];
+    const response = responses(stop.gains);
+    return response instanceof Problem ? [] : [{ stop, index, response }];
   });
-  const earlier = stops.filter(({ found }) => found !== response);
+  const earlier = stops.filter(({ response: shown }) => shown !== response);
   const curves: PlotCurve[] = [
     { id: 'given', curve: target, look: 'given', label: part.target.label },
     ...earlier
       .filter(({ stop }) => stop.pinned)
-      .map(({ stop, index, found }) => ({
+      .map(({ stop, index, response }) => ({
         id: `pin-${index}`,
-        curve: found.curve,
+        curve: response.curve,
         look: 'second' as const,
         label: stop.name ?? `stop ${index + 1}`,
       })),
     ...earlier
       .slice(-2)
-      .map(({ index, found }) => ({ id: `ghost-${index}`, curve: found.curve, look: 'ghost' as const })),
+      .map(({ index, response }) => ({ id: `ghost-${index}`, curve: response.curve, look: 'ghost' as const })),
     { id: 'now', curve: response.curve, look: 'now', label: 'model' },
   ];
   const fit = () =>
@@ -98,11 +98,11 @@ export function CurveBench({
       <TrailTable
         part={part.id}
         knobs={knobs}
-        rows={stops.map(({ stop, index, found }) => ({
+        rows={stops.map(({ stop, index, response: shown }) => ({
           stop,
           index,
-          current: found === response,
-          held: `${formatNumber(must(found.verdict.items[0]).measured ?? Infinity)} %`,
+          current: shown === response,
+          held: `${formatNumber(must(shown.verdict.items[0]).measured ?? Infinity)} %`,
         }))}
         dispatch={dispatch}
       />

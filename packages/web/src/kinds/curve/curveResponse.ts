@@ -37,8 +37,8 @@ export function curveResponses(part: CurveOfPart, series: readonly Series[]) {
   const known = new Map<string, CurveResponse>();
   return (settings: Settings): CurveResponse | Problem => {
     const key = JSON.stringify(settings);
-    const found = known.get(key);
-    if (found) return found;
+    const before = known.get(key);
+    if (before) return before;
     return orProblem(() => {
       const motion = curveMotion(part, scope, settings, series);
       const response = {

@@ -44,8 +44,8 @@ export default function DiagramBench({
     [read, known],
   );
   const problem = (text: string): Problem | undefined => {
-    const found = orProblem(() => text.trim() && checkLetters(withKnownLetters(parse(text), letters), read, known));
-    return found instanceof Problem ? found : undefined;
+    const outcome = orProblem(() => text.trim() && checkLetters(withKnownLetters(parse(text), letters), read, known));
+    return outcome instanceof Problem ? outcome : undefined;
   };
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-4">

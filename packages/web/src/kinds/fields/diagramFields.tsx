@@ -10,8 +10,8 @@ export const same = (names: readonly string[]): Record<string, string> =>
 
 /** Inputs and named signals of a diagram, what is chosen always among them. */
 export function endsOf(diagrams: readonly Drawn[], system: string, from: string, to: string) {
-  const found = diagrams.find(({ name }) => name === system);
-  const read = found && readOrNot(found);
+  const drawn = diagrams.find(({ name }) => name === system);
+  const read = drawn && readOrNot(drawn);
   const signals = read?.nodes.map(({ id }) => id).filter((id) => !id.startsWith('#')) ?? [];
   return { inputs: same([...new Set([from, ...(read?.inputs ?? [])])]), signals: same([...new Set([to, ...signals])]) };
 }
@@ -39,8 +39,8 @@ export function SystemField({
         value={system}
         options={same(names)}
         onChange={(name) => {
-          const found = diagrams.find((drawn) => drawn.name === name);
-          if (found) onChange(found);
+          const diagram = diagrams.find((drawn) => drawn.name === name);
+          if (diagram) onChange(diagram);
         }}
       />
       {error && <p className="mt-1 text-note text-brick">{error}</p>}

@@ -108,10 +108,10 @@ export function ControllerEditor({
 /** The gain as one that the student sets, may add, or is given. */
 function setBy(gain: ControllerGain, by: string): ControllerGain {
   if (by === 'given') return { name: gain.name, value: '1' } as ControllerGain;
-  const { optional: _, ...own } = isOpen(gain)
+  const { optional: _, ...open } = isOpen(gain)
     ? gain
     : (opened(gain.name) as Extract<ControllerGain, { start: number }>);
-  return by === 'optional' ? { ...own, optional: true } : own;
+  return by === 'optional' ? { ...open, optional: true } : open;
 }
 
 function PidForm({

@@ -327,9 +327,9 @@ function ControllerForms({ response, part: { controller } }: { response: LoopRes
   return <Formula latex={`C(s)=${latex}`} className="text-[15px] text-ink" />;
 }
 
-function pidLatex({ loop }: LoopResponse, own: 'parallel' | 'ideal' | 'series'): string {
-  const forms = [own, own === 'parallel' ? 'ideal' : 'parallel'] as const;
-  const written = forms.map((form) => controllerLatex(loop, form, own)).filter((latex) => latex !== null);
+function pidLatex({ loop }: LoopResponse, pidForm: 'parallel' | 'ideal' | 'series'): string {
+  const forms = [pidForm, pidForm === 'parallel' ? 'ideal' : 'parallel'] as const;
+  const written = forms.map((form) => controllerLatex(loop, form, pidForm)).filter((latex) => latex !== null);
   return written.filter((text, k) => written.indexOf(text) === k).join('\\;=\\;');
 }
 

@@ -111,8 +111,8 @@ export function familyOverParameter(
 }
 
 function curveAt(responses: LoopResponses, settings: Settings, signal: SignalName): Curve | null {
-  const found = tryResponse(responses, settings);
-  return found instanceof Problem ? null : found.curves[signal];
+  const response = tryResponse(responses, settings);
+  return response instanceof Problem ? null : response.curves[signal];
 }
 
 const member = (label: string, curve: Curve | null): PlotCurve[] =>

@@ -37,29 +37,30 @@ interface Offer {
 /** A few loops to begin with, worked out one after the other once they are asked for. */
 export function useStartOffers(part: GainsOf, responses: LoopResponses) {
   const [open, setOpen] = useState(false);
-  const [found, setFound] = useState<readonly (Offer | Problem)[]>([]);
+  const [answered, setAnswered] = useState<readonly (Offer | Problem)[]>([]);
   const [chosen, setChosen] = useState<number>();
   useEffect(() => {
     if (!open) return;
     let timer: ReturnType<typeof setTimeout>;
     const next = (k: number, before: readonly (Offer | Problem)[]) => {
       const all = [...before, offerOf(part, responses, must(paces[k]))];
-      setFound(all);
+      setAnswered(all);
       if (k + 1 < paces.length) timer = setTimeout(() => next(k + 1, all), 0);
     };
     timer = setTimeout(() => next(0, []), 0);
     return () => clearTimeout(timer);
   }, [open, part, responses]);
   const offers = useMemo(
-    () => (open ? found.filter((each): each is Offer => !(each instanceof Problem)) : []),
-    [open, found],
+    () => (open ? answered.filter((each): each is Offer => !(each instanceof Problem)) : []),
+    [open, answered],
   );
   const curves = offers.flatMap(({ response }, k): PlotCurve[] => {
     const { y } = response.curves;
     const number = String(k + 1);
     return y ? [{ id: `start-${number}`, curve: y, look: k === chosen ? 'second' : 'family', label: number }] : [];
   });
-  const none = open && found.length === paces.length && offers.length === 0 ? (found[0] as Problem).message : undefined;
+  const none =
+    open && answered.length === paces.length && offers.length === 0 ? (answered[0] as Problem).message : undefined;
   return { open, setOpen, offers, curves, none, setChosen };
 }
 

@@ -45,7 +45,7 @@ export function curvesShown({
   isStep: boolean;
 }): PlotCurve[] {
   const curveOf = ({ curves }: LoopResponse) => curves[shown.signal] ?? must(curves.y);
-  const labelOf = (name: string, of: LoopResponse) => (isStep ? endLabel(name, of) : name);
+  const labelOf = (name: string, response: LoopResponse) => (isStep ? endLabel(name, response) : name);
   const first = earlier[0]?.response;
   const ghosts = shown.ghosts ? earlier.slice(1).filter(({ stop }) => !stop.pinned) : [];
   const familyOver = isKnob ? familyOverGain : familyOverParameter;

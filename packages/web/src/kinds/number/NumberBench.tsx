@@ -5,7 +5,7 @@ import { Reveal } from '../Reveal';
 export function NumberBench({
   part,
   text,
-  own,
+  answer,
   solution,
   together,
   onChange,
@@ -13,7 +13,7 @@ export function NumberBench({
   part: SeenOf<'number'>;
   text: string;
   /** What was handed in last, as a number. */
-  own: number | undefined;
+  answer: number | undefined;
   solution: Bench['solutions'][number] | undefined;
   together: boolean;
   onChange: (text: string) => void;
@@ -47,7 +47,7 @@ export function NumberBench({
       {solution && (
         <Reveal
           solution={solution}
-          {...(quantity ? { read: { quantity: part.quantity, unit: part.unit, own } } : {})}
+          {...(quantity ? { read: { quantity: part.quantity, unit: part.unit, answer } } : {})}
         />
       )}
     </div>

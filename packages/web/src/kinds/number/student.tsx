@@ -7,7 +7,7 @@ import { NumberBench } from './NumberBench';
 export const number: StudentKind<'number'> = {
   Bench: ({ part, answer, last, scope, solution, together, onChange }) => (
     <NumberBench
-      {...{ part, solution, together, text: answer.text, own: numberOf(last?.answer, part.unit, scope) }}
+      {...{ part, solution, together, text: answer.text, answer: numberOf(last?.answer, part.unit, scope) }}
       onChange={(text) => onChange({ ...answer, text })}
     />
   ),

@@ -8,6 +8,7 @@ import {
   type Pole,
   Problem,
   type ReadLine,
+  type SheetLine,
   type System,
   systemStates,
   withUnit,
@@ -27,6 +28,8 @@ const PlantDrawing = lazy(() => import('./PlantDrawing'));
 export function FactsPanel({
   system: { label, facts, states },
   read,
+  groups,
+  onGroups,
   onConvert,
   onLine,
   onDesign,
@@ -34,6 +37,8 @@ export function FactsPanel({
   system: Drawn;
   /** What was understood of its line. */
   read: ReadLine | undefined;
+  groups: SheetLine['groups'];
+  onGroups: (groups: SheetLine['groups']) => void;
   /** Writes its line otherwise. */
   onConvert: (written: readonly (readonly [string, string])[]) => void;
   /** Adds a line. */
@@ -62,6 +67,8 @@ export function FactsPanel({
             equations={plant.text}
             from={plant.from || plant.inputs[0] || ''}
             to={plant.probes}
+            groups={groups}
+            onGroups={onGroups}
           />
         </Suspense>
       )}
@@ -140,7 +147,7 @@ function StateSpace({
   onLine,
 }: Pick<Drawn, 'states'> & { system: System; deadTime: number; onLine: (text: string) => void }) {
   const [isOpen, setOpen] = useState(false);
-  const own = useMemo(() => {
+  const realized = useMemo(() => {
     if (!isOpen) return undefined;
     if (deadTime > 0) return new Problem('deadTime', 'Dead time has no finite number of states.');
     return states ?? orProblem(() => systemStates(system));
@@ -148,10 +155,10 @@ function StateSpace({
   return (
     <details className="mt-2 text-[13px]" onToggle={(event) => setOpen(event.currentTarget.open)}>
       <summary className="cursor-pointer text-petrol">State space</summary>
-      {own instanceof Problem && <p className="mt-1 text-slate">{own.message}</p>}
-      {own && !(own instanceof Problem) && (
+      {realized instanceof Problem && <p className="mt-1 text-slate">{realized.message}</p>}
+      {realized && !(realized instanceof Problem) && (
         <Suspense>
-          <StatesPanel states={own} isGiven={states !== undefined} onLine={onLine} />
+          <StatesPanel states={realized} isGiven={states !== undefined} onLine={onLine} />
         </Suspense>
       )}
     </details>

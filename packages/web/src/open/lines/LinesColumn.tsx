@@ -267,8 +267,8 @@ const longestShown = 240;
 /** How the line was read, or why it was not. */
 export function Understood({ name, text, read }: { name: string; text: string; read: ReadLine }) {
   const latex = useMemo(() => {
-    const found = orProblem(() => toLatex(parseFormula(withCoefficients(text))));
-    return typeof found === 'string' ? found : '';
+    const written = orProblem(() => toLatex(parseFormula(withCoefficients(text))));
+    return typeof written === 'string' ? written : '';
   }, [text]);
   switch (read.kind) {
     case 'empty':

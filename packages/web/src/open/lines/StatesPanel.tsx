@@ -142,7 +142,7 @@ function Rank({
 
 /** Poles as `-2 ± 3j; -5`, or `-2+3j; -2-3j`. */
 function polesFrom(text: string): { re: number; im: number }[] | undefined {
-  const found = text
+  const poles = text
     .replace(/[−–]/g, '-')
     .split(/[;\n]|,(?=\s)/)
     .filter((each) => each.trim())
@@ -164,13 +164,13 @@ function polesFrom(text: string): { re: number; im: number }[] | undefined {
       const im = decimalIn(last) === undefined ? NaN : numberIn(last);
       return [{ re, im: sign === '-' ? -im : im }];
     });
-  return found.some(({ re, im }) => Number.isNaN(re + im)) ? undefined : found;
+  return poles.some(({ re, im }) => Number.isNaN(re + im)) ? undefined : poles;
 }
 
 /** Feedback of the states to poles that someone asks for, with the working. */
 function Placement({ states }: { states: StateSpace }) {
   const [text, setText] = useState('');
-  const found = useMemo(() => {
+  const placed = useMemo(() => {
     if (!text.trim()) return undefined;
     const poles = polesFrom(text);
     if (!poles) return new Problem('query', 'Poles are written −2 ± 3j; −5.');
@@ -182,17 +182,17 @@ function Placement({ states }: { states: StateSpace }) {
         Place the poles at{' '}
         <input
           aria-label="Wanted poles"
-          aria-invalid={found instanceof Problem}
+          aria-invalid={placed instanceof Problem}
           className="input inline-block w-[170px] px-1.5 py-0.5 font-mono text-[13px]"
           placeholder="-2 ± 3j; -5"
           value={text}
           onChange={(event) => setText(event.target.value)}
         />
       </label>
-      {found instanceof Problem && <p className="text-brick">{found.message}</p>}
-      {found && !(found instanceof Problem) && (
+      {placed instanceof Problem && <p className="text-brick">{placed.message}</p>}
+      {placed && !(placed instanceof Problem) && (
         <ol className="mt-1">
-          {found.steps.map(({ words, latex }) => (
+          {placed.steps.map(({ words, latex }) => (
             <li key={words}>
               <span className="text-slate">{words}</span>
               <Board latex={latex} />

@@ -195,22 +195,27 @@ function Drawing({
         ))}
       </defs>
       <BodeAxes {...{ scale, frame, units }} />
-      {halves.map((of) => (
-        <g key={of} clipPath={`url(#${clip}-${of})`} className="fill-none" strokeLinejoin="round">
+      {halves.map((half) => (
+        <g key={half} clipPath={`url(#${clip}-${half})`} className="fill-none" strokeLinejoin="round">
           {kept.map(({ each, curve }) => (
-            <CurvePath key={`kept ${each.id}`} {...{ curve, of, scale }} className="stroke-ghost" strokeWidth={1.3} />
+            <CurvePath
+              key={`kept ${each.id}`}
+              {...{ curve, of: half, scale }}
+              className="stroke-ghost"
+              strokeWidth={1.3}
+            />
           ))}
           {data.map((points) => (
-            <DataDots key={points.name} points={points} of={of} scale={scale} />
+            <DataDots key={points.name} points={points} of={half} scale={scale} />
           ))}
           {all.map(({ each: { id, stroke }, curve }) => (
             <CurvePath
               key={id}
-              {...{ curve, of, scale }}
+              {...{ curve, of: half, scale }}
               className={stroke.className}
               strokeWidth={id === present?.each.id ? 2.6 : 1.8}
               dash={stroke.dash}
-              name={`${of} ${id}`}
+              name={`${half} ${id}`}
             />
           ))}
         </g>

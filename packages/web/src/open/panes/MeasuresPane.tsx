@@ -37,7 +37,7 @@ export function MeasuresPane({
   onNails: (nails: readonly SheetNail[]) => void;
 }) {
   const [asked, setAsked] = useState(false);
-  const own = chosen?.facts.measures;
+  const reference = chosen?.facts.measures;
   const limitOf = (quantity: QuantityName | undefined) => nails.find((nail) => nail.quantity === quantity)?.limit;
   const drive = (quantity: QuantityName, limit: number | null) => {
     const others = nails.filter((nail) => nail.quantity !== quantity);
@@ -82,7 +82,7 @@ export function MeasuresPane({
             </tr>
           )}
           {drawn.map((each) => (
-            <Row key={each.id} each={each} nails={nails} against={each.id === chosen?.id ? null : own} />
+            <Row key={each.id} each={each} nails={nails} against={each.id === chosen?.id ? null : reference} />
           ))}
         </tbody>
       </table>

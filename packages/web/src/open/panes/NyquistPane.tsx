@@ -136,16 +136,16 @@ const counted = new WeakMap<Drawn['facts'], ReturnType<typeof countEncirclements
 
 function countOf(facts: Drawn['facts']) {
   const { system, deadTime } = facts;
-  const found = counted.get(facts) ?? (system && orProblem(() => countEncirclements(system.fraction, deadTime)));
-  counted.set(facts, found);
-  return found;
+  const count = counted.get(facts) ?? (system && orProblem(() => countEncirclements(system.fraction, deadTime)));
+  counted.set(facts, count);
+  return count;
 }
 
 /** What the criterion says of the loop round a system. */
 function Encircled({ of: { label, facts } }: { of: Drawn }) {
-  const found = countOf(facts);
-  if (!found || found instanceof Problem || found.encirclements === null) return null;
-  const { encirclements, closedLoopUnstable } = found;
+  const count = countOf(facts);
+  if (!count || count instanceof Problem || count.encirclements === null) return null;
+  const { encirclements, closedLoopUnstable } = count;
   const times = encirclements === 0 ? 'not round −1' : `${Math.abs(encirclements)} × round −1`;
   const way = encirclements < 0 ? ', anticlockwise' : '';
   return (

@@ -172,42 +172,42 @@ export default function PlanePane({ drawn, chosen, kept, fits, className, tools 
 const mostReadings = 12;
 
 /** Gains that someone reads on the locus of a system; they stay while its numbers change. */
-function useGainReadings(of: string | undefined, locus: Locus | undefined, scale: PlaneScale) {
-  const [kept, setKept] = useState<{ of: string | undefined; set: readonly SetReading[] }>({ of, set: [] });
+function useGainReadings(id: string | undefined, locus: Locus | undefined, scale: PlaneScale) {
+  const [kept, setKept] = useState<{ of: string | undefined; set: readonly SetReading[] }>({ of: id, set: [] });
   const branches = locus?.branches ?? [];
-  const set = kept.of === of ? kept.set.filter(({ branch }) => branches[branch]) : [];
+  const set = kept.of === id ? kept.set.filter(({ branch }) => branches[branch]) : [];
   const { frame, width, height, unit, x, y } = scale;
   const pointAt = ({ px, py }: Place) => ({
     re: frame.re + (px - width / 2) / unit,
     im: frame.im - (py - height / 2) / unit,
   });
   const change = (index: number, to?: SetReading) =>
-    setKept({ of, set: to ? set.map((old, k) => (k === index ? to : old)) : set.toSpliced(index, 1) });
+    setKept({ of: id, set: to ? set.map((old, k) => (k === index ? to : old)) : set.toSpliced(index, 1) });
   const drag = useDrag<number>({
     take: (at) => {
       const placed = set.flatMap(({ gain, branch }, index) => {
-        const own = branches[branch];
-        if (!own) return [];
-        const point = onBranch(own, gain);
+        const path = branches[branch];
+        if (!path) return [];
+        const point = onBranch(path, gain);
         return [{ index, px: x(point.re), py: y(point.im) }];
       });
       return markAt(at, placed, (mark) => mark)?.index;
     },
     drag: (index, at) => {
       const old = set[index];
-      const own = old && branches[old.branch];
-      const found = own && nearestOnBranches([own], pointAt(at));
-      if (found) change(index, { ...old, gain: found.gain });
+      const path = old && branches[old.branch];
+      const nearest = path && nearestOnBranches([path], pointAt(at));
+      if (nearest) change(index, { ...old, gain: nearest.gain });
     },
   });
   return {
     ...{ set, change, drag },
     /** Where a branch is near. */
     add: (at: Place) => {
-      const found = nearestOnBranches(branches, pointAt(at));
-      if (!found || !isNear(at, { px: x(found.re), py: y(found.im) }) || set.length >= mostReadings) return;
-      const isOne = set.some(({ gain, branch }) => found.branch === branch && found.gain === gain);
-      if (!isOne) setKept({ of, set: [...set, found] });
+      const nearest = nearestOnBranches(branches, pointAt(at));
+      if (!nearest || !isNear(at, { px: x(nearest.re), py: y(nearest.im) }) || set.length >= mostReadings) return;
+      const isOne = set.some(({ gain, branch }) => nearest.branch === branch && nearest.gain === gain);
+      if (!isOne) setKept({ of: id, set: [...set, nearest] });
     },
   };
 }
@@ -228,9 +228,9 @@ function GainReading({
 }) {
   const unit = useTimeUnit();
   const { x, y } = scale;
-  const own = branches[branch];
-  if (!own) return null;
-  const { re, im } = onBranch(own, gain);
+  const line = branches[branch];
+  if (!line) return null;
+  const { re, im } = onBranch(line, gain);
   const size = Math.hypot(re, im);
   const zeta = size === 0 ? 0 : -re / size;
   const short = `K ${formatNumber(gain)}, ζ ${formatNumber(zeta)}`;
@@ -264,15 +264,15 @@ const rowsOf = ({ each, poles, zeros, hidden }: Marks & { each: Drawn }) => [
   ...hidden.map(({ re, im }) => [each.label, 'hidden mode', re, im]),
 ];
 
-function useLocus(of: Drawn | undefined, frame: PlaneFrame, most: number | null): Locus | Problem | undefined {
+function useLocus(drawn: Drawn | undefined, frame: PlaneFrame, most: number | null): Locus | Problem | undefined {
   return useMemo(() => {
-    const { system, deadTime } = of?.facts ?? { system: null, deadTime: 0 };
-    if (!of) return undefined;
+    const { system, deadTime } = drawn?.facts ?? { system: null, deadTime: 0 };
+    if (!drawn) return undefined;
     if (!system || deadTime > 0) return new Problem('deadTime', 'No locus with dead time.');
     const locus = orProblem(() => locusOf(system.fraction, frame));
     if (locus instanceof Problem || most === null) return locus;
     return { ...locus, branches: locus.branches.map((branch) => upTo(branch, most)) };
-  }, [of, frame, most]);
+  }, [drawn, frame, most]);
 }
 
 /** A branch that ends where the gain does. */

@@ -106,7 +106,9 @@ export function ResponsePane(props: ResponseProps) {
     return (
       <div className="grid gap-1">
         {groups.map((group, k) => {
-          const own = curves.filter(({ id }) => group.some((each) => id === each.id || id.startsWith(`${each.id} `)));
+          const ofGroup = curves.filter(({ id }) =>
+            group.some((each) => id === each.id || id.startsWith(`${each.id} `)),
+          );
           return (
             <ResponsePlot
               key={group[0]?.id}
@@ -114,12 +116,12 @@ export function ResponsePane(props: ResponseProps) {
               frame={{
                 ...frameFor(
                   frame.tMax,
-                  own.map(({ curve }) => curve),
+                  ofGroup.map(({ curve }) => curve),
                 ),
                 tMin: frame.tMin ?? 0,
               }}
               title={`${[...new Set(group.map(({ label }) => label))].join(', ')}: response to ${words}`}
-              curves={own}
+              curves={ofGroup}
               tools={k === 0 && switches}
               summary={`${group.map(({ label }) => label).join(', ')}, response to ${words}.`}
               className={(isLarge ? largeHeights : stackHeights)[groups.length] ?? 'h-[138px]'}
@@ -182,14 +184,14 @@ function curvesOf(
   return drawn.flatMap((each): PlotCurve[] => {
     const { id, label, stroke } = each;
     const look = id === chosen?.id ? 'now' : 'held';
-    const own = id === chosen?.id ? bold(stroke) : stroke;
+    const strokeHere = id === chosen?.id ? bold(stroke) : stroke;
     if (each.parts) {
       const { sum, alone } = togetherOf(each, drives, around, until);
       const parts = alone.map(({ input, curve }): PlotCurve => {
         const name = `${label} from ${input}`;
         return { id: `${id} from ${input}`, curve, look: 'held', stroke: dashed(stroke), label: `from ${input}`, name };
       });
-      return sum instanceof Problem ? parts : [...parts, { id, curve: sum, look, stroke: own, label }];
+      return sum instanceof Problem ? parts : [...parts, { id, curve: sum, look, stroke: strokeHere, label }];
     }
     return drives.flatMap((drive, k): PlotCurve[] => {
       const curve = responseOf(each, drive, around, until);
@@ -200,7 +202,7 @@ function curvesOf(
           id: k === 0 ? id : `${id} ${k}`,
           curve,
           look: k === 0 ? look : 'held',
-          stroke: k === 0 ? own : dashed(stroke),
+          stroke: k === 0 ? strokeHere : dashed(stroke),
           label: words,
         },
       ];
@@ -222,10 +224,10 @@ function ghostsOf(kept: readonly Drawn[], drives: readonly SheetDrive[], around:
 /** Why systems have no response, each once. */
 function troublesOf(drawn: readonly Drawn[], drives: readonly SheetDrive[], around: Around, until: number): string[] {
   return drawn.flatMap((each) => {
-    const found = each.parts
+    const curves = each.parts
       ? [togetherOf(each, drives, around, until).sum]
       : drives.map((drive) => responseOf(each, drive, around, until));
-    const trouble = found.find((curve) => curve instanceof Problem);
+    const trouble = curves.find((curve) => curve instanceof Problem);
     return trouble instanceof Problem ? [`${each.label}: ${trouble.message}`] : [];
   });
 }
@@ -235,9 +237,9 @@ const wide = new WeakMap<Stroke, Stroke>();
 const broken = new WeakMap<Stroke, Stroke>();
 
 function madeOnce(made: WeakMap<Stroke, Stroke>, stroke: Stroke, more: Partial<Stroke>): Stroke {
-  const found = made.get(stroke) ?? { ...stroke, ...more };
-  made.set(stroke, found);
-  return found;
+  const now = made.get(stroke) ?? { ...stroke, ...more };
+  made.set(stroke, now);
+  return now;
 }
 
 /** The same stroke, wider: the one that is chosen. */

@@ -12,53 +12,54 @@ import {
 import type { Drawn } from './drawn';
 
 /** Forms in which a line can be written instead; each gives the same system, or says why it has no such form. */
-export const conversions: Readonly<Record<string, (of: Drawn['facts']) => readonly (readonly [string, string])[]>> = {
-  'coefficients, highest power first': (facts) => [['', `${coefficients(known(facts))}${delay(facts)}`]],
-  'gain, zeros and poles': (facts) => {
-    const { gain, zeros, poles } = known(facts);
-    const above = [number(gain), ...factors(zeros)].join('*');
-    const below = factors(poles).join('*');
-    return [['', `${above}${below ? `/(${below})` : ''}${delay(facts)}`]];
-  },
-  'K, ζ, ωn': (facts) => {
-    const { poles, zeros, dcGain } = known(facts);
-    const order = count(poles);
-    if (order !== 2 || zeros.length > 0 || dcGain === null) {
-      throw new Problem(
-        'notPossible',
-        `K, ζ and ωn are of two poles, no zero and a gain at rest; this has ${inWords(facts)}.`,
-      );
-    }
-    const [first, second] = poles.length === 1 ? [must(poles[0]), must(poles[0])] : [must(poles[0]), must(poles[1])];
-    const square = first.im === 0 ? first.re * second.re : first.re ** 2 + first.im ** 2;
-    if (!(square > 0)) throw new Problem('notPossible', 'The poles lie on both sides of the axis: there is no ωn.');
-    const wn = Math.sqrt(square);
-    return [
-      ['K', number(dcGain)],
-      ['zeta', number(-(first.re + second.re) / (2 * wn))],
-      ['wn', number(wn)],
-      ['', `K*wn^2/(s^2 + 2*zeta*wn*s + wn^2)${delay(facts)}`],
-    ];
-  },
-  'K and τ': (facts) => {
-    const { poles, zeros, dcGain } = known(facts);
-    if (count(poles) !== 1 || zeros.length > 0 || dcGain === null) {
-      throw new Problem(
-        'notPossible',
-        `K and τ are of one pole, no zero and a gain at rest; this has ${inWords(facts)}.`,
-      );
-    }
-    return [
-      ['K', number(dcGain)],
-      ['tau', number(-1 / must(poles[0]).re)],
-      ['', `K/(tau*s + 1)${delay(facts)}`],
-    ];
-  },
-  'state matrices': (facts) => {
-    if (facts.deadTime > 0) throw new Problem('deadTime', 'Dead time has no finite number of states.');
-    return [['', statesText(stateForm(systemStates(known(facts)), 'controllable'))]];
-  },
-};
+export const conversions: Readonly<Record<string, (facts: Drawn['facts']) => readonly (readonly [string, string])[]>> =
+  {
+    'coefficients, highest power first': (facts) => [['', `${coefficients(known(facts))}${delay(facts)}`]],
+    'gain, zeros and poles': (facts) => {
+      const { gain, zeros, poles } = known(facts);
+      const above = [number(gain), ...factors(zeros)].join('*');
+      const below = factors(poles).join('*');
+      return [['', `${above}${below ? `/(${below})` : ''}${delay(facts)}`]];
+    },
+    'K, ζ, ωn': (facts) => {
+      const { poles, zeros, dcGain } = known(facts);
+      const order = count(poles);
+      if (order !== 2 || zeros.length > 0 || dcGain === null) {
+        throw new Problem(
+          'notPossible',
+          `K, ζ and ωn are of two poles, no zero and a gain at rest; this has ${inWords(facts)}.`,
+        );
+      }
+      const [first, second] = poles.length === 1 ? [must(poles[0]), must(poles[0])] : [must(poles[0]), must(poles[1])];
+      const square = first.im === 0 ? first.re * second.re : first.re ** 2 + first.im ** 2;
+      if (!(square > 0)) throw new Problem('notPossible', 'The poles lie on both sides of the axis: there is no ωn.');
+      const wn = Math.sqrt(square);
+      return [
+        ['K', number(dcGain)],
+        ['zeta', number(-(first.re + second.re) / (2 * wn))],
+        ['wn', number(wn)],
+        ['', `K*wn^2/(s^2 + 2*zeta*wn*s + wn^2)${delay(facts)}`],
+      ];
+    },
+    'K and τ': (facts) => {
+      const { poles, zeros, dcGain } = known(facts);
+      if (count(poles) !== 1 || zeros.length > 0 || dcGain === null) {
+        throw new Problem(
+          'notPossible',
+          `K and τ are of one pole, no zero and a gain at rest; this has ${inWords(facts)}.`,
+        );
+      }
+      return [
+        ['K', number(dcGain)],
+        ['tau', number(-1 / must(poles[0]).re)],
+        ['', `K/(tau*s + 1)${delay(facts)}`],
+      ];
+    },
+    'state matrices': (facts) => {
+      if (facts.deadTime > 0) throw new Problem('deadTime', 'Dead time has no finite number of states.');
+      return [['', statesText(stateForm(systemStates(known(facts)), 'controllable'))]];
+    },
+  };
 
 function known({ system }: Drawn['facts']): System {
   if (!system) throw new Problem('deadTime', 'Dead time stands inside of sums; this cannot be written otherwise.');

@@ -65,10 +65,10 @@ function strokeFor(place: number, k: number, { over, plant }: Extract<ReadLine, 
 export function placesOf(sheet: Sheet, read: readonly ReadLine[]): (number | undefined)[] {
   let next = 0;
   return sheet.lines.map(({ drawn }, k) => {
-    const found = read[k];
-    if (!drawn || found?.kind !== 'system') return undefined;
+    const line = read[k];
+    if (!drawn || line?.kind !== 'system') return undefined;
     const place = next;
-    next += found.plant?.probes.length ?? 1;
+    next += line.plant?.probes.length ?? 1;
     return place;
   });
 }
@@ -76,14 +76,14 @@ export function placesOf(sheet: Sheet, read: readonly ReadLine[]): (number | und
 /** Everything that is drawn, from the top line on; what has no facts is left out. */
 export function drawnOf(sheet: Sheet, read: readonly ReadLine[]): Drawn[] {
   return placesOf(sheet, read).flatMap((place, line) => {
-    const found = read[line];
-    if (place === undefined || found?.kind !== 'system') return [];
+    const meaning = read[line];
+    if (place === undefined || meaning?.kind !== 'system') return [];
     const { name, panes } = must(sheet.lines[line]);
-    return found.members.flatMap((member, k) => {
+    return meaning.members.flatMap((member, k) => {
       const facts = factsFor(member);
       if (facts instanceof Problem) return [];
       const label = member.words ? `${name}, ${member.words}` : name;
-      const now = { id: `${line} ${k}`, label, line, panes, ...member, facts, stroke: strokeFor(place, k, found) };
+      const now = { id: `${line} ${k}`, label, line, panes, ...member, facts, stroke: strokeFor(place, k, meaning) };
       const before = shown.get(member);
       const isSame = before && drawnAs.every((key) => before[key] === now[key]);
       if (!isSame) shown.set(member, now);

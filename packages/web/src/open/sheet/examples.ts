@@ -5,12 +5,12 @@ type Line = readonly [name: string, text: string, drawn?: boolean, panes?: LineP
 const sheet = (title: string, lines: readonly Line[], more: Partial<Sheet> = {}): Sheet => ({
   ...emptySheet,
   title,
-  lines: lines.map(([name, text, drawn = true, panes = 'all', own]): SheetLine => ({
+  lines: lines.map(([name, text, drawn = true, panes = 'all', more]): SheetLine => ({
     name,
     text,
     drawn,
     panes,
-    ...own,
+    ...more,
   })),
   ...more,
 });

@@ -32,10 +32,10 @@ interface Line {
 
 const systemsOf = (sheet: Sheet, read: readonly ReadLine[]): Line[] =>
   sheet.lines.flatMap(({ name, text }, k) => {
-    const found = read[k];
+    const line = read[k];
     // No form of an exercise's system holds a loop with limits.
-    if (found?.kind !== 'system' || found.plant?.kind === 'limited') return [];
-    return [{ name, text: found.plant ? text : withCoefficients(text), read: found }];
+    if (line?.kind !== 'system' || line.plant?.kind === 'limited') return [];
+    return [{ name, text: line.plant ? text : withCoefficients(text), read: line }];
   });
 
 /** A part that can be made of what is on a sheet, in words. */
@@ -75,9 +75,9 @@ export function exerciseOf(
     title: sheet.title.trim() || 'From the open bench',
     statement: systems.map((system) => `$$${system.name}(s) = ${shown(system)}$$`).join('\n\n'),
     parameters: sheet.lines.flatMap(({ name }, k) => {
-      const found = read[k];
-      if (found?.kind !== 'numbers' || without.has(name)) return [];
-      const values = [...found.values];
+      const line = read[k];
+      if (line?.kind !== 'numbers' || without.has(name)) return [];
+      const values = [...line.values];
       const draw =
         values.length > 1 ? { kind: 'list' as const, values } : { kind: 'fixed' as const, value: must(values[0]) };
       return [{ symbol: name, meaning: '', unit: '', draw }];
@@ -204,8 +204,8 @@ const controllerText = /^\s*(\w+)(?:\s*\+\s*(\w+)\s*\/\s*s)?(?:\s*\+\s*(\w+)\s*\
 /** A PID by the names of its numbers, with the plant behind it, as “Add lines for …” and a design write them. */
 function gainsOn(sheet: Sheet, read: readonly ReadLine[], systems: readonly Line[]): PartOffer[] {
   const value = (name: string | undefined): number | undefined => {
-    const found = read[sheet.lines.findIndex((line) => line.name === name)];
-    return found?.kind === 'numbers' ? found.values[0] : undefined;
+    const meaning = read[sheet.lines.findIndex((line) => line.name === name)];
+    return meaning?.kind === 'numbers' ? meaning.values[0] : undefined;
   };
   return systems.flatMap((controller): PartOffer[] => {
     const [, ...names] = controllerText.exec(controller.text) ?? [];
@@ -217,7 +217,7 @@ function gainsOn(sheet: Sheet, read: readonly ReadLine[], systems: readonly Line
     if (!plant) return [];
     const terms: PidController['terms'] = `P${ki ? 'I' : ''}${kd ? 'D' : ''}`;
     const named = { Kp: value(kp), Ki: value(ki), Kd: value(kd) };
-    const own = newController(terms, 'parallel');
+    const pid = newController(terms, 'parallel');
     const fresh = newPart('gains', [], { system: plant.name });
     const part = must(fresh.kind === 'gains' ? fresh : undefined);
     return [
@@ -229,8 +229,8 @@ function gainsOn(sheet: Sheet, read: readonly ReadLine[], systems: readonly Line
           plant: plant.name,
           horizon: Number((sheet.time ?? timeOf(closed) ?? part.horizon).toPrecision(2)),
           controller: {
-            ...own,
-            gains: own.gains.map((gain) => laddered(gain.name, named[gain.name as 'Kp'] ?? 0)),
+            ...pid,
+            gains: pid.gains.map((gain) => laddered(gain.name, named[gain.name as 'Kp'] ?? 0)),
           } as PidController,
           nails: nailsFrom(sheet, closed),
         },
@@ -241,12 +241,12 @@ function gainsOn(sheet: Sheet, read: readonly ReadLine[], systems: readonly Line
 
 /** A system and all below it that are made of it. */
 function madeOf(name: string, systems: readonly Line[]): string[] {
-  const found = new Set([name]);
+  const names = new Set([name]);
   for (const each of systems) {
     const words = each.text.match(/[\p{L}][\p{L}\p{Nd}_]*/gu) ?? [];
-    if (words.some((word) => found.has(word))) found.add(each.name);
+    if (words.some((word) => names.has(word))) names.add(each.name);
   }
-  return [...found];
+  return [...names];
 }
 
 /** The other factor of `C*G` or `G*C`. */

@@ -20,8 +20,8 @@ export function levelsOf(transfer: Transfer, [from, to]: readonly [number, numbe
   const key = `${from} ${to} ${points}`;
   const curves = known.get(transfer) ?? new Map<string, BodeCurve | null>();
   known.set(transfer, curves);
-  const found = curves.get(key);
-  if (found !== undefined) return found;
+  const before = curves.get(key);
+  if (before !== undefined) return before;
   const omegas = Float64Array.from({ length: points }, (_, k) => from * (to / from) ** (k / (points - 1)));
   const curve = orProblem(() => ({ omegas, ...magnitudeAndPhase(transfer, omegas) }));
   const shown = curve instanceof Problem ? null : curve;

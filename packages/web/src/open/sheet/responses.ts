@@ -21,8 +21,8 @@ const most = 8;
 function kept(transfer: Transfer, key: string, make: () => Motion, until: number): Curve | Problem {
   const curves = known.get(transfer) ?? new Map<string, Curve | Problem>();
   known.set(transfer, curves);
-  const found = curves.get(key);
-  if (found !== undefined) return found;
+  const before = curves.get(key);
+  if (before !== undefined) return before;
   const curve = orProblem(() => {
     const motion = make();
     const rough = curveOf(motion, until, 0.01);

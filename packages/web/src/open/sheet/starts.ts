@@ -114,10 +114,12 @@ export const hasRoom = (start: Start, lines: readonly SheetLine[]): boolean =>
 
 /** The numbers and the formula of a controller, the loop with it, and the loop closed. */
 export function designLines({ formula, numbers }: Design, lines: readonly SheetLine[], about: string): SheetLine[] {
-  const own = Object.entries(numbers).map(([name, value]) => [name, String(Number(value.toPrecision(5)))] as const);
+  const gainLines = Object.entries(numbers).map(
+    ([name, value]) => [name, String(Number(value.toPrecision(5)))] as const,
+  );
   const start: Start = {
     words: '',
-    lines: [...own, ['C', formula, false], ['L', 'C*@', false], ['T', 'closed(L)'], ['U', 'C/(1 + L)', false]],
+    lines: [...gainLines, ['C', formula, false], ['L', 'C*@', false], ['T', 'closed(L)'], ['U', 'C/(1 + L)', false]],
   };
   const taken = lines.map(({ name }) => name);
   return linesOf(start, taken, about);

@@ -54,8 +54,8 @@ function keptFrom(value: unknown): KeptHere {
 function keptSheet(owner: string | null | undefined): KeptHere {
   const kept = [keptInTab(key), keptHere(key)].map((value) => orProblem(() => keptFrom(value)));
   const isOwn = (each: KeptHere) => owner === undefined || each.person === null || each.person === owner;
-  const found = kept.find((each): each is KeptHere => !(each instanceof Problem) && isOwn(each));
-  return found ?? { id: freshId(), sheet: emptySheet, revision: 0, isNew: false, person: owner ?? null };
+  const usable = kept.find((each): each is KeptHere => !(each instanceof Problem) && isOwn(each));
+  return usable ?? { id: freshId(), sheet: emptySheet, revision: 0, isNew: false, person: owner ?? null };
 }
 
 export function keepSheetHere(kept: KeptHere): void {
@@ -88,7 +88,7 @@ export function useSheet(owner: string | null | undefined) {
   useEffect(() => {
     const take = () =>
       void sheetOfAddress(location.hash)
-        .then((found) => found && open(found))
+        .then((linked) => linked && open(linked))
         .catch((error: unknown) =>
           setTrouble(
             error instanceof Problem
@@ -111,7 +111,7 @@ export function useSheet(owner: string | null | undefined) {
   const changeLine = (index: number, line: Partial<SheetLine>) =>
     change(
       { ...sheet, lines: sheet.lines.map((old, k) => (k === index ? { ...old, ...line } : old)) },
-      'drawn' in line || 'panes' in line ? undefined : `${index} ${Object.keys(line).join()}`,
+      'drawn' in line || 'panes' in line || 'groups' in line ? undefined : `${index} ${Object.keys(line).join()}`,
     );
   const slideLine = (index: number, text: string) =>
     change({ ...sheet, lines: sheet.lines.map((old, k) => (k === index ? { ...old, text } : old)) }, `${slid}${index}`);

@@ -30,9 +30,9 @@ export function useSheetSaving({ now, first, open, setTrouble, owner: person }: 
   const latest = useLatest(now);
   const storedOf = useCallback(({ id, sheet }: Named): Stored => {
     // One that has just been opened, as an example or from a link, is nobody's work yet.
-    const found = stored.current.get(id) ?? { sheet, revision: 0 };
-    stored.current.set(id, found);
-    return found;
+    const known = stored.current.get(id) ?? { sheet, revision: 0 };
+    stored.current.set(id, known);
+    return known;
   }, []);
 
   // What the server does not have yet, by name: a sheet is saved also when another one is on the page by then.
