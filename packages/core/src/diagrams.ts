@@ -34,8 +34,8 @@ export {
   setGain,
   withoutTerm,
 } from './diagram/edit.js';
-export { type DiagramGroup, type OpenGroup, equationOf, nodesOf, withGroups } from './diagram/groups.js';
+export { type DiagramGroup, type DrawnGroup, equationOf, groupsIn, nodesOf } from './diagram/groups.js';
 export { type Drawing, type Line, type Shape, drawingKey, layoutOf } from './diagram/layout.js';
 export type { Point } from './diagram/graph.js';
-export { type Run, nameRuns, widthOf, written } from './diagram/mathRuns.js';
+export { type Run, nameRuns, plain, widthOf, written } from './diagram/mathRuns.js';
 export { moveWords, signalWords } from './diagram/words.js';

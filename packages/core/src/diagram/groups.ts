@@ -1,6 +1,4 @@
-import { orProblem, Problem } from '../expression/problem.js';
 import { type BlockDiagram, isNamed, sourcesOf } from './blocks.js';
-import { grouped } from './edit.js';
 
 /** Equations of a diagram that belong together, by the signals on their left. */
 export interface DiagramGroup {
@@ -10,9 +8,10 @@ export interface DiagramGroup {
   readonly closed: boolean;
 }
 
-/** A group as it is drawn open: its parts, with its name beside them. */
-export interface OpenGroup {
+/** A group as it is drawn: its parts on a shade, or one block in their place. */
+export interface DrawnGroup {
   readonly name: string;
+  /** Of its nodes. */
   readonly ids: readonly string[];
 }
 
@@ -32,30 +31,18 @@ export function equationOf({ nodes }: BlockDiagram, id: string): string {
 export const nodesOf = (diagram: BlockDiagram, signals: readonly string[]): string[] =>
   diagram.nodes.map(({ id }) => id).filter((id) => signals.includes(equationOf(diagram, id)));
 
-/**
- * A diagram with its closed groups as one block each, and the parts of the others. One that cannot be a block stays
- * open, and its trouble says why.
- */
-export function withGroups(
+/** The groups of a diagram that have parts in it; an equation that two of them name is in the first. */
+export function groupsIn(
   diagram: BlockDiagram,
   groups: readonly DiagramGroup[],
-): { diagram: BlockDiagram; open: OpenGroup[]; troubles: Problem[] } {
-  let drawn = diagram;
-  const left: DiagramGroup[] = [];
-  const troubles: Problem[] = [];
-  for (const group of groups) {
-    if (!group.closed) {
-      left.push(group);
-      continue;
-    }
-    const closed = orProblem(() => grouped(drawn, nodesOf(drawn, group.signals), group.name));
-    if (closed instanceof Problem) {
-      left.push(group);
-      troubles.push(new Problem(closed.code, `${group.name}: ${closed.message}`));
-    } else drawn = closed;
-  }
-  const open = left
-    .map(({ name, signals }) => ({ name, ids: nodesOf(drawn, signals) }))
-    .filter(({ ids }) => ids.length > 0);
-  return { diagram: drawn, open, troubles };
+): { open: DrawnGroup[]; closed: DrawnGroup[] } {
+  const taken = new Set<string>();
+  const drawn = groups.flatMap(({ name, signals, closed }) => {
+    const ids = nodesOf(diagram, signals).filter((id) => !taken.has(id));
+    ids.forEach((id) => taken.add(id));
+    return ids.length > 0 ? [{ name, ids, closed }] : [];
+  });
+  const thatAre = (closed: boolean) =>
+    drawn.filter((group) => group.closed === closed).map(({ name, ids }) => ({ name, ids }));
+  return { open: thatAre(false), closed: thatAre(true) };
 }

@@ -1,14 +1,15 @@
-import { type BlockDiagram, type DiagramNode, isNamed, outputsOf, sourcesOf } from './blocks.js';
-import { closingLines, lineBetween } from './closing.js';
+import { type BlockDiagram, type DiagramNode, isNamed, sourcesOf } from './blocks.js';
+import { type Flow, flowOf, type Side } from './flow.js';
 import type { Graph, GraphEdge, GraphPort, Point } from './graph.js';
-import { sizeOf } from './mathRuns.js';
+import type { DrawnGroup } from './groups.js';
+import { plain, sizeOf, widthOf } from './mathRuns.js';
 
-/** Something drawn at a place: a block, a sum, a tap, or where a signal enters or leaves. */
+/** Something drawn at a place: a block, a sum, a tap, a closed group, or where a signal enters or leaves. */
 export interface Shape extends Point {
   readonly id: string;
-  /** The signal that it gives. */
+  /** The signal that it gives; the name of a group. */
   readonly signal: string;
-  readonly kind: 'block' | 'sum' | 'line' | 'tap' | 'input' | 'output';
+  readonly kind: 'block' | 'sum' | 'line' | 'tap' | 'input' | 'output' | 'group';
   readonly width: number;
   readonly height: number;
 }
@@ -17,7 +18,7 @@ export interface Shape extends Point {
 export interface Line {
   readonly id: string;
   readonly signal: string;
-  /** The node that uses it, and the term there; the tap, or nothing when it leaves the diagram. */
+  /** The node that uses it, and the term there; the tap, the closed group, or nothing when it leaves the diagram. */
   readonly to: string;
   readonly term: number;
   readonly points: readonly Point[];
@@ -58,18 +59,17 @@ const options = {
   'elk.padding': '[top=24,left=10,bottom=18,right=10]',
 };
 
-type Side = 'WEST' | 'EAST' | 'NORTH' | 'SOUTH';
-
 /**
- * Places the parts of a diagram: forward path from left to right, feedback below, other inputs from above. The same
- * diagram always gives the same drawing.
+ * Places the parts of a diagram: forward path from left to right, feedback below, other inputs from above. Each closed
+ * group is one block, with whatever enters and leaves it. The same diagram always gives the same drawing.
  */
 export async function layoutOf(
   layOut: (graph: Graph) => Promise<Graph>,
   diagram: BlockDiagram,
   asked: readonly string[] = [],
+  closed: readonly DrawnGroup[] = [],
 ): Promise<Drawing> {
-  const flow = flowOf(diagram, asked);
+  const flow = flowOf(diagram, asked, closed);
   const { children, edges } = graphOf(diagram, flow);
   const between = 34 + Math.max(0, ...flow.nodes.map(({ id }) => nameWidth(id)));
   const placed = await layOut({
@@ -81,7 +81,6 @@ export async function layoutOf(
   return drawingFrom(placed, flow, edges);
 }
 
-type Flow = ReturnType<typeof flowOf>;
 type Child = Graph & { ports: GraphPort[] };
 type Edge = GraphEdge & {
   readonly layoutOptions: Record<string, string>;
@@ -116,10 +115,16 @@ class Places {
 }
 
 /** Blocks, sums, taps and ends, with their sizes. */
-function placesOf(diagram: BlockDiagram, { nodes, above, tapped, outputs }: Flow): Places {
+function placesOf(diagram: BlockDiagram, { nodes, above, tapped, outputs, groupOf, closed }: Flow): Places {
   const places = new Places();
+  for (const { name, ids } of closed) {
+    const entering = new Set(nodes.filter(({ id }) => ids.includes(id)).flatMap(sourcesOf));
+    const height = Math.max(44, 18 * [...entering].filter((id) => !ids.includes(id)).length + 10);
+    places.add(`group ${name}`, Math.max(48, widthOf([plain(name)]) + 28), height);
+  }
   for (const input of diagram.inputs) if (!above.has(input)) places.add(`in ${input}`, nameWidth(input) + 10, 20);
   for (const node of nodes) {
+    if (groupOf(node.id) !== undefined) continue;
     if (node.kind === 'block') {
       const { width, height } = sizeOf(node.gain);
       places.add(node.id, width, height);
@@ -143,7 +148,7 @@ const roomAbove = {
 
 /** The diagram as a graph to be laid out: places with ports, and lines between them. */
 function graphOf(diagram: BlockDiagram, flow: Flow): { children: Child[]; edges: Edge[] } {
-  const { nodes, above, tapped, outputs } = flow;
+  const { nodes, above, tapped, outputs, groupOf } = flow;
   const places = placesOf(diagram, flow);
   const edges: Edge[] = [];
   const port = (owner: string, side: Side, key: string) => places.port(owner, side, key);
@@ -159,13 +164,15 @@ function graphOf(diagram: BlockDiagram, flow: Flow): { children: Child[]; edges:
   };
 
   const isBack = (id: string): boolean => flow.backward.has(id);
-  /** Where a signal starts: its node or input, and whether it leaves to the left. */
-  const start = (id: string): string => (diagram.inputs.includes(id) ? `in ${id}` : id);
+  /** Where a signal starts: its input, the closed group that it is made in, or its node. */
+  const start = (id: string): string =>
+    diagram.inputs.includes(id) ? `in ${id}` : groupOf(id) === undefined ? id : `group ${groupOf(id)}`;
+  const out = (id: string): string => (groupOf(id) === undefined ? 'out' : `out ${id}`);
   for (const id of [...diagram.inputs.filter((input) => !above.has(input)), ...nodes.map((node) => node.id)]) {
     if (!tapped.has(id)) continue;
     const turned = isBack(id);
     connect(
-      port(start(id), turned ? 'WEST' : 'EAST', 'out'),
+      port(start(id), turned ? 'WEST' : 'EAST', out(id)),
       port(`tap ${id}`, turned ? 'EAST' : 'WEST', 'in'),
       turned,
       true,
@@ -174,7 +181,7 @@ function graphOf(diagram: BlockDiagram, flow: Flow): { children: Child[]; edges:
   }
   const leaving = (id: string, backwards: boolean): string => {
     if (!tapped.has(id))
-      return port(start(id), backwards && !isBack(id) ? 'SOUTH' : isBack(id) ? 'WEST' : 'EAST', 'out');
+      return port(start(id), backwards && !isBack(id) ? 'SOUTH' : isBack(id) ? 'WEST' : 'EAST', out(id));
     if (backwards) return isBack(id) ? port(`tap ${id}`, 'WEST', 'on') : port(`tap ${id}`, 'SOUTH', 'back');
     return isBack(id) ? port(`tap ${id}`, 'NORTH', 'up') : port(`tap ${id}`, 'EAST', 'out');
   };
@@ -182,6 +189,16 @@ function graphOf(diagram: BlockDiagram, flow: Flow): { children: Child[]; edges:
     sourcesOf(node).forEach((signal, term) => {
       if (above.has(signal)) return;
       const turned = flow.turned(signal, node.id);
+      const group = groupOf(node.id);
+      if (group !== undefined) {
+        const line = { id: `${signal} to group ${group}`, signal, to: `group ${group}`, term: 0 };
+        // What a group uses several times enters it once, and what stays in it is not seen.
+        if (groupOf(signal) === group || edges.some(({ id }) => id === line.id)) return;
+        const isAside = diagram.inputs.indexOf(signal) > 0;
+        const side = turned ? 'SOUTH' : isAside ? 'NORTH' : 'WEST';
+        connect(leaving(signal, turned), port(line.to, side, `in ${signal}`), turned, !turned, line);
+        return;
+      }
       const sign = node.kind === 'sum' ? node.terms[term]!.sign : undefined;
       const isPlain = node.kind === 'sum' && node.terms.length === 1 && sign === 1;
       const side = node.kind === 'block' || isPlain ? (isBack(node.id) ? 'EAST' : 'WEST') : flow.sideOf(node, term);
@@ -272,12 +289,14 @@ function stubsOf({ nodes, above }: Flow, at: ReadonlyMap<string, Shape>): { shap
   );
 }
 
+const ends: Readonly<Record<string, Shape['kind']>> = { in: 'input', out: 'output', group: 'group' };
+
 function kindOf(id: string, nodes: ReadonlyMap<string, DiagramNode>): [Shape['kind'], string] {
   const node = nodes.get(id);
   if (node?.kind === 'block') return ['block', id];
   if (node) return [node.terms.length === 1 && node.terms[0]!.sign > 0 ? 'line' : 'sum', id];
-  const [kind, ...rest] = id.split(' ');
-  return [kind === 'in' ? 'input' : kind === 'out' ? 'output' : 'tap', rest.join(' ')];
+  const [kind = '', ...rest] = id.split(' ');
+  return [ends[kind] ?? 'tap', rest.join(' ')];
 }
 
 function signPlace(points: readonly Point[], { x: left, width }: Shape): Point {
@@ -312,71 +331,4 @@ function ontoCircles(points: readonly Point[], target: Shape | undefined): Point
   const reach = Math.sqrt(Math.max(0, radius ** 2 - (flat ? dy : dx) ** 2));
   const end = flat ? { x: cx + Math.sign(dx) * reach, y: last.y } : { x: last.x, y: cy + Math.sign(dy) * reach };
   return [...points.slice(0, -1), end];
-}
-
-/** What goes forward and what back, and where lines enter sums. */
-function flowOf(diagram: BlockDiagram, asked: readonly string[]) {
-  const { inputs, nodes } = diagram;
-  const byId = new Map(nodes.map((node) => [node.id, node]));
-  const users = new Map<string, DiagramNode[]>();
-  for (const node of nodes)
-    for (const signal of sourcesOf(node)) users.set(signal, [...(users.get(signal) ?? []), node]);
-  const outputs = outputsOf(diagram, asked);
-
-  const closing = closingLines(diagram);
-  const onward = new Set<string>();
-  const reach = (id: string): void => {
-    if (onward.has(id)) return;
-    onward.add(id);
-    const node = byId.get(id);
-    if (node) for (const signal of sourcesOf(node)) if (!closing.has(lineBetween(signal, id))) reach(signal);
-  };
-  outputs.forEach(reach);
-  const backward = new Set(nodes.map(({ id }) => id).filter((id) => !onward.has(id)));
-
-  const [main] = inputs;
-  const above = new Set(
-    inputs.filter((id) => {
-      const followers = users.get(id) ?? [];
-      return (
-        id !== main &&
-        followers.length === 1 &&
-        followers[0]!.kind === 'sum' &&
-        followers[0]!.terms.length > 1 &&
-        !backward.has(followers[0]!.id)
-      );
-    }),
-  );
-  // One input enters a sum from above; more than that come in from the side.
-  for (const node of nodes) {
-    sourcesOf(node)
-      .filter((signal) => above.has(signal))
-      .slice(1)
-      .forEach((signal) => above.delete(signal));
-    if (node.kind === 'sum' && node.terms.every(({ of }) => above.has(of))) above.delete(node.terms[0]!.of);
-  }
-  const uses = (id: string): number => (users.get(id)?.length ?? 0) + (outputs.includes(id) ? 1 : 0);
-  const tapped = new Set([...inputs, ...nodes.map(({ id }) => id)].filter((id) => uses(id) > 1));
-  const turned = (from: string, to: string): boolean =>
-    closing.has(lineBetween(from, to)) || backward.has(from) || backward.has(to);
-
-  return {
-    nodes,
-    outputs,
-    above,
-    tapped,
-    backward,
-    turned,
-    sideOf(node: DiagramNode & { kind: 'sum' }, term: number): Side {
-      const isBack = backward.has(node.id);
-      const back = (k: number): boolean => turned(node.terms[k]!.of, node.id);
-      if (isBack) return term === 0 ? 'EAST' : 'SOUTH';
-      if (back(term)) return 'SOUTH';
-      const forward = node.terms.map((_, k) => k).filter((k) => !back(k) && !above.has(node.terms[k]!.of));
-      const place = forward.indexOf(term);
-      if (place === 0) return 'WEST';
-      const taken = node.terms.some(({ of }) => above.has(of));
-      return place === 1 && !taken ? 'NORTH' : node.terms.some((_, k) => back(k)) ? 'WEST' : 'SOUTH';
-    },
-  };
 }

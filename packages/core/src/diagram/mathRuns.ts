@@ -31,7 +31,8 @@ const greek: Record<string, string> = {
   omega: 'ω',
 };
 
-const plain = (text: string, place: Run['place'] = 'line'): Run => ({ text, slanted: false, place });
+/** Words, not a letter with its index. */
+export const plain = (text: string, place: Run['place'] = 'line'): Run => ({ text, slanted: false, place });
 
 /** A signal's or parameter's name: one letter, the rest as its index. */
 export function nameRuns(name: string): Run[] {

@@ -1,6 +1,6 @@
 import type { Drawing, Line, Point, Shape } from '@nailset/core/diagrams';
 import { type BlockDiagram, isNamed } from '@nailset/core/diagrams';
-import { nameRuns, type Run, widthOf, written } from '@nailset/core/diagrams';
+import { nameRuns, plain, type Run, widthOf, written } from '@nailset/core/diagrams';
 
 /** Colours stand in the picture itself, so that it can be taken away as a file. */
 export const ink = 'var(--color-ink)';
@@ -8,6 +8,7 @@ const slate = 'var(--color-slate)';
 export const petrol = 'var(--color-petrol)';
 const wash = 'var(--color-wash)';
 export const brick = 'var(--color-brick)';
+export const plum = 'var(--color-plum)';
 const sheet = 'var(--color-sheet)';
 const serif = "'IBM Plex Serif', Georgia, serif";
 
@@ -91,6 +92,14 @@ export function ShapeMark({ shape, gain, look, dot }: { shape: Shape; gain?: str
           stroke={stroke}
           strokeWidth={strong}
         />
+      );
+    case 'group':
+      return (
+        <>
+          <rect width={width} height={height} rx="5" fill={sheet} stroke={plum} strokeWidth={1.6} />
+          <rect width={width} height={height} rx="5" fill={plum} opacity="0.1" />
+          <Words runs={[plain(signal)]} x={width / 2} y={height / 2 + 5} fill={plum} />
+        </>
       );
     case 'input':
       return <Words runs={nameRuns(signal)} x={width / 2} y={height / 2 + 5} fill={stroke} />;

@@ -1,4 +1,4 @@
-import type { BlockDiagram, Drawing, OpenGroup } from '@nailset/core/diagrams';
+import type { BlockDiagram, Drawing, DrawnGroup } from '@nailset/core/diagrams';
 import { type KeyboardEvent, type MouseEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { useSize } from '../plot/useSize';
 import { useLatest } from '../shared/useLatest';
@@ -32,14 +32,16 @@ export interface DiagramViewProps {
   /** Parts that something is said about. */
   marked?: readonly string[];
   /** Parts that belong together: a shade behind them, with their name. */
-  groups?: readonly OpenGroup[];
+  groups?: readonly DrawnGroup[];
+  /** Parts that are drawn as one block. */
+  closed?: readonly DrawnGroup[];
   className?: string;
 }
 
 /** A block diagram drawn from its equations: to be read, pointed at, moved and taken away. */
 export function DiagramView(props: DiagramViewProps) {
   const { title, diagram, outputs = [], bare = false, className = 'h-[260px]' } = props;
-  const { drawn, failed } = useDrawing(diagram, outputs);
+  const { drawn, failed } = useDrawing(diagram, outputs, props.closed);
   const [box, size] = useSize<HTMLDivElement>();
   const [moved, setMoved] = useState<Window>();
   // Among words a picture is shown whole; it can be enlarged.

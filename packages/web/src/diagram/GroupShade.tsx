@@ -1,7 +1,6 @@
-import { type Drawing, nameRuns, type OpenGroup } from '@nailset/core/diagrams';
-import { Words } from './DiagramParts';
+import { type Drawing, type DrawnGroup, plain } from '@nailset/core/diagrams';
+import { plum, Words } from './DiagramParts';
 
-const shade = 'var(--color-plum)';
 /** How far it reaches round a part. */
 const round = 9;
 
@@ -9,7 +8,7 @@ const round = 9;
  * Parts that belong together, on a shade that follows them and the lines between them: whatever else stands in between
  * stays outside. Their name is beside the highest of them.
  */
-export function GroupShade({ group: { name, ids }, drawing }: { group: OpenGroup; drawing: Drawing }) {
+export function GroupShade({ group: { name, ids }, drawing }: { group: DrawnGroup; drawing: Drawing }) {
   const inside = (id: string) => ids.includes(id.replace(/^tap /, ''));
   const shapes = drawing.shapes.filter(({ id }) => inside(id));
   const [first] = [...shapes].sort((a, b) => a.y - b.y || a.x - b.x);
@@ -17,7 +16,7 @@ export function GroupShade({ group: { name, ids }, drawing }: { group: OpenGroup
   const lines = drawing.lines.filter(({ signal, to }) => ids.includes(signal) && inside(to));
   return (
     <g data-group={name}>
-      <g opacity="0.13" fill={shade} stroke={shade} strokeLinejoin="round" strokeLinecap="round">
+      <g opacity="0.17" fill={plum} stroke={plum} strokeLinejoin="round" strokeLinecap="round">
         {shapes.map(({ id, x, y, width, height }) => (
           <rect
             key={id}
@@ -34,7 +33,7 @@ export function GroupShade({ group: { name, ids }, drawing }: { group: OpenGroup
           />
         ))}
       </g>
-      <Words runs={nameRuns(name)} x={first.x - round + 2} y={first.y - round - 4} anchor="start" fill={shade} />
+      <Words runs={[plain(name)]} x={first.x - round + 2} y={first.y - round - 4} anchor="start" fill={plum} />
     </g>
   );
 }

@@ -14,6 +14,7 @@ export function nodeWords(diagram: BlockDiagram, node: DiagramNode): string {
 export function shapeWords(diagram: BlockDiagram, { id, kind, signal }: Shape): string {
   if (kind === 'input') return `Input ${signal}`;
   if (kind === 'output') return `Output ${signal}`;
+  if (kind === 'group') return `Group ${signal}`;
   if (kind === 'tap') return `Tap of ${signalWords(diagram, signal)}`;
   return nodeWords(
     diagram,
@@ -25,6 +26,7 @@ export function lineWords(diagram: BlockDiagram, { signal, to }: Line): string {
   const node = diagram.nodes.find(({ id }) => id === to);
   const from = signalWords(diagram, signal);
   if (to.startsWith('out ')) return `Line ${from} to its output`;
+  if (to.startsWith('group ')) return `Line ${from} to ${to.slice(6)}`;
   if (!node) return `Line ${from} to its tap`;
   if (node.kind === 'block') return `Line ${from} to block ${node.gain}`;
   return `Line ${from} to the sum${isNamed(to) ? ` for ${to}` : ''}`;

@@ -1,8 +1,9 @@
 import { orProblem, Problem, sheetLimits, type SheetLine } from '@nailset/core';
-import { type DiagramGroup, equationOf, nodesOf, readBlocks, takenNames, withGroups } from '@nailset/core/diagrams';
+import { type DiagramGroup, equationOf, groupsIn, nodesOf, readBlocks, takenNames } from '@nailset/core/diagrams';
 import { useMemo, useState } from 'react';
 import { DiagramView } from '../../diagram/DiagramView';
 import { Button } from '../../shared/Button';
+import { DialogFoot, DialogFrame } from '../../shared/DialogFrame';
 
 const noGroups: readonly DiagramGroup[] = [];
 
@@ -23,48 +24,61 @@ export default function PlantDrawing({
   onGroups: (groups: readonly DiagramGroup[]) => void;
 }) {
   const read = useMemo(() => orProblem(() => readBlocks(equations, [from])), [equations, from]);
-  const shown = useMemo(() => (read instanceof Problem ? undefined : withGroups(read, groups)), [read, groups]);
+  const shown = useMemo(() => (read instanceof Problem ? undefined : groupsIn(read, groups)), [read, groups]);
   const [picked, setPicked] = useState<readonly string[]>([]);
   if (read instanceof Problem || !shown) return null;
-  const { diagram, open, troubles } = shown;
+  const diagram = read;
+  const { open, closed } = shown;
   const signals = picked.filter((signal) => diagram.nodes.some(({ id }) => id === signal));
   const pick = (id: string) => {
+    const name = id.startsWith('group ') ? id.slice(6) : undefined;
+    if (name) return onGroups(groups.map((old) => (old.name === name ? { ...old, closed: false } : old)));
     const signal = equationOf(diagram, id);
     if (!diagram.nodes.some((node) => node.id === signal)) return;
     setPicked(signals.includes(signal) ? signals.filter((each) => each !== signal) : [...signals, signal]);
   };
-  return (
-    <div className="mt-2 border-t border-rule pt-2">
+  const group = (name: string) => {
+    setPicked([]);
+    // Each equation is in one group.
+    const others = groups.map((each) => ({ ...each, signals: each.signals.filter((one) => !signals.includes(one)) }));
+    onGroups([...others.filter((each) => each.signals.length > 0), { name, signals, closed: false }]);
+  };
+  const title = `Block diagram of ${label}`;
+  const view = (className: string) => (
+    <>
       <DiagramView
-        title={`Block diagram of ${label}`}
-        {...{ diagram, groups: open }}
+        {...{ title, diagram, className, closed }}
+        groups={open}
         outputs={to}
         picked={nodesOf(diagram, signals)}
         onPick={pick}
-        className="h-[150px]"
       />
       <GroupList {...{ groups, onGroups }} />
-      {troubles.map(({ message }) => (
-        <p key={message} role="alert" className="text-note text-brick">
-          {message}
-        </p>
-      ))}
       {signals.length > 0 && (
         <NewGroup
           key={groups.length}
           taken={new Set([...takenNames(diagram), ...groups.map(({ name }) => name)])}
           isFull={groups.length >= sheetLimits.groups}
-          onName={(name) => {
-            setPicked([]);
-            // Each equation is in one group.
-            const others = groups.map((group) => ({
-              ...group,
-              signals: group.signals.filter((signal) => !signals.includes(signal)),
-            }));
-            onGroups([...others.filter((group) => group.signals.length > 0), { name, signals, closed: false }]);
-          }}
+          onName={group}
         />
       )}
+    </>
+  );
+  return (
+    <div className="my-2 border-y border-rule py-2">
+      {view('h-[150px]')}
+      <DialogFrame
+        title={title}
+        width="w-[min(94vw,1080px)]"
+        trigger={
+          <button type="button" className="link mt-1 text-note">
+            Enlarge
+          </button>
+        }
+      >
+        <div className="my-3">{view('h-[min(56vh,440px)]')}</div>
+        <DialogFoot leave="Close" />
+      </DialogFrame>
     </div>
   );
 }
