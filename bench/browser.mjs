@@ -30,7 +30,7 @@ export async function withDemo(work) {
     stdio: 'ignore',
   });
   const browser = await chromium.launch({
-    executablePath: chromiumPath,
+    executablePath: chromiumPath(),
     args: [
       '--headless',
       '--no-sandbox',

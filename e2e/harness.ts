@@ -19,7 +19,7 @@ export class Stage {
   static async open(): Promise<Stage> {
     const server = await TestServer.start({ NAILSET_DEMO: '1' });
     const browser = await chromium.launch({
-      executablePath: '/usr/bin/chromium',
+      executablePath: process.env['NAILSET_CHROMIUM'] ?? '/usr/bin/chromium',
       args: [
         '--headless',
         '--no-sandbox',

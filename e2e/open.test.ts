@@ -159,3 +159,53 @@ test('an instructor makes an exercise of it', async () => {
   expect(await teacher.getByText('Not ready to publish').count()).toBe(0);
   await teacher.context().close();
 });
+
+test('a number that is slid moves what uses it at once, is one step of undo, and leaves the rest as it is', async () => {
+  await field('G').fill('1/(s + 2)');
+  await field('G').press('Enter');
+  await page.getByLabel('Name of line 2').fill('K');
+  await field('K').fill('3');
+  await field('K').press('Enter');
+  await page.getByLabel('Name of line 3').fill('T');
+  await field('T').fill('closed(K*G)');
+  await curve('2 0').waitFor();
+  await field('K').click();
+  const slider = page.getByRole('slider', { name: 'K, slid' });
+  const box = (await slider.boundingBox())!;
+  const middle = box.y + box.height / 2;
+  const [still, before] = await Promise.all(['0 0', '2 0'].map((id) => curve(id).getAttribute('d')));
+  await page.mouse.move(box.x + box.width / 4, middle);
+  await page.mouse.down();
+  for (const share of [0.4, 0.5, 0.7]) await page.mouse.move(box.x + share * box.width, middle);
+  await page.mouse.up();
+  expect(Number(await field('K').inputValue())).toBeGreaterThan(7);
+  expect(await curve('2 0').getAttribute('d')).not.toBe(before);
+  expect(await curve('0 0').getAttribute('d')).toBe(still);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await until(async () => (await curve('2 0').getAttribute('d')) === before);
+  expect(await field('K').inputValue()).toBe('3');
+});
+
+test('equations are grouped in their drawing by keys, closed to one block, and so after a reload', async () => {
+  await field('G').fill('e = r - w; i = (3*e - 0.5*w)/(0.2*s + 1); m = 0.8*i; w = (m - M)/(0.4*s + 0.1); p = w/s');
+  const drawing = page.getByRole('group', { name: 'Block diagram of G' });
+  await drawing.getByRole('button', { name: 'Block 3: takes e' }).focus();
+  await page.keyboard.press('Enter');
+  await drawing.getByRole('button', { name: /gives m$/ }).focus();
+  await page.keyboard.press(' ');
+  await page.getByLabel('Group as').fill('motor');
+  await page.keyboard.press('Enter');
+  await page.locator('[data-group=motor]').waitFor();
+  await page.getByRole('button', { name: 'Close motor' }).press('Enter');
+  await drawing.getByRole('button', { name: 'Group motor' }).waitFor();
+  await page.reload();
+  await drawing.getByRole('button', { name: 'Group motor' }).waitFor();
+  // Another look at the same line, larger.
+  await page.getByRole('button', { name: 'Enlarge', exact: true }).click();
+  const dialog = page.getByRole('dialog', { name: 'Block diagram of G' });
+  await dialog.getByRole('button', { name: 'Group motor', exact: true }).press('Enter');
+  await dialog.locator('[data-group=motor]').waitFor();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await drawing.getByRole('button', { name: 'Group motor' }).waitFor();
+});

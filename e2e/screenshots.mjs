@@ -3,6 +3,7 @@
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { chromium } from 'playwright-core';
+import { chromiumPath } from '../launcher/install.mjs';
 
 const { values, positionals } = parseArgs({
   options: { url: { type: 'string', default: 'http://127.0.0.1:4180' } },
@@ -10,7 +11,7 @@ const { values, positionals } = parseArgs({
 });
 const folder = path.resolve(import.meta.dirname, '../docs/screenshots');
 const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
+  executablePath: chromiumPath(),
   args: [
     '--headless',
     '--no-sandbox',

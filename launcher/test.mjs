@@ -2,6 +2,7 @@ import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import {
   build,
+  chromiumPath,
   home,
   installChromium,
   installModules,
@@ -36,21 +37,20 @@ export async function test(args) {
   chmodSync(scratch, 0o755);
   const postgres = new PrivatePostgres(scratch, { settings: ['fsync=off', 'max_connections=200'] });
   try {
-    if (args.length === 0) {
-      const checks = [
-        check('Types', ['run', '--silent', 'types']),
-        check('Style and boundaries', ['run', '--silent', 'lint']),
-      ];
-      for (const result of await Promise.all(checks)) count(result);
-    }
     await step('Starting a database for the tests', async () => {
       await postgres.create();
       await postgres.start();
     });
-    const env = { ...process.env, NAILSET_TEST_DATABASE: postgres.url('postgres') };
-    count(await jest('Unit and server tests', ['core', 'web', 'server'], ['--maxWorkers=100%', ...args], scratch, env));
-    // A browser test waits as often as it works: two files at a time, however few processors there are.
-    count(await jest('Tests in the browser', ['e2e'], ['--maxWorkers=2', ...args], scratch, env));
+    const env = { ...process.env, NAILSET_TEST_DATABASE: postgres.url('postgres'), NAILSET_CHROMIUM: chromiumPath() };
+    // Lint and compiler have one processor each at most; the tests take what is left.
+    const checks =
+      args.length > 0
+        ? []
+        : [check('Types', ['run', '--silent', 'types']), check('Style and boundaries', ['run', '--silent', 'lint'])];
+    const units = jest('Unit and server tests', ['core', 'web', 'server'], ['--maxWorkers=100%', ...args], scratch, env);
+    for (const result of await Promise.all([...checks, units])) count(result);
+    // A browser test waits as often as it works.
+    count(await jest('Tests in the browser', ['e2e'], ['--maxWorkers=3', ...args], scratch, env));
   } finally {
     await postgres.stop();
     rmSync(scratch, { recursive: true, force: true });
