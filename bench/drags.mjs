@@ -42,6 +42,7 @@ async function timeDrags({ grip, shown, way }) {
   const handle = /** @type {SVGElement} */ (document.querySelector(grip));
   const svg = /** @type {SVGSVGElement} */ (handle.closest('svg'));
   svg.setPointerCapture = () => undefined;
+  svg.hasPointerCapture = () => true;
   const { left, top, width, height } = handle.getBoundingClientRect();
   const [x, y] = [left + width / 2, top + height / 2];
   const send = (/** @type {string} */ type, /** @type {number} */ at) =>

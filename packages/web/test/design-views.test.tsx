@@ -11,7 +11,13 @@ import { pointAt, watchSizes } from './page';
 
 beforeAll(() => {
   watchSizes();
-  SVGElement.prototype.setPointerCapture = () => undefined;
+  const captured = new WeakSet<SVGElement>();
+  SVGElement.prototype.setPointerCapture = function () {
+    captured.add(this);
+  };
+  SVGElement.prototype.hasPointerCapture = function () {
+    return captured.has(this);
+  };
 });
 
 type Gains = Extract<StudentPart, { kind: 'gains' }>;
@@ -138,6 +144,35 @@ describe('the frequency plots', () => {
     pointAt(svg, 'pointermove', x + 80, y);
     expect(settings['z1']).toBe(set);
   });
+
+  test.each([
+    ['Bode', '[data-curve=magnitude]'],
+    ['Nyquist', '[data-curve=nyquist]'],
+  ])(
+    '%s is looked at closely by keys and by a box, goes back, and is fitted; nothing that is set changes',
+    (title, curve) => {
+      show();
+      const drawn = () => one(curve).getAttribute('d');
+      const whole = drawn();
+      const svg = one(curve).closest('svg')!;
+      fireEvent.keyDown(svg, { key: '+' });
+      const near = drawn();
+      expect(near).not.toBe(whole);
+      // As many points as before, on a third of the frequencies.
+      fireEvent.keyDown(svg, { key: '+' });
+      fireEvent.keyDown(svg, { key: '+' });
+      expect(drawn()!.split('L').length).toBeGreaterThan(40);
+      for (let k = 0; k < 3; k++) fireEvent.keyDown(svg, { key: 'Backspace' });
+      expect(drawn()).toBe(whole);
+      pointAt(svg, 'pointerdown', 250, 40);
+      pointAt(svg, 'pointermove', 330, 90);
+      pointAt(svg, 'pointerup', 330, 90);
+      expect(drawn()).not.toBe(whole);
+      fireEvent.click(within(screen.getByRole('figure', { name: title })).getByRole('button', { name: 'Fit' }));
+      expect(drawn()).toBe(whole);
+      expect(settings).toEqual({ K: '10' });
+    },
+  );
 
   test('units change the numbers and not the curve', async () => {
     show();

@@ -1,11 +1,10 @@
 import { formatNumber, type FrequencyTable } from '@nailset/core';
-import { memo, useId, useMemo } from 'react';
+import { memo, useMemo } from 'react';
 import { tenths } from '../plot/frame';
 import { PlotFrame } from '../plot/PlotFrame';
 import { isNear, markAt, type Place, sliderProps, useDrag } from '../plot/useDrag';
 import { useSize } from '../plot/useSize';
 import {
-  BodeAxes,
   type BodeCurve,
   type BodeFrame,
   type BodeScale,
@@ -14,6 +13,7 @@ import {
   levelAt,
   MarginMarks,
 } from './BodeAxes';
+import { BodePicture, type Half } from './BodePicture';
 import type { MarginMark } from './frequencyData';
 
 /** A term whose corner frequency is dragged along the axis. */
@@ -41,6 +41,9 @@ interface BodePlotProps {
   units: BodeUnits;
   onUnits: (units: BodeUnits) => void;
   onFit: () => void;
+  /** Looks closer at a part, and goes back. */
+  onView: (frame: BodeFrame) => void;
+  onBack: () => void;
   corners: readonly Corner[];
   onCorner: (name: string, omega: number) => void;
   /** Raises the whole curve by so many decibels. */
@@ -90,45 +93,19 @@ export function BodePlot(props: BodePlotProps) {
 
 type DrawingProps = BodePlotProps & { scale: BodeScale };
 
-const halves = ['magnitude', 'phase'] as const;
-
 function Drawing(props: DrawingProps) {
-  const { curve, frame, units, scale, marks = [], stable = true, at, onLevel, onCorner } = props;
-  const { width, height, left, right, top, half, lower, bottom, x, db } = scale;
-  const clip = useId();
+  const { curve, frame, units, scale, summary, marks = [], stable = true, at, onLevel, onCorner } = props;
+  const { onAt, onView, onBack } = props;
+  const { left, x, db } = scale;
   const level = { x: left + 10, value: levelAt(curve, x.invert(left + 10)) };
   return (
-    <svg
-      width={width}
-      height={height}
-      role="group"
-      aria-label={props.summary}
-      className="block touch-pan-y [&_[role=slider]]:touch-none text-[11px] select-none"
-      {...useBodeDrag(props, { px: level.x, py: db(level.value) })}
-      onPointerLeave={() => props.onAt(undefined)}
+    <BodePicture
+      {...{ scale, frame, units, summary, at, onAt, onView, onBack }}
+      drag={useBodeDrag(props, { px: level.x, py: db(level.value) })}
+      wheel="withCtrl"
+      curvesIn={(half) => <Curves {...props} of={half} />}
     >
-      <defs>
-        {halves.map((of) => (
-          <clipPath key={of} id={`${clip}-${of}`}>
-            <rect
-              x={left}
-              y={of === 'magnitude' ? top : lower}
-              width={Math.max(0, width - left - right)}
-              height={half}
-            />
-          </clipPath>
-        ))}
-      </defs>
-      <BodeAxes {...{ scale, frame, units }} />
-      {halves.map((half) => (
-        <g key={half} clipPath={`url(#${clip}-${half})`} className="fill-none" strokeLinejoin="round">
-          <Curves {...props} of={half} />
-        </g>
-      ))}
       <MarginMarks {...{ marks, curve, scale, stable }} />
-      {at !== undefined && at >= frame.from && at <= frame.to && (
-        <line x1={x(at)} x2={x(at)} y1={top} y2={bottom} className="stroke-copper/60" />
-      )}
       {onLevel && (
         <Grip
           label="Level K"
@@ -158,7 +135,7 @@ function Drawing(props: DrawingProps) {
             onStep={(steps) => onCorner(name, omega * 1.02 ** steps)}
           />
         ))}
-    </svg>
+    </BodePicture>
   );
 }
 
@@ -185,7 +162,7 @@ function useBodeDrag({ curve, frame, scale, corners, onCorner, onLevel, onAt }: 
 }
 
 /** Straight lines, the curve where the work began, the present one and what was measured. */
-function Curves({ curve, asymptote, before, data, scale, of }: DrawingProps & { of: (typeof halves)[number] }) {
+function Curves({ curve, asymptote, before, data, scale, of }: DrawingProps & { of: Half }) {
   const { x, db } = scale;
   const isMagnitude = of === 'magnitude';
   return (
@@ -208,15 +185,7 @@ function Curves({ curve, asymptote, before, data, scale, of }: DrawingProps & { 
 }
 
 /** What was measured, of magnitude or phase. */
-export function Measured({
-  of,
-  data,
-  scale: { x, db, phase },
-}: {
-  of: (typeof halves)[number];
-  data: FrequencyTable;
-  scale: BodeScale;
-}) {
+export function Measured({ of, data, scale: { x, db, phase } }: { of: Half; data: FrequencyTable; scale: BodeScale }) {
   const isMagnitude = of === 'magnitude';
   const measured = isMagnitude ? data.magnitudesDb : data.phasesDegrees;
   return (

@@ -2,12 +2,13 @@ import { formatNumber, orProblem, Problem, type Settings, withUnit } from '@nail
 import { type ReactNode, useMemo, useState } from 'react';
 import type { GainsOf, LoopResponse } from '../loop/loopResponse';
 import type { HeldRatios } from '../loop/ratios';
-import { type Kept, useKept } from '../loop/useKept';
+import { type Kept, useKept, useKeptView } from '../loop/useKept';
 import { handlesOf, moved } from '../plane/handles';
 import { bodeFrame } from './BodeAxes';
 import { BodePlot } from './BodePlot';
-import { frequencyOf, type FrequencyResponse, marginMarks } from './frequencyData';
-import { nyquistFrame, NyquistPlot } from './NyquistPlot';
+import { closeUp, frequencyOf, type FrequencyResponse, marginMarks } from './frequencyData';
+import { nyquistFrame } from './NyquistPicture';
+import { NyquistPlot } from './NyquistPlot';
 
 /** Classes that give each plot its height, alone or beside the other. */
 export interface FrequencyHeights {
@@ -47,10 +48,15 @@ export default function FrequencyPane({
 }) {
   const now = useMemo(() => tryFrequency(response), [response]);
   const before = useMemo(() => (first ? tryFrequency(first) : undefined), [first]);
-  const [frame, setFrame] = useKept(kept, 'bode frame', () => (now instanceof Problem ? undefined : bodeFrame(now)));
-  const [plane, setPlane] = useKept(kept, 'nyquist frame', () => nyquistFrame);
+  const bode = useKeptView(kept, 'bode frame', () => (now instanceof Problem ? undefined : bodeFrame(now)));
+  const plane = useKeptView(kept, 'nyquist frame', () => nyquistFrame);
+  const frame = bode.view;
   const [units, setUnits] = useKept(kept, 'units', () => ({ hertz: false, ratio: false }));
   const [at, setAt] = useState<number>();
+  const curve = useMemo(
+    () => (now instanceof Problem || !frame ? undefined : closeUp(now, response.loop, frame)),
+    [now, response, frame],
+  );
   if (now instanceof Problem || !frame)
     return (
       <div className="min-w-0 @min-[620px]:col-start-1 @min-[620px]:row-span-2">
@@ -63,7 +69,14 @@ export default function FrequencyPane({
   const handles = handlesOf(part, settings);
   const both = show.length > 1;
   const nyquist = (className: string) => (
-    <NyquistPlot response={now} frame={plane} onFrame={setPlane} at={at} onAt={setAt} className={className} />
+    <NyquistPlot
+      {...{ at, className }}
+      response={now}
+      frame={plane.view}
+      onFrame={plane.set}
+      onBack={plane.back}
+      onAt={setAt}
+    />
   );
   return (
     <>
@@ -74,9 +87,9 @@ export default function FrequencyPane({
           <BodePlot
             {...{ frame, units, at }}
             className={both ? heights.bodeBesideNyquist : heights.bode}
-            curve={now}
+            curve={curve ?? now}
             asymptote={now.asymptote}
-            before={before instanceof Problem ? undefined : before}
+            before={before instanceof Problem || !before || !first ? undefined : closeUp(before, first.loop, frame)}
             marks={marks}
             stable={now.margins.closedLoopStable}
             summary={`Frequency response of the open loop. ${marks
@@ -84,7 +97,9 @@ export default function FrequencyPane({
               .join('; ')}. ${now.count}`}
             onUnits={setUnits}
             onAt={setAt}
-            onFit={() => setFrame(bodeFrame(now))}
+            onFit={() => bode.set(bodeFrame(now))}
+            onView={bode.set}
+            onBack={bode.back}
             corners={handles.map(({ name, kind, re, im }) => ({ name, kind, omega: Math.hypot(re, im) }))}
             onCorner={(name, omega) => {
               const handle = handles.find((each) => each.name === name)!;

@@ -47,6 +47,21 @@ export function frequencyOf(loop: ControlLoop): FrequencyResponse {
   };
 }
 
+/**
+ * The same response with as many points between two frequencies, where these are much nearer to each other than its own
+ * ends: what is looked at closely stays a curve.
+ */
+export function closeUp(
+  whole: FrequencyResponse,
+  { open }: ControlLoop,
+  { from, to }: { readonly from: number; readonly to: number },
+): Pick<FrequencyResponse, 'omegas' | 'magnitudesDb' | 'phasesDegrees'> {
+  const [first = from, last = to] = [whole.omegas[0], whole.omegas.at(-1)];
+  if (Math.log(to / from) > 0.7 * Math.log(last / first)) return whole;
+  const omegas = Float64Array.from({ length: points }, (_, k) => from * (to / from) ** (k / (points - 1)));
+  return { omegas, ...magnitudeAndPhase(open, omegas) };
+}
+
 /** Straight lines of the magnitude: every factor is its low-frequency form below its corner, its high form above. */
 function asymptoteOf(
   { gain, zeros, poles }: ReturnType<typeof systemOf>,

@@ -9,3 +9,18 @@ export function useKept<Of>(kept: Kept, name: string, start: () => Of): [Of, Dis
   useEffect(() => void kept.set(name, value), [kept, name, value]);
   return [value, setValue];
 }
+
+const deepest = 50;
+
+/** What is looked at, kept as well, with the way back to what was looked at before. */
+export function useKeptView<Of>(kept: Kept, name: string, start: () => Of) {
+  const [{ now }, setViews] = useKept<{ now: Of; past: readonly Of[] }>(kept, name, () => ({
+    now: start(),
+    past: [],
+  }));
+  return {
+    view: now,
+    set: (to: Of) => setViews((old) => ({ now: to, past: [...old.past.slice(1 - deepest), old.now] })),
+    back: () => setViews((old) => ({ now: old.past.at(-1) ?? old.now, past: old.past.slice(0, -1) })),
+  };
+}

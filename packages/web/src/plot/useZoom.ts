@@ -151,7 +151,7 @@ export function useZoom(
 }
 
 type Handler = (event: PointerEvent<SVGSVGElement>) => void;
-type Pointing = Readonly<Record<'onPointerDown' | 'onPointerMove' | 'onPointerUp' | 'onPointerCancel', Handler>>;
+export type Pointing = Readonly<Record<'onPointerDown' | 'onPointerMove' | 'onPointerUp' | 'onPointerCancel', Handler>>;
 
 /** Handlers of a picture on which marks are dragged and boxes are drawn: what takes a mark draws no box. */
 export const bothOf = <Zoom extends Pointing>(zoom: Zoom, marks: Pointing): Zoom => ({

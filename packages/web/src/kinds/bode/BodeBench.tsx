@@ -7,6 +7,7 @@ import type { Work, WorkAction } from '../../loop/action';
 import { inView, Ladder } from '../../loop/Ladder';
 import { TrailTable } from '../../loop/TrailTable';
 import { useBenchKeys } from '../../loop/useBenchKeys';
+import { type Kept, useKeptView } from '../../loop/useKept';
 import { Formula } from '../../shared/Formula';
 import { frameOfBode } from './frame';
 import {
@@ -46,7 +47,8 @@ export default function BodeBench({
     [part, settings],
   );
   const trail = useMemo(() => work.trails[part.id] ?? [], [work.trails, part.id]);
-  const [frame, setFrame] = useState(() => frameOfBode(part));
+  const [kept] = useState<Kept>(() => new Map());
+  const { view: frame, set: setFrame, back } = useKeptView(kept, 'frame', () => frameOfBode(part));
   const [units, setUnits] = useState({ hertz: false, ratio: false });
   const [at, setAt] = useState<number>();
   const [trouble, setTrouble] = useState('');
@@ -92,6 +94,8 @@ export default function BodeBench({
           summary={`${part.target.name}: the given points and the model. ${response.verdict.words}`}
           onUnits={setUnits}
           onFit={fit}
+          onView={setFrame}
+          onBack={back}
           corners={Object.keys(settings)
             .filter((name) => /^[pzw]/.test(name))
             .map((name) => ({ name, kind: name.includes('p') ? 'pole' : 'zero', omega: numberIn(settings[name]) }))}

@@ -1,7 +1,6 @@
 import { formatNumber, marginsOf, orProblem, Problem, type TimeUnit } from '@nailset/core';
-import { useId, useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import {
-  BodeAxes,
   type BodeCurve,
   type BodeFrame,
   bodeFrame,
@@ -10,6 +9,7 @@ import {
   levelAt,
   MarginMarks,
 } from '../../frequency/BodeAxes';
+import { BodePicture, type Half } from '../../frequency/BodePicture';
 import { CurvePath } from '../../frequency/BodePlot';
 import { marginMarks } from '../../frequency/frequencyData';
 import { PlotFrame } from '../../plot/PlotFrame';
@@ -17,16 +17,12 @@ import { placeOn } from '../../plot/pointer';
 import { useTimeUnit } from '../../plot/timeUnit';
 import { markAt, sliderProps, useDrag } from '../../plot/useDrag';
 import { useSize } from '../../plot/useSize';
-import { bothOf, useZoom } from '../../plot/useZoom';
-import { ZoomBox } from '../../plot/ZoomBox';
 import { Toggle } from '../fields/Toggle';
 import type { Drawn } from '../sheet/drawn';
 import { levelsOf, spanOf } from '../sheet/frequencies';
 import { AxesMenu, type Axis } from './AxesMenu';
 import type { FrequencyData, FrequencyProps, FrequencyReadings } from './paneProps';
 import { useHeld } from './useHeld';
-
-const halves = ['magnitude', 'phase'] as const;
 
 interface Shown {
   readonly each: Drawn;
@@ -131,9 +127,7 @@ function Drawing({
   onView: (frame: BodeFrame) => void;
   onBack: () => void;
 }) {
-  const clip = useId();
-  const picture = useRef<SVGSVGElement>(null);
-  const { width, height, left, right, top, half, lower, bottom, x, db, phase } = scale;
+  const { x } = scale;
   const inside = (px: number): number | undefined => {
     const omega = x.invert(px);
     return omega >= frame.from && omega <= frame.to ? omega : undefined;
@@ -147,56 +141,18 @@ function Drawing({
     },
     hover: ({ px }) => onAt(inside(px)),
   });
-  const zoom = useZoom(
-    picture,
-    { left, right: width - right, top, bottom },
-    {
-      onView: (part) => {
-        const [from, to] = [x.invert(part.left), x.invert(part.right)];
-        // A box in one half leaves the axis of the other.
-        const [low, high] = [Math.min(part.bottom, top + half), Math.max(part.top, lower)];
-        onView({
-          ...{ ...frame, from: Math.max(1e-12, from), to: Math.min(1e12, to) },
-          ...(part.top < top + half ? { dbLow: db.invert(low), dbHigh: db.invert(part.top) } : {}),
-          ...(part.bottom > lower ? { phaseLow: phase.invert(part.bottom), phaseHigh: phase.invert(high) } : {}),
-        });
-      },
-      onBack,
-    },
-    { isOn: width > 0, wheel: 'always' },
-  );
   return (
-    <svg
-      width={width}
-      height={height}
-      ref={picture}
-      role="group"
-      aria-label={summary}
-      className="block touch-pan-y cursor-crosshair text-[11px] select-none"
-      {...bothOf(zoom.handlers, drag)}
+    <BodePicture
+      {...{ scale, frame, units, summary, at, drag, onView, onBack, onAt }}
+      wheel="always"
       onClick={(event) => {
-        const at = placeOn(event.currentTarget, event);
-        const omega = inside(at.px);
-        const isOne = markAt(at, readings.omegas, (each) => ({ px: x(each), py: at.py })) !== undefined;
+        const place = placeOn(event.currentTarget, event);
+        const omega = inside(place.px);
+        const isOne = markAt(place, readings.omegas, (each) => ({ px: x(each), py: place.py })) !== undefined;
         if (omega !== undefined && !isOne) readings.add(omega);
       }}
-      onPointerLeave={() => onAt(undefined)}
-    >
-      <defs>
-        {halves.map((of) => (
-          <clipPath key={of} id={`${clip}-${of}`}>
-            <rect
-              x={left}
-              y={of === 'magnitude' ? top : lower}
-              width={Math.max(0, width - left - right)}
-              height={half}
-            />
-          </clipPath>
-        ))}
-      </defs>
-      <BodeAxes {...{ scale, frame, units }} />
-      {halves.map((half) => (
-        <g key={half} clipPath={`url(#${clip}-${half})`} className="fill-none" strokeLinejoin="round">
+      curvesIn={(half) => (
+        <>
           {kept.map(({ each, curve }) => (
             <CurvePath
               key={`kept ${each.id}`}
@@ -218,13 +174,12 @@ function Drawing({
               name={`${half} ${id}`}
             />
           ))}
-        </g>
-      ))}
+        </>
+      )}
+    >
       {withMargins && present && <Margins present={present} scale={scale} ratio={units.ratio} />}
-      <ZoomBox box={zoom.box} />
       {present && <BodeReadings {...{ readings, present, scale, frame, ratio: units.ratio }} />}
-      {at !== undefined && <line x1={x(at)} x2={x(at)} y1={top} y2={bottom} className="stroke-copper/60" />}
-    </svg>
+    </BodePicture>
   );
 }
 
@@ -237,7 +192,7 @@ function Margins({ present, scale, ratio }: { present: Shown; scale: BodeScale; 
 }
 
 /** Measured points. */
-function DataDots({ points, of, scale }: { points: FrequencyData; of: (typeof halves)[number]; scale: BodeScale }) {
+function DataDots({ points, of, scale }: { points: FrequencyData; of: Half; scale: BodeScale }) {
   const [values, y] = of === 'magnitude' ? [points.magnitudesDb, scale.db] : [points.phasesDegrees ?? [], scale.phase];
   return (
     <g data-dots={points.name} className="fill-ink/70">

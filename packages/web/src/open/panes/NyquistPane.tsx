@@ -1,16 +1,13 @@
 import { countEncirclements, formatNumber, orProblem, Problem } from '@nailset/core';
-import { memo, useMemo, useRef } from 'react';
+import { memo, useMemo } from 'react';
 import type { BodeCurve } from '../../frequency/BodeAxes';
-import { nyquistFrame } from '../../frequency/NyquistPlot';
-import { type PlaneScale, planeScale, stepFor } from '../../plane/LocusLayers';
-import { planeAxes, planeView, planeWith } from '../../plane/view';
+import { mirrored, nyquistFrame, nyquistPath,NyquistPicture } from '../../frequency/NyquistPicture';
+import { type PlaneScale, planeScale } from '../../plane/LocusLayers';
+import { planeAxes, planeWith } from '../../plane/view';
 import { ZoomButtons } from '../../plane/ZoomButtons';
-import { tenths } from '../../plot/frame';
 import { PlotFrame } from '../../plot/PlotFrame';
 import { useTimeUnit } from '../../plot/timeUnit';
 import { useSize } from '../../plot/useSize';
-import { useZoom } from '../../plot/useZoom';
-import { ZoomBox } from '../../plot/ZoomBox';
 import type { Drawn } from '../sheet/drawn';
 import { levelsOf, spanOf } from '../sheet/frequencies';
 import { AxesMenu } from './AxesMenu';
@@ -35,15 +32,6 @@ export default function NyquistPane({ drawn, chosen, kept, fits, className, tool
     return curve ? [{ each, curve }] : [];
   });
   const ghosts = kept.flatMap(({ id, transfer }) => ({ id, curve: levelsOf(transfer, span, points) }));
-  const { x, y, unit } = scale;
-  const mark = stepFor(2 * frame.reach, 5);
-  const picture = useRef<SVGSVGElement>(null);
-  const zoom = useZoom(
-    picture,
-    { left: 0, right: width, top: 0, bottom: height },
-    { onView: (part) => held.set(planeView(scale, part)), onBack: held.back },
-    { isOn: width > 0, wheel: 'always' },
-  );
   const present = all.find(({ each }) => each.id === chosen?.id);
   return (
     <PlotFrame
@@ -71,40 +59,29 @@ export default function NyquistPane({ drawn, chosen, kept, fits, className, tool
     >
       <div ref={place} className={`relative [contain:strict] bg-sheet ${className}`}>
         {width > 0 && (
-          <svg
-            width={width}
-            height={height}
-            ref={picture}
-            role="group"
-            {...zoom.handlers}
-            aria-label={`Nyquist plot of ${all.map(({ each }) => each.label).join(', ') || 'nothing'}, with −1 marked.`}
-            className="block touch-pan-y overflow-hidden text-[11px]"
+          <NyquistPicture
+            scale={scale}
+            summary={`Nyquist plot of ${all.map(({ each }) => each.label).join(', ') || 'nothing'}, with −1 marked.`}
+            wheel="always"
+            onView={held.set}
+            onBack={held.back}
           >
-            <path d={`M0 ${y(0)}H${width}M${x(0)} 0V${height}`} className="stroke-ink" />
-            {[-2, -1, 1, 2]
-              .filter((k) => k * mark !== -1)
-              .map((k) => (
-                <text key={k} x={x(k * mark)} y={y(0) + 14} textAnchor="middle" className="fill-slate">
-                  {formatNumber(k * mark)}
-                </text>
-              ))}
-            <circle cx={x(0)} cy={y(0)} r={unit} className="fill-none stroke-slate" strokeDasharray="3 3" />
             {ghosts.map(
               ({ id, curve }) =>
                 curve && (
-                  <path key={id} d={pathOf(curve, scale)} className="fill-none stroke-ghost" strokeWidth="1.3" />
+                  <path
+                    key={id}
+                    d={nyquistPath(pointsOf(curve), scale)}
+                    className="fill-none stroke-ghost"
+                    strokeWidth="1.3"
+                  />
                 ),
             )}
             {all.map(({ each, curve }) => (
               <MirroredCurve key={each.id} {...{ each, curve, scale }} isChosen={each.id === chosen?.id} />
             ))}
-            <path d={`M${x(-1) - 5} ${y(0)}h10m-5 -5v10`} className="stroke-brick" strokeWidth="2.2" />
             {present && <NyquistReadings {...{ readings, present, scale }} />}
-            <ZoomBox box={zoom.box} />
-            <text x={x(-1)} y={y(0) - 9} textAnchor="middle" className="fill-brick">
-              −1
-            </text>
-          </svg>
+          </NyquistPicture>
         )}
       </div>
     </PlotFrame>
@@ -123,10 +100,10 @@ const MirroredCurve = memo(function MirroredCurve({
   scale: PlaneScale;
   isChosen: boolean;
 }) {
-  const path = pathOf(curve, scale);
+  const path = nyquistPath(pointsOf(curve), scale);
   return (
     <g className={`fill-none ${stroke.className}`} strokeDasharray={stroke.dash}>
-      <path d={path} transform={`matrix(1 0 0 -1 0 ${2 * scale.y(0)})`} opacity="0.4" strokeWidth="1.3" />
+      <path d={path} transform={mirrored(scale)} opacity="0.4" strokeWidth="1.3" />
       <path d={path} data-curve={`nyquist ${id}`} strokeWidth={isChosen ? 2.6 : 1.8} />
     </g>
   );
@@ -184,29 +161,8 @@ function NyquistReadings({
   });
 }
 
-function pointAt(db = -Infinity, degrees = 0) {
-  const [size, angle] = [10 ** (db / 20), (degrees * Math.PI) / 180];
-  return { re: size * Math.cos(angle), im: size * Math.sin(angle) };
-}
-
 const pointsOf = ({ magnitudesDb, phasesDegrees }: BodeCurve) =>
-  Array.from(magnitudesDb, (db, k) => pointAt(db, phasesDegrees[k]));
-
-/** Points that would lie on each other are left out: both ends of the curve have hundreds. */
-function pathOf({ magnitudesDb, phasesDegrees }: BodeCurve, { x, y }: PlaneScale): string {
-  let path = '';
-  let isDrawing = false;
-  let [lastX, lastY] = [NaN, NaN];
-  for (let k = 0; k < magnitudesDb.length; k++) {
-    const { re, im } = pointAt(magnitudesDb[k], phasesDegrees[k]);
-    const [px, py] = [x(re), y(im)];
-    const seen = Math.abs(px) < 4e3 && Math.abs(py) < 4e3;
-    const isFar = !isDrawing || k === magnitudesDb.length - 1 || Math.abs(px - lastX) + Math.abs(py - lastY) > 0.6;
-    if (seen && isFar) {
-      path += `${isDrawing ? 'L' : 'M'}${tenths(px)} ${tenths(py)}`;
-      [lastX, lastY] = [px, py];
-    }
-    isDrawing = seen;
-  }
-  return path;
-}
+  Array.from(magnitudesDb, (db, k) => {
+    const [size, angle] = [10 ** (db / 20), ((phasesDegrees[k] ?? 0) * Math.PI) / 180];
+    return { re: size * Math.cos(angle), im: size * Math.sin(angle) };
+  });
