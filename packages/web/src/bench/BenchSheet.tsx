@@ -7,14 +7,16 @@ import {
   type Scope,
   type StudentPart,
   transferOf,
+  type VerdictItem,
 } from '@nailset/core';
 import isEqual from 'fast-deep-equal';
-import { Fragment, memo, type ReactNode, Suspense, useEffect, useMemo, useState } from 'react';
+import { Fragment, memo, type ReactNode, type RefObject, Suspense, useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import type { Work, WorkAction } from '../loop/action';
 import { measuresAStep } from '../plot/limits';
 import { useFocusOnMore } from '../shared/focus';
 import { Formula } from '../shared/Formula';
+import { useSteady } from '../shared/useLatest';
 import { ShownContext, Statement } from '../statement/Statement';
 import { HandInBar } from './HandInBar';
 import { KeysDialog } from './KeysDialog';
@@ -74,16 +76,7 @@ export function BenchSheet({
   const { readable, attempts, triesLeft, isSolved, blocked, live } = state;
   const together = partsTogether(bench, part.id);
   const solutions = useMemo(() => withCurvesOnce(bench.solutions), [bench.solutions]);
-
-  useEffect(() => {
-    if (!keys) return;
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key === '?' && !(event.target as HTMLElement).matches('input, textarea')) setKeysShown(true);
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [keys]);
-
+  useQuestionMark(keys, () => setKeysShown(true));
   const handed = useFocusOnMore(attempts.length, part.id);
   const next = isSolved ? nextOpen(bench, part.id) : undefined;
   const handInOf = (part: StudentPart, { answer, blocked: because }: PartState) =>
@@ -157,29 +150,7 @@ export function BenchSheet({
               {below}
             </Suspense>
           </div>
-          <aside aria-label="What came of it" className="border-rule @max-[900px]:border-t @min-[900px]:border-l">
-            <div className="flex flex-col gap-6 px-5 py-5 @min-[900px]:sticky @min-[900px]:top-0 @min-[900px]:max-h-[calc(100dvh-54px)] @min-[900px]:overflow-y-auto">
-              {items && <NailRail items={items} onStep={part.kind === 'gains' && measuresAStep(part)} />}
-              <div ref={handed} tabIndex={-1} className="outline-none">
-                <Tries
-                  attempts={attempts}
-                  version={bench.version}
-                  title={handing?.ungraded ? 'Checked' : 'Handed in'}
-                />
-              </div>
-              {more}
-              {bench.practice.includes(part.id) && (
-                <p className="text-[13px]">
-                  <Link className="link" to={`/exercises/${bench.exerciseId}/practice/${part.id}`}>
-                    Practise with other numbers
-                  </Link>
-                </p>
-              )}
-              {attempts.length === 0 && !items && !more && (
-                <p className="text-[13px] text-slate">Your tries and what they met will stand here.</p>
-              )}
-            </div>
-          </aside>
+          <Outcome {...{ bench, part, attempts, items, handed, more }} ungraded={handing?.ungraded ?? false} />
         </div>
         {bar}
         <KeysDialog open={keysShown} onOpenChange={setKeysShown} />
@@ -274,3 +245,57 @@ const PartList = memo(function PartList({
     </ol>
   );
 });
+
+function useQuestionMark(isOn: boolean, onAsked: () => void): void {
+  const ask = useSteady(onAsked);
+  useEffect(() => {
+    if (!isOn) return;
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key === '?' && !(event.target as HTMLElement).matches('input, textarea')) ask();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [isOn, ask]);
+}
+
+/** Nails, tries and what else came of the open part. */
+function Outcome({
+  bench,
+  part,
+  attempts,
+  items,
+  handed,
+  more,
+  ungraded,
+}: {
+  bench: Bench;
+  part: StudentPart;
+  attempts: PartState['attempts'];
+  items: readonly VerdictItem[] | undefined;
+  /** Has the focus once something was handed in. */
+  handed: RefObject<HTMLDivElement | null>;
+  more: ReactNode;
+  ungraded: boolean;
+}) {
+  return (
+    <aside aria-label="What came of it" className="border-rule @max-[900px]:border-t @min-[900px]:border-l">
+      <div className="flex flex-col gap-6 px-5 py-5 @min-[900px]:sticky @min-[900px]:top-0 @min-[900px]:max-h-[calc(100dvh-54px)] @min-[900px]:overflow-y-auto">
+        {items && <NailRail items={items} onStep={part.kind === 'gains' && measuresAStep(part)} />}
+        <div ref={handed} tabIndex={-1} className="outline-none">
+          <Tries attempts={attempts} version={bench.version} title={ungraded ? 'Checked' : 'Handed in'} />
+        </div>
+        {more}
+        {bench.practice.includes(part.id) && (
+          <p className="text-[13px]">
+            <Link className="link" to={`/exercises/${bench.exerciseId}/practice/${part.id}`}>
+              Practise with other numbers
+            </Link>
+          </p>
+        )}
+        {attempts.length === 0 && !items && !more && (
+          <p className="text-[13px] text-slate">Your tries and what they met will stand here.</p>
+        )}
+      </div>
+    </aside>
+  );
+}

@@ -45,14 +45,12 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
   usePartInAddress(opened);
   const { saving, flush, giveUp } = useDraftSaving(draft, document);
   const publishing = usePublishSteps(draft, document, flush);
-  const [dates, setDates] = useState({ visibleFrom: draft.visibleFrom, dueAt: draft.dueAt });
   const { value: unread, clear } = useUnreadTexts(
     open,
     document.parts.map(({ id }) => id),
   );
   const unreadNow = [...unread.texts.values()];
   useLeaveWarning(unreadNow.length > 0);
-  const change = useChangeExercise(draft.id);
   const role = useMemberships().find(({ courseId }) => courseId === draft.courseId)?.role;
   const disabled = role !== 'instructor';
 
@@ -76,8 +74,6 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
   };
   const takeStep = (way: 'undo' | 'redo') => afresh(() => step(way));
   useStepKeys(takeStep, disabled);
-  const setDate = (date: Partial<typeof dates>) =>
-    change.mutate(date, { onSuccess: () => setDates((old) => ({ ...old, ...date })) });
 
   return (
     <div className="flex min-h-dvh flex-col xl:h-dvh">
@@ -129,27 +125,9 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
               {...{ document, scope, findings, disabled, edit }}
               open={opened}
               onOpen={setOpen}
-              dates={
-                <>
-                  <div>
-                    <DueField dueAt={dates.dueAt} disabled={disabled} onDue={(dueAt) => setDate({ dueAt })} />
-                    {!disabled && (
-                      <Suspense fallback={null}>
-                        <DatesDialog exerciseId={draft.id} courseId={draft.courseId} />
-                      </Suspense>
-                    )}
-                  </div>
-                  <DueField
-                    which="visible"
-                    dueAt={dates.visibleFrom}
-                    disabled={disabled}
-                    onDue={(visibleFrom) => setDate({ visibleFrom })}
-                  />
-                </>
-              }
+              dates={<DraftDates draft={draft} disabled={disabled} />}
             />
           </UnreadProvider>
-          {change.error && <ErrorNote error={change.error} />}
         </div>
         <div className="relative min-w-0 xl:overflow-y-auto">
           {followed && <SidePanel document={followed} open={opened} ready={findings.length === 0} />}
@@ -167,6 +145,33 @@ function Loaded({ draft, reload }: { draft: Draft; reload: () => void }) {
         onPublish={(newNumbers) => void publishing.send(newNumbers)}
       />
     </div>
+  );
+}
+
+/** From when students see it, and until when they hand in; they hold at once, without a version. */
+function DraftDates({ draft, disabled }: { draft: Draft; disabled: boolean }) {
+  const [dates, setDates] = useState({ visibleFrom: draft.visibleFrom, dueAt: draft.dueAt });
+  const change = useChangeExercise(draft.id);
+  const setDate = (date: Partial<typeof dates>) =>
+    change.mutate(date, { onSuccess: () => setDates((old) => ({ ...old, ...date })) });
+  return (
+    <>
+      <div>
+        <DueField dueAt={dates.dueAt} disabled={disabled} onDue={(dueAt) => setDate({ dueAt })} />
+        {!disabled && (
+          <Suspense fallback={null}>
+            <DatesDialog exerciseId={draft.id} courseId={draft.courseId} />
+          </Suspense>
+        )}
+      </div>
+      <DueField
+        which="visible"
+        dueAt={dates.visibleFrom}
+        disabled={disabled}
+        onDue={(visibleFrom) => setDate({ visibleFrom })}
+      />
+      {change.error && <ErrorNote error={change.error} />}
+    </>
   );
 }
 

@@ -1,7 +1,7 @@
 import { countEncirclements, formatNumber, orProblem, Problem } from '@nailset/core';
 import { memo, useMemo } from 'react';
 import type { BodeCurve } from '../../frequency/BodeAxes';
-import { mirrored, nyquistFrame, nyquistPath,NyquistPicture } from '../../frequency/NyquistPicture';
+import { mirrored, nyquistFrame, nyquistPath, NyquistPicture } from '../../frequency/NyquistPicture';
 import { type PlaneScale, planeScale } from '../../plane/LocusLayers';
 import { planeAxes, planeWith } from '../../plane/view';
 import { ZoomButtons } from '../../plane/ZoomButtons';

@@ -1,9 +1,9 @@
 import { emptySheet, type KeptSheet, type Sheet } from '@nailset/core';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { type RefObject, useCallback, useEffect, useRef, useState } from 'react';
 import { ApiError, isAway } from '../../api/client';
 import { askSheet, saveSheet } from '../../api/sheets';
 import { retryAfter, savePause, type Saving, useSaveOnLeaving } from '../../shared/saving';
-import { useLatest } from '../../shared/useLatest';
+import { useLatest, useSteady } from '../../shared/useLatest';
 import { freshId } from './names';
 import { keepSheetHere, type Named, type SheetState } from './useSheet';
 
@@ -111,18 +111,9 @@ export function useSheetSaving({ now, first, open, setTrouble, owner: person }: 
     },
     [open],
   );
-  // What another window saved since is what one goes on from, unless there is something new here.
-  useEffect(() => {
-    if (!isSignedIn || first.revision === 0 || first.isNew) return;
-    askSheet(first.id).then(
-      (kept) => kept.revision > first.revision && latest.current.sheet === first.sheet && openKept(kept),
-      (error: unknown) => {
-        // It was removed elsewhere: here it is a new one, once it is changed.
-        if (error instanceof ApiError && error.status === 404)
-          stored.current.set(first.id, { sheet: first.sheet, revision: 0 });
-      },
-    );
-  }, [isSignedIn, first, latest, openKept]);
+  useNewest(isSignedIn, first, latest, openKept, () =>
+    stored.current.set(first.id, { sheet: first.sheet, revision: 0 }),
+  );
 
   return {
     saving,
@@ -141,6 +132,27 @@ export function useSheetSaving({ now, first, open, setTrouble, owner: person }: 
       setKept((old) => new Set([...old].filter((each) => each !== id)));
     },
   };
+}
+
+/** What another window saved since is what one goes on from, unless there is something new here. */
+function useNewest(
+  isSignedIn: boolean,
+  first: SheetState['first'],
+  latest: RefObject<Named>,
+  openKept: (kept: KeptSheet) => void,
+  onGone: () => void,
+): void {
+  const forget = useSteady(onGone);
+  useEffect(() => {
+    if (!isSignedIn || first.revision === 0 || first.isNew) return;
+    askSheet(first.id).then(
+      (kept) => kept.revision > first.revision && latest.current.sheet === first.sheet && openKept(kept),
+      (error: unknown) => {
+        // It was removed elsewhere: here it is a new one, once it is changed.
+        if (error instanceof ApiError && error.status === 404) forget();
+      },
+    );
+  }, [isSignedIn, first, latest, openKept, forget]);
 }
 
 export type SheetSaving = ReturnType<typeof useSheetSaving>;
