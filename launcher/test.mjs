@@ -47,7 +47,13 @@ export async function test(args) {
       args.length > 0
         ? []
         : [check('Types', ['run', '--silent', 'types']), check('Style and boundaries', ['run', '--silent', 'lint'])];
-    const units = jest('Unit and server tests', ['core', 'web', 'server'], ['--maxWorkers=100%', ...args], scratch, env);
+    const units = jest(
+      'Unit and server tests',
+      ['core', 'web', 'server'],
+      ['--maxWorkers=100%', ...args],
+      scratch,
+      env,
+    );
     for (const result of await Promise.all([...checks, units])) count(result);
     // A browser test waits as often as it works.
     count(await jest('Tests in the browser', ['e2e'], ['--maxWorkers=3', ...args], scratch, env));
