@@ -346,6 +346,8 @@ async function openIn(page: Page, open: (page: Page) => Promise<unknown>): Promi
   });
   await page.locator('h1').first().waitFor({ state: 'attached' });
   await page.waitForTimeout(900);
+  // An address that was on its way meanwhile.
+  await page.locator('h1').first().waitFor({ state: 'attached' });
 }
 
 beforeEach(() => void stage.complaintsSoFar());
