@@ -30,12 +30,17 @@ export interface Facts {
  */
 export function factsOf(transfer: Transfer, limited?: LimitedSystem): Facts {
   const plain = withDeadTime(transfer);
-  const measured = orProblem(() => (limited ? limitedMeasures(limited, transfer) : measuresOfTransfer(transfer)));
-  const measures = measured instanceof Problem ? null : measured;
+  const measures = once(() => {
+    const measured = orProblem(() => (limited ? limitedMeasures(limited, transfer) : measuresOfTransfer(transfer)));
+    return measured instanceof Problem ? null : measured;
+  });
   if (!plain) {
     return {
-      ...{ stable: isStable(transfer), system: null, deadTime: 0, hidden: [], measures },
+      ...{ stable: isStable(transfer), system: null, deadTime: 0, hidden: [] },
       ...{ order: NaN, type: NaN, relativeDegree: NaN },
+      get measures() {
+        return measures();
+      },
     };
   }
   const system = systemOf(plain.fraction);
@@ -44,11 +49,21 @@ export function factsOf(transfer: Transfer, limited?: LimitedSystem): Facts {
     roots.reduce((sum, { multiplicity }) => sum + multiplicity, 0);
   const order = count(system.poles);
   return {
-    ...{ system, hidden, order, measures, stable: system.stable && hidden.every(({ re }) => re < 0) },
+    ...{ system, hidden, order, stable: system.stable && hidden.every(({ re }) => re < 0) },
     deadTime: rationalToNumber(plain.deadTime),
     type: count(system.poles.filter(({ re, im }) => re === 0 && im === 0)),
     relativeDegree: order - count(system.zeros),
+    // Asked for by few panes, and not while a number is slid.
+    get measures() {
+      return measures();
+    },
   };
+}
+
+/** Worked out when it is first asked for. */
+function once<Of>(work: () => Of): () => Of {
+  let done: { readonly value: Of } | undefined;
+  return () => (done ??= { value: work() }).value;
 }
 
 /** Of the response to a unit step of the reference, within the limits; none where it does not come to rest. */

@@ -34,6 +34,7 @@ export const CurvePath = memo(
   }: PlotCurve & Geometry & { x: Scale; y: Scale; onPick: ((id: string) => void) | undefined }) {
     const { className, width, dash } = stroke ?? strokes[look];
     const path = line<number>()
+      .digits(1)
       .x((k) => x(times[k]!))
       .y((k) => clamp(y(values[k]!), -1e4, 1e4));
     return (

@@ -54,7 +54,13 @@ export const examples: readonly Sheet[] = [
       ['J', '0.4'],
       ['b', '0.1'],
       ['C', '2 + 3/s', false],
-      ['D', 'e = r - w; u = C*e; w = (u - M)/(J*s + b)', true, 'all', { from: '', probes: ['w', 'u'] }],
+      [
+        'D',
+        'e = r - w; u = C*e; w = (u - M)/(J*s + b)',
+        true,
+        'all',
+        { from: '', probes: ['w', 'u'], groups: [{ name: 'drum', signals: ['w'], closed: false }] },
+      ],
     ],
     {
       drives: [
