@@ -20,7 +20,7 @@ describe('a formula', () => {
     const { rerender } = render(<Formula latex="K=1" />);
     expect(written()).toBe('K=1');
     const seen = new Set([written()]);
-    for (let k = 2; k <= 120; k++) {
+    for (let k = 2; k <= 400; k++) {
       rerender(<Formula latex={`K=${k}`} />);
       // What moves is drawn first: the formula follows after the frame.
       expect(written()).not.toBe(`K=${k}`);
@@ -30,7 +30,15 @@ describe('a formula', () => {
     expect(seen.size).toBeGreaterThan(3);
     expect(seen.size).toBeLessThan(7);
     act(() => void jest.advanceTimersByTime(400));
-    expect(written()).toBe('K=120');
+    expect(written()).toBe('K=400');
+  });
+
+  test('that changes once in a while follows at once', () => {
+    const { rerender } = render(<Formula latex="K=1" />);
+    act(() => void jest.advanceTimersByTime(2000));
+    rerender(<Formula latex="K=2" />);
+    act(() => void jest.advanceTimersByTime(40));
+    expect(written()).toBe('K=2');
   });
 
   test('that is taken away leaves nothing behind', () => {

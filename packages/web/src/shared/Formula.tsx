@@ -1,8 +1,10 @@
 import { memo, useEffect, useLayoutEffect, useRef } from 'react';
 import { typesetter } from './typesetter';
 
-/** In ms. A formula that changes with every frame of a drag is typeset this often. */
-const pause = 300;
+/** In ms. A formula that changes sooner than so long after its last change is typeset once it has rested that long, */
+const rest = 120;
+/** and at the latest so long after it was typeset last. */
+const longest = 1000;
 
 /** Does something once a frame is painted, no sooner than in so many ms. Gives back how to call it off. */
 function afterFrame(work: () => void, wait: number): () => void {
@@ -27,13 +29,17 @@ export const Formula = memo(function Formula({
   className?: string;
 }) {
   const place = useRef<HTMLSpanElement>(null);
-  const typeset = useRef<{ latex: string; stop: (() => void) | undefined; at: number }>({
-    ...{ latex, stop: undefined, at: -Infinity },
+  const typeset = useRef<{ latex: string; stop: (() => void) | undefined; at: number; changed: number }>({
+    ...{ latex, stop: undefined, at: -Infinity, changed: -Infinity },
   });
   useLayoutEffect(() => {
     const state = typeset.current;
     state.latex = latex;
-    if (state.stop) return;
+    const now = performance.now();
+    const isOften = now - state.changed < rest;
+    state.changed = now;
+    if (state.stop && now - state.at >= longest) return;
+    state.stop?.();
     const write = () => {
       state.stop = undefined;
       state.at = performance.now();
@@ -58,7 +64,7 @@ export const Formula = memo(function Formula({
       });
     };
     if (state.at === -Infinity) write();
-    else state.stop = afterFrame(write, state.at + pause - performance.now());
+    else state.stop = afterFrame(write, isOften ? rest : 0);
   }, [latex, display]);
   useEffect(() => {
     const state = typeset.current;
