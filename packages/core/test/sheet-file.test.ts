@@ -118,6 +118,12 @@ test.each<[string, object]>([
   expect(() => sheetFrom({ ...whole, ...change })).toThrow(/“a” has no/);
 });
 
+test('of two groups with one name the first is read', () => {
+  const groups = ['x', 'v'].map((signal) => ({ name: 'motor', signals: [signal], closed: true }));
+  const [line] = sheetFrom({ ...whole, lines: [{ ...whole.lines[0], groups }] }).lines;
+  expect(line!.groups).toEqual([{ name: 'motor', signals: ['x'], closed: true }]);
+});
+
 test('every kind of input is in it', () => {
   for (const kind of driveKinds) {
     const own = kind === 'typed' ? { text: 't' } : kind === 'data' ? { name: 'a' } : {};

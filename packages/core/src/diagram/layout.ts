@@ -204,7 +204,7 @@ function graphOf(diagram: BlockDiagram, flow: Flow): { children: Child[]; edges:
       const side = node.kind === 'block' || isPlain ? (isBack(node.id) ? 'EAST' : 'WEST') : flow.sideOf(node, term);
       connect(leaving(signal, turned), port(node.id, side, `in ${term}`), turned, side === 'WEST', {
         id: `${signal} to ${node.id} ${term}`,
-        signal: signal,
+        signal,
         to: node.id,
         term,
         ...(sign !== undefined && !isPlain ? { sign } : {}),
@@ -270,10 +270,10 @@ function stubsOf({ nodes, above }: Flow, at: ReadonlyMap<string, Shape>): { shap
       const top = sum.y - stub;
       return [
         {
-          shape: { id: `in ${signal}`, signal: signal, kind: 'input', x: x - 12, y: top - 18, width: 24, height: 18 },
+          shape: { id: `in ${signal}`, signal, kind: 'input', x: x - 12, y: top - 18, width: 24, height: 18 },
           line: {
             id: `${signal} to ${node.id} ${term}`,
-            signal: signal,
+            signal,
             to: node.id,
             term,
             sign: node.terms[term]!.sign,

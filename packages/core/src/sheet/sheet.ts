@@ -149,7 +149,8 @@ const groupsFrom = (groups: unknown, line: number): DiagramGroup[] =>
       isText(signal, 40) ? signal : refuse(`A signal of the group ${name} has no name.`),
     );
     return { name, signals: listed, closed: closed === true };
-  });
+    // Of two with one name, the first.
+  }).filter(({ name }, k, all) => all.findIndex((group) => group.name === name) === k);
 
 /** Sheets of before have one input of four kinds, with its size. */
 function drivesFrom({ drives, input = 'step', size = 1, at = 0 }: Record<string, unknown>): SheetDrive[] {

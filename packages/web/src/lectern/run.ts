@@ -29,7 +29,7 @@ export function membersOver(
   const knob = knobs.find(({ name }) => name === over);
   const member = (value: number, responses: LoopResponses, all: Settings): RunMember => ({
     label: `${over} ${formatNumber(value)}`,
-    ...{ value, responses: responses },
+    ...{ value, responses },
     response: () => tryResponse(responses, all),
   });
   if (!knob) {

@@ -23,11 +23,10 @@ export default function PlantDrawing({
   groups: SheetLine['groups'];
   onGroups: (groups: readonly DiagramGroup[]) => void;
 }) {
-  const read = useMemo(() => orProblem(() => readBlocks(equations, [from])), [equations, from]);
-  const shown = useMemo(() => (read instanceof Problem ? undefined : groupsIn(read, groups)), [read, groups]);
+  const diagram = useMemo(() => orProblem(() => readBlocks(equations, [from])), [equations, from]);
+  const shown = useMemo(() => (diagram instanceof Problem ? undefined : groupsIn(diagram, groups)), [diagram, groups]);
   const [picked, setPicked] = useState<readonly string[]>([]);
-  if (read instanceof Problem || !shown) return null;
-  const diagram = read;
+  if (diagram instanceof Problem || !shown) return null;
   const { open, closed } = shown;
   const signals = picked.filter((signal) => diagram.nodes.some(({ id }) => id === signal));
   const pick = (id: string) => {
