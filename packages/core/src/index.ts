@@ -48,7 +48,7 @@ export {
   leadLag,
   toParallel,
 } from './system/controller.js';
-export { magnitudeAndPhase, plotFrequencies } from './frequency/bode.js';
+export { type FrequencyFunction, frequencyFunction, magnitudeAndPhase, plotFrequencies } from './frequency/bode.js';
 export { type Margins, marginsOf } from './frequency/margins.js';
 export { bandwidthOf, closedLoopPeak, sensitivityPeak } from './frequency/peaks.js';
 export { countEncirclements, isLoopStable } from './frequency/stability.js';

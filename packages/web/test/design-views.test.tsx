@@ -174,6 +174,77 @@ describe('the frequency plots', () => {
     },
   );
 
+  const curveSvg = (curve: string) => one(`[data-curve=${curve}]`).closest('svg')!;
+  const readings = () => screen.queryAllByRole('slider', { name: 'Reading at a frequency' });
+
+  test('a click reads level and phase exactly, on Bode and Nyquist alike; keys move and remove it', () => {
+    show();
+    const [x, y] = pathOf('[data-curve=magnitude]')[100]!;
+    fireEvent.click(curveSvg('magnitude'), { clientX: x + 1, clientY: y + 30 });
+    const reading = readings()[0]!;
+    // K/(s(s + 1)(s + 5)) with K = 10.
+    const omega = Number(reading.getAttribute('aria-valuenow'));
+    const db = 20 * Math.log10(10 / (omega * Math.hypot(1, omega) * Math.hypot(5, omega)));
+    const degrees = -90 - ((Math.atan(omega) + Math.atan(omega / 5)) * 180) / Math.PI;
+    const [, level, phase] = /: (\S+) dB, (\S+)°$/.exec(reading.getAttribute('aria-valuetext')!.replace(/−/g, '-'))!;
+    near(Number(level), db, 0.02);
+    near(Number(phase), degrees, 0.5);
+    expect(curveSvg('nyquist').querySelectorAll('[data-reading]')).toHaveLength(1);
+    fireEvent.keyDown(reading, { key: 'ArrowRight' });
+    expect(Number(readings()[0]!.getAttribute('aria-valuenow'))).toBeGreaterThan(omega);
+    fireEvent.keyDown(readings()[0]!, { key: 'Delete' });
+    expect(readings()).toHaveLength(0);
+    fireEvent.keyDown(curveSvg('magnitude'), { key: 'Enter' });
+    expect(readings()).toHaveLength(1);
+    expect(settings).toEqual({ K: '10' });
+  });
+
+  test('a reading is dragged, and the click that ends a drag sets none', () => {
+    show(withLead, { K: '10', z1: '-1', p1: '-8' });
+    const svg = curveSvg('magnitude');
+    fireEvent.click(svg, { clientX: 300, clientY: 150 });
+    const dragged = (x: number, y: number, to: number) => {
+      pointAt(svg, 'pointerdown', x, y);
+      pointAt(svg, 'pointermove', to, y + 40);
+      pointAt(svg, 'pointerup', to, y + 40);
+      fireEvent.click(svg, { clientX: to, clientY: y + 40 });
+    };
+    dragged(302, 200, 420);
+    expect(readings()).toHaveLength(1);
+    near(numberOf(readings()[0]!.querySelector('line')!, 'x1'), 420, 2);
+    const corner = one('[data-corner=z1] circle');
+    dragged(numberOf(corner, 'cx'), numberOf(corner, 'cy'), numberOf(corner, 'cx') + 60);
+    expect(Number(settings['z1'])).toBeLessThan(-1);
+    expect(readings()).toHaveLength(1);
+  });
+
+  test('the ends of axes are typed; what is none stays in its field', async () => {
+    show();
+    const figure = within(screen.getByRole('figure', { name: 'Bode' }));
+    await userEvent.click(figure.getByRole('button', { name: 'Axes' }));
+    const type = async (label: string, text: string) => {
+      await userEvent.clear(screen.getByRole('textbox', { name: label }));
+      await userEvent.type(screen.getByRole('textbox', { name: label }), text);
+    };
+    await type('frequency from', '0,5');
+    await type('frequency to', '20');
+    await type('magnitude from', '-30');
+    const path = pathOf('[data-curve=magnitude]');
+    near(path[0]![0], 54, 0.5);
+    near(path.at(-1)![0], 786, 0.5);
+    const before = one('[data-curve=magnitude]').getAttribute('d');
+    await type('frequency from', '-1');
+    expect(screen.getByText('no such number')).not.toBeNull();
+    expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'frequency from' }).value).toBe('-1');
+    expect(one('[data-curve=magnitude]').getAttribute('d')).toBe(before);
+    await userEvent.keyboard('{Escape}');
+    await userEvent.click(figure.getByRole('button', { name: 'rad/s' }));
+    await userEvent.click(figure.getByRole('button', { name: 'Axes' }));
+    await type('frequency to', '20');
+    near(pathOf('[data-curve=magnitude]').at(-1)![0], 786, 0.5);
+    expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'frequency from' }).value).toBe('0.07958');
+  });
+
   test('units change the numbers and not the curve', async () => {
     show();
     const before = one('[data-curve=magnitude]').getAttribute('d');
@@ -301,6 +372,32 @@ describe('the plane', () => {
     fireEvent.keyDown(zero, { key: 'ArrowUp' });
     expect(settings['z1']).toBe('-0.6');
     expect(one('[data-branch="0"]').getAttribute('d')).not.toBe(before);
+  });
+
+  test('is looked at closely by a box, keys and typed ends, and goes back; a click beside the branches reads nothing', async () => {
+    show();
+    const drawn = () => one('[data-branch="0"]').getAttribute('d');
+    const whole = drawn();
+    const svg = one('[data-branch="0"]').closest('svg')!;
+    pointAt(svg, 'pointerdown', 20, 20);
+    pointAt(svg, 'pointermove', 200, 120);
+    pointAt(svg, 'pointerup', 200, 120);
+    fireEvent.click(svg, { clientX: 200, clientY: 120 });
+    expect(drawn()).not.toBe(whole);
+    expect(all('[data-reading]')).toHaveLength(0);
+    fireEvent.keyDown(svg, { key: 'Backspace' });
+    expect(drawn()).toBe(whole);
+    await userEvent.click(screen.getByRole('button', { name: 'Axes' }));
+    const field = screen.getByRole('textbox', { name: 'imaginary to' });
+    await userEvent.clear(field);
+    await userEvent.type(field, '2');
+    expect(drawn()).not.toBe(whole);
+    await userEvent.keyboard('{Escape}');
+    fireEvent.click(svg, { clientX: 20, clientY: 20 });
+    expect(all('[data-reading]')).toHaveLength(0);
+    fireEvent.keyDown(svg, { key: 'Enter' });
+    expect(all('[data-reading]')).toHaveLength(1);
+    expect(settings['K']).toBe('10');
   });
 
   test('what lies outside is counted; zooming out brings it in', async () => {

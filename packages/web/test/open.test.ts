@@ -15,7 +15,7 @@ import { conversions, converted } from '../src/open/sheet/convert';
 import { drawnOf } from '../src/open/sheet/drawn';
 import { examples } from '../src/open/sheet/examples';
 import { exerciseOf, partOffers } from '../src/open/sheet/exercise';
-import { levelsOf, spanOf } from '../src/open/sheet/frequencies';
+import { levelsOf, readingOf, spanOf } from '../src/open/sheet/frequencies';
 import { dataFrom, fitted } from '../src/open/sheet/measured';
 import { nailItems, nailLimits } from '../src/open/sheet/nails';
 import { freshId } from '../src/open/sheet/names';
@@ -31,7 +31,7 @@ describe('what the open bench begins with', () => {
     expect(problemsOf(sheet)).toEqual([]);
     const drawn = drawnOf(sheet, readLines(sheet.lines));
     expect(drawn.length).toBeGreaterThan(1);
-    for (const { transfer } of drawn) expect(levelsOf(transfer, spanOf(drawn))).not.toBeNull();
+    for (const each of drawn) expect(levelsOf(each, spanOf(drawn))).not.toBeNull();
   });
 
   test.each(examples.map((sheet) => [sheet.title, sheet] as const))(
@@ -238,7 +238,8 @@ describe('a line is written otherwise', () => {
   const systems = ['6*(s + 2)/(s*(s^2 + 2*s + 10))', '5*exp(-0.3*s)/(2*s + 1)', '8/(s^2 + 1.2*s + 4)', '3/(s + 1)^2'];
   const every = systems.flatMap((text) => Object.keys(conversions).map((form) => [text, form] as const));
   test.each(every)('%s as %s is the same system, or says why it has no such form', (text, form) => {
-    const { facts, transfer } = systemOf(text);
+    const first = systemOf(text);
+    const { facts } = first;
     const written = orProblem(() => must(conversions[form])(facts));
     if (written instanceof Problem) {
       expect(written.message).toMatch(/this has|dead time/i);
@@ -247,9 +248,11 @@ describe('a line is written otherwise', () => {
     const lines = converted([...before, { name: 'G', text, drawn: true, panes: 'all' }], 1, written);
     expect(problemsOf({ lines })).toEqual([]);
     const again = must(drawnOf({ ...must(examples[0]), lines }, readLines(lines)).find(({ label }) => label === 'G'));
-    const span = [0.1, 10] as const;
-    const [was, is] = [must(levelsOf(transfer, span)), must(levelsOf(again.transfer, span))];
-    Array.from(was.magnitudesDb).forEach((db, k) => expect(is.magnitudesDb[k]).toBeCloseTo(db, 6));
+    for (const omega of [0.1, 0.7, 2, 3.1, 10]) {
+      const [was, is] = [must(readingOf(first).at(omega)), must(readingOf(again).at(omega))];
+      expect(is.db).toBeCloseTo(was.db, 6);
+      expect(is.degrees).toBeCloseTo(was.degrees, 6);
+    }
     expect(again.facts.deadTime).toBeCloseTo(facts.deadTime, 9);
     expect(new Set(lines.map(({ name }) => name)).size).toBe(lines.length);
   });
@@ -263,6 +266,33 @@ describe('a line is written otherwise', () => {
     expect(formsOf('5*exp(-0.3*s)/(2*s + 1)')).toEqual(expect.arrayContaining(['K and τ']));
     expect(formsOf('5*exp(-0.3*s)/(2*s + 1)')).not.toContain('state matrices');
     expect(formsOf('(s + 1)/(s^2 + 1.2*s + 4)')).not.toContain('K, ζ, ωn');
+  });
+});
+
+describe('a frequency response', () => {
+  const drawnAs = (text: string) => {
+    const lines = [{ name: 'G', text, drawn: true, panes: 'all' as const }];
+    return must(drawnOf({ ...must(examples[0]), lines }, readLines(lines))[0]);
+  };
+
+  test.each([0.0005, 0.01, 0.1])('with ζ = %p is drawn up to its peak, however wide the span', (zeta) => {
+    const each = drawnAs(`25/(s^2 + ${10 * zeta}*s + 25)`);
+    const peak = 20 * Math.log10(1 / (2 * zeta * Math.sqrt(1 - zeta ** 2)));
+    for (const span of [
+      [1e-3, 1e4],
+      [0.1, 100],
+      [4.9, 5.2],
+    ] as const) {
+      const { omegas, magnitudesDb } = must(levelsOf(each, span));
+      expect(Math.max(...Array.from(magnitudesDb))).toBeGreaterThan(peak - 0.1);
+      expect([omegas[0], omegas[omegas.length - 1]].map((omega) => Number(omega?.toPrecision(12)))).toEqual(span);
+    }
+  });
+
+  test('is read exactly, not between the points of its curve', () => {
+    const read = readingOf(drawnAs('25*exp(-0.2*s)/(s^2 + 0.05*s + 25)')).at(5);
+    expect(read?.db).toBeCloseTo(20 * Math.log10(100), 9);
+    expect(read?.degrees).toBeCloseTo(-90 - 180 / Math.PI, 9);
   });
 });
 

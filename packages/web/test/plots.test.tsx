@@ -1,8 +1,9 @@
 /** @jest-environment jsdom */
 import { curveOf, fractionOf, stepResponse, systemOf } from '@nailset/core';
-import { render, screen, within } from '@testing-library/react';
+import { fireEvent, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { PlotCurve } from '../src/plot/curves';
+import { frameAxes, frameWith } from '../src/plot/frame';
 import type { Limit } from '../src/plot/limits';
 import { PolePlane, reachOf } from '../src/plot/PolePlane';
 import { ResponsePlot } from '../src/plot/ResponsePlot';
@@ -45,6 +46,19 @@ describe('a response plot', () => {
     const texts = within(screen.getByRole('img', { name: 'It rises and settles.' }));
     expect(texts.getByText('10 s')).toBeTruthy();
     expect(texts.getByText('1.6')).toBeTruthy();
+  });
+
+  test('is read in the middle by Enter, and typed ends are those of its axes', () => {
+    const onAdd = jest.fn();
+    const probing = { probes: [], onAdd, onMove: jest.fn(), onRemove: jest.fn() };
+    draw({ frame: { ...frame, tMin: 2 }, probing, onView: jest.fn() });
+    fireEvent.keyDown(screen.getByRole('group', { name: 'It rises and settles.' }), { key: 'Enter' });
+    expect(onAdd.mock.calls).toEqual([[expect.closeTo(6, 6)]]);
+    const typed = frameWith(frameWith(frame, 0, { from: 0.5, to: 4 }), 1, { from: -1, to: 2 });
+    expect(frameAxes(typed, 'min')).toMatchObject([
+      { unit: 'min', from: 0.5, to: 4, above: 0 },
+      { from: -1, to: 2 },
+    ]);
   });
 
   test('draws a curve from left to right at its true height', () => {

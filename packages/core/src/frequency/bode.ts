@@ -109,18 +109,27 @@ export function magnitudeAndPhase(
   return { magnitudesDb, phasesDegrees };
 }
 
+interface Roots {
+  readonly zeros: readonly Root[];
+  readonly poles: readonly Root[];
+}
+
+/** From a thirtieth of the slowest to thirty times the fastest corner, in rad/s. */
+function cornerSpan({ zeros, poles }: Roots): readonly [from: number, to: number] {
+  const corners = [...poles, ...zeros].map(({ re, im }) => Math.hypot(re, im)).filter((size) => size > 0);
+  if (corners.length === 0) return [1 / 30, 30];
+  return [Math.min(...corners) / 30, Math.max(...corners) * 30];
+}
+
 /**
- * Frequencies for a plot of L(jω): logarithmic from a tenth of the slowest to ten times the fastest corner, denser
+ * Frequencies for a plot of L(jω), rising: logarithmic over a span in rad/s, around all corners unless given, denser
  * where a lightly damped pair bends the curve.
  */
-export function plotFrequencies(
-  system: { readonly zeros: readonly Root[]; readonly poles: readonly Root[] },
-  count = 400,
-): Float64Array {
-  const corners = [...system.poles, ...system.zeros].map(({ re, im }) => Math.hypot(re, im)).filter((size) => size > 0);
-  const low = Math.log((corners.length > 0 ? Math.min(...corners) : 1) / 30);
-  const high = Math.log((corners.length > 0 ? Math.max(...corners) : 1) * 30);
-  const sharp = [...system.poles, ...system.zeros].filter(({ re, im }) => im > 0 && Math.abs(re) < 0.3 * im);
+export function plotFrequencies(system: Roots, count = 400, [from, to] = cornerSpan(system)): Float64Array {
+  const [low, high] = [Math.log(from), Math.log(to)];
+  const sharp = [...system.poles, ...system.zeros].filter(
+    ({ re, im }) => im > from && im < to && Math.abs(re) < 0.3 * im,
+  );
   const perPair = sharp.length > 0 ? Math.floor(count / (3 * sharp.length)) : 0;
   const even = count - perPair * sharp.length;
   const points = Array.from({ length: even }, (_, k) => Math.exp(low + ((high - low) * k) / (even - 1)));
@@ -129,7 +138,7 @@ export function plotFrequencies(
     for (let k = 0; k < perPair; k++) {
       // Equal steps of angle seen from the pole.
       const angle = (Math.PI * (k + 0.5)) / perPair - Math.PI / 2;
-      points.push(Math.max(im + width * Math.tan(0.95 * angle), im / 30));
+      points.push(Math.min(to, Math.max(im + width * Math.tan(0.95 * angle), im / 30, from)));
     }
   }
   return Float64Array.from(points).sort();

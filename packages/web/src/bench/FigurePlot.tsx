@@ -1,8 +1,9 @@
 import { must, type Samples, type StudentFigure } from '@nailset/core';
 import { useMemo } from 'react';
 import { useProbing } from '../loop/useProbing';
+import { AxesMenu } from '../plot/AxesMenu';
 import type { CurveLook, PlotCurve } from '../plot/curves';
-import { frameFor } from '../plot/frame';
+import { frameAxes, frameFor, frameWith } from '../plot/frame';
 import { ResponsePlot } from '../plot/ResponsePlot';
 import { curveFrom } from '../plot/samples';
 import { useFrame } from '../plot/useFrame';
@@ -54,6 +55,13 @@ export function FigurePlot({
           onView={setFrame}
           onBack={back}
           probing={probing}
+          tools={
+            <AxesMenu
+              axes={frameAxes(frame, 's')}
+              reads
+              onChange={(axis, ends) => setFrame(frameWith(frame, axis, ends))}
+            />
+          }
           curves={curves}
           reference={input}
           referenceName="input"

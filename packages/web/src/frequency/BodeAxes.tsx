@@ -1,6 +1,7 @@
 import { formatNumber } from '@nailset/core';
 import { scaleLinear, scaleLog } from 'd3-scale';
 import { memo } from 'react';
+import type { Axis, Ends } from '../plot/frame';
 import { useTimeUnit } from '../plot/timeUnit';
 import type { MarginMark } from './frequencyData';
 
@@ -43,6 +44,30 @@ export function bodeFrame({ omegas, magnitudesDb, phasesDegrees }: BodeCurve): B
     phaseLow: Math.max(-540, 45 * Math.floor((Math.min(-190, ...phase) - 5) / 45)),
     phaseHigh: 45 * Math.ceil((Math.max(0, ...phase) + 5) / 45),
   };
+}
+
+const frequencyUnit = ({ hertz }: BodeUnits, unit: string): string =>
+  hertz ? (unit === 's' ? 'Hz' : `1/${unit}`) : `rad/${unit}`;
+
+/** The ends of the axes in the units in which they are seen, to be typed. */
+export function bodeEnds(frame: BodeFrame, units: BodeUnits, unit: string): Axis[] {
+  const { from, to, dbLow, dbHigh, phaseLow, phaseHigh } = frame;
+  const [per, size] = [units.hertz ? turn : 1, (db: number) => (units.ratio ? 10 ** (db / 20) : db)];
+  return [
+    { name: 'frequency', unit: frequencyUnit(units, unit), from: from / per, to: to / per, above: 1e-12 },
+    {
+      ...{ name: 'magnitude', unit: units.ratio ? '' : 'dB', from: size(dbLow), to: size(dbHigh) },
+      ...(units.ratio ? { above: 1e-12 } : {}),
+    },
+    { name: 'phase', unit: '°', from: phaseLow, to: phaseHigh },
+  ];
+}
+
+/** The frame with the ends of one axis, as they were typed. */
+export function bodeWith(frame: BodeFrame, units: BodeUnits, axis: number, { from, to }: Ends): BodeFrame {
+  if (axis === 2) return { ...frame, phaseLow: from, phaseHigh: to };
+  const [per, db] = [units.hertz ? turn : 1, (size: number) => (units.ratio ? 20 * Math.log10(size) : size)];
+  return axis === 0 ? { ...frame, from: from * per, to: to * per } : { ...frame, dbLow: db(from), dbHigh: db(to) };
 }
 
 /** From frequency, level and phase to the sheet; magnitude above phase. */
@@ -96,7 +121,7 @@ export const BodeAxes = memo(function BodeAxes({
         </g>
       ))}
       <text x={width - right} y={height - 8} textAnchor="end" className="fill-slate">
-        {units.hertz ? (unit === 's' ? 'Hz' : `1/${unit}`) : `rad/${unit}`}
+        {frequencyUnit(units, unit)}
       </text>
       {db.ticks(5).map((value) => (
         <g key={value}>

@@ -1,4 +1,5 @@
-import { type MouseEvent, type ReactNode, useId, useRef } from 'react';
+import { type ReactNode, useId, useRef } from 'react';
+import { placeOn } from '../plot/pointer';
 import { bothOf, type Pointing, type Rect, useZoom, type Wheel } from '../plot/useZoom';
 import { ZoomBox } from '../plot/ZoomBox';
 import { BodeAxes, type BodeFrame, type BodeScale, type BodeUnits } from './BodeAxes';
@@ -21,7 +22,7 @@ export function BodePicture({
   curvesIn,
   onView,
   onBack,
-  onClick,
+  onRead,
   onAt,
   children,
 }: {
@@ -36,7 +37,8 @@ export function BodePicture({
   curvesIn: (half: Half) => ReactNode;
   onView: (frame: BodeFrame) => void;
   onBack: () => void;
-  onClick?: (event: MouseEvent<SVGSVGElement>) => void;
+  /** A click, or Enter for the middle, at a frequency. */
+  onRead?: ((omega: number) => void) | undefined;
   onAt: (omega: number | undefined) => void;
   /** What stands over the curves. */
   children: ReactNode;
@@ -44,10 +46,18 @@ export function BodePicture({
   const clip = useId();
   const picture = useRef<SVGSVGElement>(null);
   const { width, height, left, right, top, half, lower, bottom, x } = scale;
+  const readAt = (px: number) => {
+    const omega = x.invert(px);
+    if (omega >= frame.from && omega <= frame.to) onRead?.(omega);
+  };
   const zoom = useZoom(
     picture,
     { left, right: width - right, top, bottom },
-    { onView: (part) => onView(seen(part, frame, scale)), onBack },
+    {
+      onView: (part) => onView(seen(part, frame, scale)),
+      onBack,
+      onEnter: ({ px }) => readAt(px),
+    },
     { isOn: width > 0, wheel },
   );
   return (
@@ -57,9 +67,9 @@ export function BodePicture({
       ref={picture}
       role="group"
       aria-label={summary}
-      className={`block touch-pan-y text-[11px] select-none [&_[role=slider]]:touch-none ${onClick ? 'cursor-crosshair' : ''}`}
+      className={`block touch-pan-y text-[11px] select-none [&_[role=slider]]:touch-none ${onRead ? 'cursor-crosshair' : ''}`}
       {...bothOf(zoom.handlers, drag)}
-      onClick={onClick}
+      onClick={(event) => readAt(placeOn(event.currentTarget, event).px)}
       onPointerLeave={() => onAt(undefined)}
     >
       <defs>

@@ -1,20 +1,25 @@
 import { formatNumber, type FrequencyTable } from '@nailset/core';
 import { memo, useMemo } from 'react';
+import { AxesMenu } from '../plot/AxesMenu';
 import { tenths } from '../plot/frame';
 import { PlotFrame } from '../plot/PlotFrame';
 import { isNear, markAt, type Place, sliderProps, useDrag } from '../plot/useDrag';
 import { useSize } from '../plot/useSize';
 import {
   type BodeCurve,
+  bodeEnds,
   type BodeFrame,
   type BodeScale,
   bodeScale,
   type BodeUnits,
+  bodeWith,
   levelAt,
   MarginMarks,
 } from './BodeAxes';
 import { BodePicture, type Half } from './BodePicture';
 import type { MarginMark } from './frequencyData';
+import { BodeReadings, readingAt } from './FrequencyReadings';
+import type { FrequencyReadings, ReadSystem } from './readings';
 
 /** A term whose corner frequency is dragged along the axis. */
 export interface Corner {
@@ -24,7 +29,7 @@ export interface Corner {
   readonly omega: number;
 }
 
-type Held = Corner | { readonly level: number; readonly from: number };
+type Held = Corner | { readonly level: number; readonly from: number } | { readonly reading: number };
 
 interface BodePlotProps {
   curve: BodeCurve;
@@ -40,6 +45,9 @@ interface BodePlotProps {
   frame: BodeFrame;
   units: BodeUnits;
   onUnits: (units: BodeUnits) => void;
+  readings: FrequencyReadings;
+  /** What is read. */
+  system: ReadSystem;
   onFit: () => void;
   /** Looks closer at a part, and goes back. */
   onView: (frame: BodeFrame) => void;
@@ -75,6 +83,11 @@ export function BodePlot(props: BodePlotProps) {
       })}
       tools={
         <>
+          <AxesMenu
+            axes={bodeEnds(frame, units, 's')}
+            reads
+            onChange={(axis, ends) => props.onView(bodeWith(frame, units, axis, ends))}
+          />
           <button type="button" className="link" onClick={() => onUnits({ ...units, ratio: !units.ratio })}>
             {units.ratio ? 'ratio' : 'dB'}
           </button>
@@ -95,6 +108,7 @@ type DrawingProps = BodePlotProps & { scale: BodeScale };
 
 function Drawing(props: DrawingProps) {
   const { curve, frame, units, scale, summary, marks = [], stable = true, at, onLevel, onCorner } = props;
+  const { readings, system } = props;
   const { onAt, onView, onBack } = props;
   const { left, x, db } = scale;
   const level = { x: left + 10, value: levelAt(curve, x.invert(left + 10)) };
@@ -103,9 +117,11 @@ function Drawing(props: DrawingProps) {
       {...{ scale, frame, units, summary, at, onAt, onView, onBack }}
       drag={useBodeDrag(props, { px: level.x, py: db(level.value) })}
       wheel="withCtrl"
+      onRead={readings.add}
       curvesIn={(half) => <Curves {...props} of={half} />}
     >
       <MarginMarks {...{ marks, curve, scale, stable }} />
+      <BodeReadings {...{ readings, system, scale, frame }} ratio={units.ratio} />
       {onLevel && (
         <Grip
           label="Level K"
@@ -139,17 +155,27 @@ function Drawing(props: DrawingProps) {
   );
 }
 
-/** Dragging corners along the axis and the level up and down; otherwise the frequency that is pointed at is told. */
-function useBodeDrag({ curve, frame, scale, corners, onCorner, onLevel, onAt }: DrawingProps, levelGrip: Place) {
+/** Dragging corners and readings along the axis and the level up and down; otherwise the frequency that is pointed at is told. */
+function useBodeDrag(
+  { curve, frame, scale, corners, readings, onCorner, onLevel, onAt }: DrawingProps,
+  levelGrip: Place,
+) {
   const { x, db } = scale;
   return useDrag<Held>({
     take: (at) => {
       const corner = markAt(at, corners, ({ omega }) => ({ px: x(omega), py: db(levelAt(curve, omega)) }));
       if (corner) return corner;
-      return onLevel && isNear(at, levelGrip) ? { level: 0, from: db.invert(at.py) } : undefined;
+      if (onLevel && isNear(at, levelGrip)) return { level: 0, from: db.invert(at.py) };
+      const reading = readingAt(readings, at, scale);
+      return reading === undefined ? undefined : { reading };
     },
     drag: (held, { px, py }) => {
       if ('name' in held) return onCorner(held.name, x.invert(px));
+      if ('reading' in held) {
+        const to = Math.min(frame.to, Math.max(frame.from, x.invert(px)));
+        readings.move(held.reading, to);
+        return { reading: to };
+      }
       const level = db.invert(py) - held.from;
       onLevel?.(level - held.level);
       return { ...held, level };

@@ -9,6 +9,7 @@ import { BodePlot } from './BodePlot';
 import { closeUp, frequencyOf, type FrequencyResponse, marginMarks } from './frequencyData';
 import { nyquistFrame } from './NyquistPicture';
 import { NyquistPlot } from './NyquistPlot';
+import { readAt, type ReadSystem, useFrequencyReadings } from './readings';
 
 /** Classes that give each plot its height, alone or beside the other. */
 export interface FrequencyHeights {
@@ -53,6 +54,7 @@ export default function FrequencyPane({
   const frame = bode.view;
   const [units, setUnits] = useKept(kept, 'units', () => ({ hertz: false, ratio: false }));
   const [at, setAt] = useState<number>();
+  const readings = useFrequencyReadings(useKept<readonly number[]>(kept, 'frequency readings', () => []));
   const curve = useMemo(
     () => (now instanceof Problem || !frame ? undefined : closeUp(now, response.loop, frame)),
     [now, response, frame],
@@ -65,12 +67,13 @@ export default function FrequencyPane({
       </div>
     );
   const { delayMargin } = now.margins;
+  const system: ReadSystem = { label: 'L', at: (omega) => readAt(now.exactly, omega) };
   const marks = marginMarks(now.margins, units.ratio);
   const handles = handlesOf(part, settings);
   const both = show.length > 1;
   const nyquist = (className: string) => (
     <NyquistPlot
-      {...{ at, className }}
+      {...{ at, className, readings, system }}
       response={now}
       frame={plane.view}
       onFrame={plane.set}
@@ -85,7 +88,7 @@ export default function FrequencyPane({
         {!show.includes('bode') && nyquist(heights.nyquist)}
         {show.includes('bode') && (
           <BodePlot
-            {...{ frame, units, at }}
+            {...{ frame, units, at, readings, system }}
             className={both ? heights.bodeBesideNyquist : heights.bode}
             curve={curve ?? now}
             asymptote={now.asymptote}

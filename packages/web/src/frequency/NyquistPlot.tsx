@@ -2,12 +2,16 @@ import { formatNumber } from '@nailset/core';
 import { useMemo } from 'react';
 import type { PlaneFrame } from '../plane/locus';
 import { planeScale } from '../plane/LocusLayers';
+import { planeAxes, planeWith } from '../plane/view';
 import { ZoomButtons } from '../plane/ZoomButtons';
+import { AxesMenu } from '../plot/AxesMenu';
 import { PlotFrame } from '../plot/PlotFrame';
 import { placeOn } from '../plot/pointer';
 import { useSize } from '../plot/useSize';
 import { type FrequencyResponse, nyquistPoints } from './frequencyData';
+import { NyquistReadings } from './FrequencyReadings';
 import { mirrored, nyquistFrame, nyquistPath, NyquistPicture } from './NyquistPicture';
+import type { FrequencyReadings, ReadSystem } from './readings';
 
 /** L(jω) and its mirror image in the plane, with the unit circle and −1; the frequency pointed at is marked. */
 export function NyquistPlot({
@@ -17,6 +21,8 @@ export function NyquistPlot({
   onBack,
   at,
   onAt,
+  readings,
+  system,
   className,
 }: {
   response: FrequencyResponse;
@@ -25,6 +31,8 @@ export function NyquistPlot({
   onBack: () => void;
   at: number | undefined;
   onAt: (omega: number | undefined) => void;
+  readings: FrequencyReadings;
+  system: ReadSystem;
   className: string;
 }) {
   const [place, { width, height }] = useSize<HTMLDivElement>();
@@ -44,9 +52,12 @@ export function NyquistPlot({
         rows: points.flatMap(({ re, im }, k) => (k % 10 === 0 ? [[response.omegas[k]!, re, im]] : [])),
       })}
       tools={
-        <ZoomButtons
-          onZoom={(factor) => onFrame({ re: frame.re * factor, im: frame.im * factor, reach: frame.reach * factor })}
-        />
+        <>
+          <AxesMenu axes={planeAxes(scale)} onChange={(axis, ends) => onFrame(planeWith(scale, axis, ends))} />
+          <ZoomButtons
+            onZoom={(factor) => onFrame({ re: frame.re * factor, im: frame.im * factor, reach: frame.reach * factor })}
+          />
+        </>
       }
     >
       <div ref={place} className={`relative [contain:strict] bg-sheet ${className}`}>
@@ -79,6 +90,7 @@ export function NyquistPlot({
             {middle && Math.abs(x(middle.re)) < width && (
               <path d={`M${x(middle.re) - 4} ${y(middle.im)}l4 -4l4 4`} className="fill-none stroke-petrol" />
             )}
+            <NyquistReadings {...{ readings, system, scale }} />
             {marked && (
               <g className="fill-copper">
                 <circle cx={x(marked.re)} cy={y(marked.im)} r="4" />

@@ -2,6 +2,8 @@ import {
   type ControlLoop,
   countEncirclements,
   formatNumber,
+  type FrequencyFunction,
+  frequencyFunction,
   lowestTerms,
   magnitudeAndPhase,
   type Margins,
@@ -12,9 +14,14 @@ import {
   withDeadTime,
   withUnit,
 } from '@nailset/core';
+import type { BodeCurve } from './BodeAxes';
+import { pointOf } from './readings';
 
 /** The frequency response of an open loop, ready to draw. */
 export interface FrequencyResponse {
+  readonly exactly: FrequencyFunction;
+  /** In lowest terms, without its dead time. */
+  readonly system: ReturnType<typeof systemOf>;
   /** In rad/s, rising. */
   readonly omegas: Float64Array;
   readonly magnitudesDb: Float64Array;
@@ -38,10 +45,10 @@ export function frequencyOf(loop: ControlLoop): FrequencyResponse {
   const { margins } = loop;
   const marked = [...margins.gainMargins, ...margins.phaseMargins].map(({ omega }) => omega);
   const omegas = Float64Array.from([...plotFrequencies(system, points), ...marked]).sort();
+  const exactly = frequencyFunction(loop.open);
   return {
-    omegas,
-    ...magnitudeAndPhase(loop.open, omegas),
-    margins,
+    ...{ exactly, system, omegas, margins },
+    ...magnitudeAndPhase(loop.open, omegas, exactly),
     asymptote: asymptoteOf(system, omegas[0]!, omegas.at(-1)!),
     count: countWords(countEncirclements(lowestTerms(plain.fraction), rationalToNumber(plain.deadTime))),
   };
@@ -57,9 +64,9 @@ export function closeUp(
   { from, to }: { readonly from: number; readonly to: number },
 ): Pick<FrequencyResponse, 'omegas' | 'magnitudesDb' | 'phasesDegrees'> {
   const [first = from, last = to] = [whole.omegas[0], whole.omegas.at(-1)];
-  if (Math.log(to / from) > 0.7 * Math.log(last / first)) return whole;
-  const omegas = Float64Array.from({ length: points }, (_, k) => from * (to / from) ** (k / (points - 1)));
-  return { omegas, ...magnitudeAndPhase(open, omegas) };
+  if (Math.log(to / from) > 0.7 * Math.log(last / first) && from >= first && to <= last) return whole;
+  const omegas = plotFrequencies(whole.system, points, [from, to]);
+  return { omegas, ...magnitudeAndPhase(open, omegas, whole.exactly) };
 }
 
 /** Straight lines of the magnitude: every factor is its low-frequency form below its corner, its high form above. */
@@ -123,11 +130,6 @@ export function marginMarks({ gainMargins, phaseMargins }: Margins, ratio: boole
   ];
 }
 
-/** L(jω) as points of the plane. */
-export function nyquistPoints({ magnitudesDb, phasesDegrees }: FrequencyResponse): { re: number; im: number }[] {
-  return Array.from(magnitudesDb, (db, k) => {
-    const size = 10 ** (db / 20);
-    const angle = (phasesDegrees[k]! * Math.PI) / 180;
-    return { re: size * Math.cos(angle), im: size * Math.sin(angle) };
-  });
-}
+/** The points of a curve in the plane. */
+export const nyquistPoints = ({ magnitudesDb, phasesDegrees }: BodeCurve): { re: number; im: number }[] =>
+  Array.from(magnitudesDb, (db, k) => pointOf({ db, degrees: phasesDegrees[k] ?? 0 }));

@@ -12,8 +12,8 @@ import { useMemo, useState } from 'react';
 import { useTimeUnit } from '../plot/timeUnit';
 import { Button } from '../shared/Button';
 import { DialogFoot, DialogFrame } from '../shared/DialogFrame';
+import { NumberIn } from '../shared/NumberIn';
 import { WorkingList } from '../shared/WorkingList';
-import { NumberIn } from './fields/NumberIn';
 import type { Drawn } from './sheet/drawn';
 import type { Candidate } from './sheet/ghosts';
 

@@ -11,7 +11,7 @@ import {
 import { useMemo } from 'react';
 import type { GainsOf, LoopResponse, LoopResponses } from '../loop/loopResponse';
 import type { HeldRatios } from '../loop/ratios';
-import { type Kept, useKept } from '../loop/useKept';
+import { type Kept, useKept, useKeptView } from '../loop/useKept';
 import { useSame } from '../shared/useSame';
 import { type Handle, handlesOf, moved } from './handles';
 import { factorOf, frameAround, locusOf, openLoopOf, promisedOvershoot, regionOf, tryLocus } from './locus';
@@ -52,7 +52,7 @@ export default function LocusPane({
   // What is not allowed is not drawn: the plane stays as it was.
   const rest = useSame<Settings>({ ...response.settings, ...(factor ? { [factor]: '1' } : {}) });
   const open = useMemo(() => orProblem(() => openLoopOf(responses.model, rest, factor)), [responses, rest, factor]);
-  const [frame, setFrame] = useKept(kept, 'plane frame', () => startFrame(part, response, open));
+  const { view: frame, set: setFrame, back } = useKeptView(kept, 'plane frame', () => startFrame(part, response, open));
   const [layers, setLayers] = useKept(kept, 'layers', () => firstLayers);
   const choices = [
     ...openGains(part.controller).flatMap(({ name }) =>
@@ -95,6 +95,7 @@ export default function LocusPane({
         handles={handlesOf(part, settings)}
         onLayers={setLayers}
         onFrame={setFrame}
+        onBack={back}
         onFit={() => setFrame(frameAround([...locus.poles, ...locus.zeros, ...response.poles]))}
         onGain={(value) => factor && onSettings({ ...settings, [factor]: String(Number(value.toPrecision(4))) })}
         onHandle={handle}

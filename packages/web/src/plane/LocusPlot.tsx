@@ -1,9 +1,13 @@
 import { formatPoint, formatPoints, hiddenWords, nearestOnBranches, nearestOnLocus, type Pole } from '@nailset/core';
-import { type KeyboardEvent, useMemo } from 'react';
+import { useMemo, useRef } from 'react';
+import { AxesMenu } from '../plot/AxesMenu';
 import { PlotFrame } from '../plot/PlotFrame';
+import { placeOn } from '../plot/pointer';
 import { HiddenMode } from '../plot/PolePlane';
 import { isNear, markAt, type Place, sliderProps, useDrag } from '../plot/useDrag';
 import { useSize } from '../plot/useSize';
+import { bothOf, useZoom } from '../plot/useZoom';
+import { ZoomBox } from '../plot/ZoomBox';
 import type { Handle } from './handles';
 import { LayerMenu } from './LayerMenu';
 import { type Locus, type PlaneFrame, type PoleRegion } from './locus';
@@ -23,6 +27,7 @@ import {
 } from './LocusLayers';
 import type { PlaneReading } from './readings';
 import type { Sweep } from './sweep';
+import { planeAxes, planeView, planeWith } from './view';
 import { ZoomButtons } from './ZoomButtons';
 
 interface Point {
@@ -39,6 +44,8 @@ interface LocusPlotProps {
   layers: Layers;
   onLayers: (layers: Layers) => void;
   onFrame: (frame: PlaneFrame) => void;
+  /** To what was looked at before. */
+  onBack: () => void;
   /** Of the closed loop, now and where the work began. */
   poles: readonly Pole[];
   /** Modes that cancel and stay where they are. */
@@ -72,9 +79,6 @@ export function LocusPlot(props: LocusPlotProps) {
   const outside = poles.filter((pole) => x(pole.re) < 0 || x(pole.re) > width || y(pole.im) < 0 || y(pole.im) > height);
   const hasRegion = Object.values(region).some((value) => value !== null);
   const zoom = (factor: number) => onFrame({ re: frame.re * factor, im: frame.im, reach: frame.reach * factor });
-  const keys = (event: KeyboardEvent) => {
-    if (event.key === '+' || event.key === '-') zoom(event.key === '+' ? 0.8 : 1.25);
-  };
   const summary = `Root locus with ${locus.poles.length} branches. Closed-loop poles at ${formatPoints(poles)}${
     hidden.length > 0 ? `; ${hiddenWords(hidden)}` : ''
   }.`;
@@ -88,12 +92,13 @@ export function LocusPlot(props: LocusPlotProps) {
         <>
           {outside.length > 0 && <span>{outside.length} outside the plot</span>}
           <LayerMenu layers={layers} hasRegion={hasRegion} onChange={props.onLayers} />
+          <AxesMenu axes={planeAxes(scale)} reads onChange={(axis, ends) => onFrame(planeWith(scale, axis, ends))} />
           <ZoomButtons onZoom={zoom} />
         </>
       }
     >
       <div ref={place} className={`relative [contain:strict] bg-sheet ${className}`}>
-        {width > 0 && <Drawing {...props} {...{ scale, hasRegion, summary, onKeyDown: keys }} />}
+        {width > 0 && <Drawing {...props} {...{ scale, hasRegion, summary }} />}
       </div>
     </PlotFrame>
   );
@@ -115,21 +120,29 @@ type DrawingProps = LocusPlotProps & {
   scale: PlaneScale;
   hasRegion: boolean;
   summary: string;
-  onKeyDown: (event: KeyboardEvent) => void;
 };
 
 function Drawing(props: DrawingProps) {
   const { locus, layers, scale, poles, hidden, before, gain, region, sweep } = props;
   const { width, height, x, y } = scale;
+  const picture = useRef<SVGSVGElement>(null);
+  const { drag, read } = useLocusDrag(props);
+  const zoom = useZoom(
+    picture,
+    { left: 0, right: width, top: 0, bottom: height },
+    { onView: (part) => props.onFrame(planeView(scale, part)), onBack: props.onBack, onEnter: read },
+    { isOn: width > 0, wheel: 'withCtrl' },
+  );
   return (
     <svg
+      ref={picture}
       width={width}
       height={height}
       role="group"
       aria-label={props.summary}
       className="block touch-pan-y [&_[role=slider]]:touch-none overflow-hidden text-[11px] select-none"
-      {...useLocusDrag(props)}
-      onKeyDown={props.onKeyDown}
+      {...bothOf(zoom.handlers, drag)}
+      onClick={(event) => read(placeOn(event.currentTarget, event), 'near')}
     >
       <PlaneAxes scale={scale} />
       {layers.region && props.hasRegion && <RegionMark region={region} scale={scale} />}
@@ -162,6 +175,7 @@ function Drawing(props: DrawingProps) {
         />
       ))}
       {gain !== null && <GainMark poles={poles} gain={gain} scale={scale} onGain={props.onGain} />}
+      <ZoomBox box={zoom.box} />
     </svg>
   );
 }
@@ -175,7 +189,7 @@ function useLocusDrag(props: DrawingProps) {
     im: frame.im - (py - height / 2) / unit,
   });
   const placeOf = ({ re, im }: Point): Place => ({ px: x(re), py: y(im) });
-  return useDrag<Held>({
+  const drag = useDrag<Held>({
     take: (at) => {
       const halves = handles.flatMap((handle) => [handle.im, -handle.im].map((im) => ({ re: handle.re, im, handle })));
       const half = markAt(at, halves, placeOf);
@@ -195,11 +209,15 @@ function useLocusDrag(props: DrawingProps) {
       const nearest = nearestOnBranches(sweep.branches, to);
       if (nearest) onReading(held.id, nearest.gain, nearest.branch);
     },
-    press: (at) => {
-      const nearest = nearestOnBranches(sweep.branches, pointAt(at));
-      if (nearest && isNear(at, placeOf(nearest))) props.onAddReading(nearest.gain, nearest.branch);
-    },
   });
+  /** A reading where a branch comes nearest to a place, or only where it is there. */
+  const read = (at: Place, which: 'nearest' | 'near' = 'nearest') => {
+    const nearest = nearestOnBranches(sweep.branches, pointAt(at));
+    if (nearest && (which === 'nearest' || isNear(at, placeOf(nearest)))) {
+      props.onAddReading(nearest.gain, nearest.branch);
+    }
+  };
+  return { drag, read };
 }
 
 const slider = 'cursor-grab outline-none [&:focus-visible_circle]:stroke-[3] [&:focus-visible>path]:stroke-[3]';

@@ -1,3 +1,4 @@
+import type { Axis, Ends } from '../plot/frame';
 import type { Rect } from '../plot/useZoom';
 import type { PlaneFrame } from './locus';
 import type { PlaneScale } from './LocusLayers';
@@ -14,7 +15,7 @@ export function planeView({ frame, width, height, unit }: PlaneScale, part: Rect
 }
 
 /** The ends of both axes as they are seen. */
-export function planeAxes({ frame, width, height }: PlaneScale) {
+export function planeAxes({ frame, width, height }: PlaneScale): Axis[] {
   const half = (frame.reach * width) / Math.max(1, height);
   return [
     { name: 'real', unit: '', from: frame.re - half, to: frame.re + half },
@@ -23,11 +24,7 @@ export function planeAxes({ frame, width, height }: PlaneScale) {
 }
 
 /** The plane with the ends of one axis; the other follows, as both have one scale. */
-export function planeWith(
-  { frame, width, height }: PlaneScale,
-  axis: number,
-  { from, to }: { from: number; to: number },
-): PlaneFrame {
+export function planeWith({ frame, width, height }: PlaneScale, axis: number, { from, to }: Ends): PlaneFrame {
   const [middle, half] = [(from + to) / 2, (to - from) / 2];
   if (axis === 0) return { ...frame, re: middle, reach: (half * height) / Math.max(1, width) };
   return { ...frame, im: middle, reach: half };

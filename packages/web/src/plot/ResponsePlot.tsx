@@ -171,6 +171,7 @@ function Drawing({
         onView?.({ tMin, tMax: x.invert(part.right), yMin: y.invert(part.bottom), yMax: y.invert(part.top) });
       },
       onBack: () => onBack?.(),
+      onEnter: ({ px }) => probing?.onAdd(x.invert(px)),
     },
     { isOn: onView !== undefined && width > 0, wheel },
   );

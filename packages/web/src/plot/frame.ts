@@ -8,6 +8,20 @@ export interface Frame {
   readonly yMax: number;
 }
 
+/** The two ends of an axis. */
+export interface Ends {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** One axis with its ends. */
+export interface Axis extends Ends {
+  readonly name: string;
+  readonly unit: string;
+  /** The least that it can begin at; frequencies on a logarithmic axis lie above 0. */
+  readonly above?: number;
+}
+
 /** A frame in which curves and levels fit with some air; round ends. */
 export function frameFor(tMax: number, curves: readonly Curve[], levels: readonly number[] = [0]): Frame {
   let low = Math.min(0, ...levels);
@@ -29,6 +43,16 @@ export function frameFor(tMax: number, curves: readonly Curve[], levels: readonl
 export function frameAbout(tMax: number, { values }: Curve, height: number): Frame {
   return frameFor(tMax, [], [1.5 * Math.max(0, height, ...values), Math.min(0, height, ...values)]);
 }
+
+/** The ends of both axes as they are seen, to be typed. */
+export const frameAxes = ({ tMin = 0, tMax, yMin, yMax }: Frame, unit: string): Axis[] => [
+  { name: 'time', unit, from: tMin, to: tMax, above: 0 },
+  { name: 'value', unit: '', from: yMin, to: yMax },
+];
+
+/** The frame with the ends of one axis. */
+export const frameWith = (frame: Frame, axis: number, { from, to }: Ends): Frame =>
+  axis === 0 ? { ...frame, tMin: from, tMax: to } : { ...frame, yMin: from, yMax: to };
 
 /** A coordinate of a path; finer than a tenth of a pixel nobody sees. */
 export const tenths = (value: number): number => Math.round(value * 10) / 10;

@@ -45,6 +45,7 @@ export function useDrag<Held>({
   const held = useRef<Held>(undefined);
   /** Where a finger came down that may be about to scroll: it presses only if it goes up again there. */
   const finger = useRef<Place>(undefined);
+  const wasTaken = useRef(false);
   const at = (event: PointerEvent<SVGSVGElement>) => placeOn(event.currentTarget, event);
   const end = () => {
     held.current = undefined;
@@ -53,6 +54,7 @@ export function useDrag<Held>({
   return {
     onPointerDown: (event: PointerEvent<SVGSVGElement>) => {
       held.current = take(at(event));
+      wasTaken.current = held.current !== undefined;
       if (held.current !== undefined) event.currentTarget.setPointerCapture(event.pointerId);
       else if (event.pointerType === 'touch') finger.current = at(event);
       else press?.(at(event));
@@ -72,6 +74,11 @@ export function useDrag<Held>({
     onPointerCancel: () => {
       finger.current = undefined;
       end();
+    },
+    /** The click that ends a drag is none. */
+    onClickCapture: (event: { stopPropagation: () => void }) => {
+      if (wasTaken.current) event.stopPropagation();
+      wasTaken.current = false;
     },
   };
 }

@@ -56,15 +56,22 @@ function byKey(area: Rect, key: string): Rect | undefined {
   }
 }
 
+interface Zooming {
+  /** Takes the part that shall fill the plot. */
+  readonly onView: (part: Rect) => void;
+  readonly onBack: () => void;
+  /** Enter asks for what stands in the middle, as a click does for what it points at. */
+  readonly onEnter?: ((middle: Place) => void) | undefined;
+}
+
 /**
  * Looking closer at a part of a plot: a box dragged with the mouse, the wheel, two fingers, or keys; Backspace goes back.
  * @param area where the plot is drawn, in pixels of its picture
- * @param onView takes the part that shall fill the plot
  */
 export function useZoom(
   picture: RefObject<SVGSVGElement | null>,
   area: Rect,
-  { onView, onBack }: { readonly onView: (part: Rect) => void; readonly onBack: () => void },
+  { onView, onBack, onEnter }: Zooming,
   { isOn, wheel }: { readonly isOn: boolean; readonly wheel: Wheel },
 ) {
   const [box, setBox] = useState<Rect>();
@@ -142,6 +149,7 @@ export function useZoom(
         const part = byKey(area, event.key);
         if (part) onView(part);
         else if (event.key === 'Backspace') onBack();
+        else if (event.key === 'Enter' && onEnter) onEnter(middleOf(area));
         else return;
         event.preventDefault();
         event.stopPropagation();
@@ -151,7 +159,11 @@ export function useZoom(
 }
 
 type Handler = (event: PointerEvent<SVGSVGElement>) => void;
-export type Pointing = Readonly<Record<'onPointerDown' | 'onPointerMove' | 'onPointerUp' | 'onPointerCancel', Handler>>;
+export interface Pointing extends Readonly<
+  Record<'onPointerDown' | 'onPointerMove' | 'onPointerUp' | 'onPointerCancel', Handler>
+> {
+  readonly onClickCapture: (event: { stopPropagation: () => void }) => void;
+}
 
 /** Handlers of a picture on which marks are dragged and boxes are drawn: what takes a mark draws no box. */
 export const bothOf = <Zoom extends Pointing>(zoom: Zoom, marks: Pointing): Zoom => ({
@@ -171,5 +183,9 @@ export const bothOf = <Zoom extends Pointing>(zoom: Zoom, marks: Pointing): Zoom
   onPointerCancel: (event: PointerEvent<SVGSVGElement>) => {
     marks.onPointerCancel(event);
     zoom.onPointerCancel(event);
+  },
+  onClickCapture: (event: { stopPropagation: () => void }) => {
+    marks.onClickCapture(event);
+    zoom.onClickCapture(event);
   },
 });

@@ -3,6 +3,7 @@ import isEqual from 'fast-deep-equal';
 import { useEffect, useMemo, useState } from 'react';
 import { type BodeCurve, type BodeFrame } from '../../frequency/BodeAxes';
 import { BodePlot } from '../../frequency/BodePlot';
+import { useFrequencyReadings } from '../../frequency/readings';
 import type { Work, WorkAction } from '../../loop/action';
 import { inView, Ladder } from '../../loop/Ladder';
 import { TrailTable } from '../../loop/TrailTable';
@@ -51,6 +52,8 @@ export default function BodeBench({
   const { view: frame, set: setFrame, back } = useKeptView(kept, 'frame', () => frameOfBode(part));
   const [units, setUnits] = useState({ hertz: false, ratio: false });
   const [at, setAt] = useState<number>();
+  const readings = useFrequencyReadings(useState<readonly number[]>([]));
+  const system = { label: 'G', at: (omega: number) => responseOfTerms(response.model, omega) };
   const [trouble, setTrouble] = useState('');
   const holding = response.verdict.items.filter(({ met }) => met).length;
   const curve = useMemo(() => curveOfTerms(response, frame), [response, frame]);
@@ -87,7 +90,7 @@ export default function BodeBench({
     <div className="flex min-w-0 flex-col gap-4">
       <div className={inView}>
         <BodePlot
-          {...{ curve, frame, units, at }}
+          {...{ curve, frame, units, at, readings, system }}
           asymptote={straightLines(response.model, frame.from, frame.to)}
           before={first && !isFirst ? curveOfTerms(first, frame) : undefined}
           data={part.target}

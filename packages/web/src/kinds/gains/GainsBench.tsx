@@ -10,8 +10,10 @@ import { TrailTable } from '../../loop/TrailTable';
 import { useBenchKeys } from '../../loop/useBenchKeys';
 import { useProbing } from '../../loop/useProbing';
 import { additionsTo, without } from '../../plane/handles';
+import { AxesMenu } from '../../plot/AxesMenu';
 import type { PlotCurve, Reading } from '../../plot/curves';
 import { EffortPlot } from '../../plot/EffortPlot';
+import { frameAxes, frameWith } from '../../plot/frame';
 import { limitsOf, nailsOnPlot, startsWithStep } from '../../plot/limits';
 import { measureMarks } from '../../plot/measureMarks';
 import { PolePlane } from '../../plot/PolePlane';
@@ -215,7 +217,16 @@ function Plots({
         onView={frames.view}
         onBack={frames.back}
         summary={summaryOf(part, response)}
-        tools={<PlotTools shown={shown} onChange={setShown} families={families} folded={design} />}
+        tools={
+          <>
+            <PlotTools shown={shown} onChange={setShown} families={families} folded={design} />
+            <AxesMenu
+              axes={frameAxes(frame, 's')}
+              reads
+              onChange={(axis, ends) => frames.view(frameWith(frame, axis, ends))}
+            />
+          </>
+        }
         className={
           design
             ? 'h-[clamp(190px,28vh,300px)]'

@@ -1,6 +1,6 @@
 import { numberIn } from '@nailset/core';
 import { useState } from 'react';
-import { NumberIn } from './NumberIn';
+import { NumberIn } from '../../shared/NumberIn';
 
 const steps = 400;
 

@@ -13,7 +13,7 @@ import {
   unitDrive,
 } from '@nailset/core';
 import { useState } from 'react';
-import { NumberIn } from '../fields/NumberIn';
+import { NumberIn } from '../../shared/NumberIn';
 import { driveNames, driveOfKind } from '../sheet/drives';
 import type { SheetState } from '../sheet/useSheet';
 

@@ -2,26 +2,28 @@ import { formatNumber, marginsOf, orProblem, Problem, type TimeUnit } from '@nai
 import { useMemo, useState } from 'react';
 import {
   type BodeCurve,
+  bodeEnds,
   type BodeFrame,
   bodeFrame,
   type BodeScale,
   bodeScale,
-  levelAt,
+  bodeWith,
   MarginMarks,
 } from '../../frequency/BodeAxes';
 import { BodePicture, type Half } from '../../frequency/BodePicture';
 import { CurvePath } from '../../frequency/BodePlot';
 import { marginMarks } from '../../frequency/frequencyData';
+import { BodeReadings, readingAt } from '../../frequency/FrequencyReadings';
+import type { ReadSystem } from '../../frequency/readings';
+import { AxesMenu } from '../../plot/AxesMenu';
 import { PlotFrame } from '../../plot/PlotFrame';
-import { placeOn } from '../../plot/pointer';
 import { useTimeUnit } from '../../plot/timeUnit';
-import { markAt, sliderProps, useDrag } from '../../plot/useDrag';
+import { useDrag } from '../../plot/useDrag';
 import { useSize } from '../../plot/useSize';
 import { Toggle } from '../fields/Toggle';
 import type { Drawn } from '../sheet/drawn';
-import { levelsOf, spanOf } from '../sheet/frequencies';
-import { AxesMenu, type Axis } from './AxesMenu';
-import type { FrequencyData, FrequencyProps, FrequencyReadings } from './paneProps';
+import { levelsOf, readingOf, spanOf } from '../sheet/frequencies';
+import type { FrequencyData, FrequencyProps } from './paneProps';
 import { useHeld } from './useHeld';
 
 interface Shown {
@@ -31,9 +33,11 @@ interface Shown {
 
 const shownOf = (drawn: readonly Drawn[], span: readonly [number, number]): Shown[] =>
   drawn.flatMap((each) => {
-    const curve = levelsOf(each.transfer, span);
+    const curve = levelsOf(each, span);
     return curve ? [{ each, curve }] : [];
   });
+
+const tableRows = 25;
 
 /** Magnitude above phase of every system, the margins of the chosen one, and the frequency that is pointed at. */
 export default function BodePane({ drawn, chosen, kept, fits, className, tools, readings, data }: FrequencyProps) {
@@ -59,16 +63,24 @@ export default function BodePane({ drawn, chosen, kept, fits, className, tools, 
       className={className}
       table={() => ({
         heads: [`ω, rad/${unit}`, ...all.flatMap(({ each }) => [`${each.label}, dB`, `${each.label}, °`])],
-        rows: Array.from({ length: 24 }, (_, k) => 10 * k).map((k) => [
-          all[0]?.curve.omegas[k] ?? null,
-          ...all.flatMap(({ curve }) => [curve.magnitudesDb[k] ?? null, curve.phasesDegrees[k] ?? null]),
-        ]),
+        rows: Array.from({ length: tableRows }, (_, k) => {
+          const omega = frame.from * (frame.to / frame.from) ** (k / (tableRows - 1));
+          const read = all.map(({ each }) => readingOf(each).at(omega));
+          return [omega, ...read.flatMap((level) => [level?.db ?? null, level?.degrees ?? null])];
+        }),
       })}
       tools={
         <>
-          {at !== undefined && present && <span className="text-copper">{readingAt(present, at, unit)}</span>}
+          {at !== undefined && present && (
+            <span className="text-copper">{wordsAt(readingOf(present.each), at, unit)}</span>
+          )}
           <Toggle on={withMargins} onChange={setWithMargins} words="Margins" />
-          <AxesMenu axes={axesOf(frame, unit)} onChange={(axis, ends) => held.set(withAxis(frame, axis, ends))}>
+          <AxesMenu
+            axes={bodeEnds(frame, units, unit)}
+            wheel="always"
+            reads
+            onChange={(axis, ends) => held.set(bodeWith(frame, units, axis, ends))}
+          >
             <p className="flex gap-4">
               <button type="button" className="link" onClick={() => setUnits({ ...units, ratio: !units.ratio })}>
                 {units.ratio ? 'in dB' : 'as a ratio'}
@@ -117,7 +129,7 @@ function Drawing({
   all: readonly Shown[];
   kept: readonly Shown[];
   scale: BodeScale;
-  frame: ReturnType<typeof bodeFrame>;
+  frame: BodeFrame;
   units: { ratio: boolean; hertz: boolean };
   at: number | undefined;
   present: Shown | undefined;
@@ -133,7 +145,7 @@ function Drawing({
     return omega >= frame.from && omega <= frame.to ? omega : undefined;
   };
   const drag = useDrag<number>({
-    take: (at) => markAt(at, readings.omegas, (omega) => ({ px: x(omega), py: at.py })),
+    take: (at) => readingAt(readings, at, scale),
     drag: (omega, { px }) => {
       const next = inside(px) ?? omega;
       readings.move(omega, next);
@@ -145,12 +157,7 @@ function Drawing({
     <BodePicture
       {...{ scale, frame, units, summary, at, drag, onView, onBack, onAt }}
       wheel="always"
-      onClick={(event) => {
-        const place = placeOn(event.currentTarget, event);
-        const omega = inside(place.px);
-        const isOne = markAt(place, readings.omegas, (each) => ({ px: x(each), py: place.py })) !== undefined;
-        if (omega !== undefined && !isOne) readings.add(omega);
-      }}
+      onRead={readings.add}
       curvesIn={(half) => (
         <>
           {kept.map(({ each, curve }) => (
@@ -178,7 +185,7 @@ function Drawing({
       )}
     >
       {withMargins && present && <Margins present={present} scale={scale} ratio={units.ratio} />}
-      {present && <BodeReadings {...{ readings, present, scale, frame, ratio: units.ratio }} />}
+      {present && <BodeReadings {...{ readings, scale, frame }} system={readingOf(present.each)} ratio={units.ratio} />}
     </BodePicture>
   );
 }
@@ -203,73 +210,6 @@ function DataDots({ points, of, scale }: { points: FrequencyData; of: Half; scal
   );
 }
 
-/** Frequencies that someone set, with level and phase of the chosen system. */
-function BodeReadings({
-  readings,
-  present: { each, curve },
-  scale,
-  frame,
-  ratio,
-}: {
-  readings: FrequencyReadings;
-  present: Shown;
-  scale: BodeScale;
-  frame: BodeFrame;
-  ratio: boolean;
-}) {
-  const unit = useTimeUnit();
-  const { x, db, phase, top, bottom, width, right } = scale;
-  return readings.omegas
-    .filter((omega) => omega >= frame.from && omega <= frame.to)
-    .map((omega) => {
-      const level = levelAt(curve, omega);
-      const degrees = levelAt({ ...curve, magnitudesDb: curve.phasesDegrees }, omega);
-      const size = ratio ? formatNumber(10 ** (level / 20)) : `${formatNumber(level)} dB`;
-      const leftward = x(omega) > width - right - 70;
-      const text = { x: x(omega) + (leftward ? -7 : 7), textAnchor: leftward ? ('end' as const) : ('start' as const) };
-      return (
-        <g
-          key={omega}
-          data-reading={each.label}
-          className="cursor-ew-resize fill-plum outline-none [&:focus-visible>circle]:stroke-ink"
-          {...sliderProps({
-            ...{ label: 'Reading at a frequency', value: omega },
-            words: `${each.label} at ${formatNumber(omega)} rad/${unit}: ${size}, ${formatNumber(degrees)}°`,
-            onStep: ({ right: steps, up }) =>
-              readings.move(omega, omega * (frame.to / frame.from) ** ((steps + up) / 200)),
-            onRemove: () => readings.remove(omega),
-          })}
-        >
-          <line x1={x(omega)} x2={x(omega)} y1={top} y2={bottom} className="stroke-plum/50" strokeDasharray="3 2" />
-          <circle cx={x(omega)} cy={db(level)} r="3.4" strokeWidth="2" className="stroke-sheet" />
-          <circle cx={x(omega)} cy={phase(degrees)} r="3.4" strokeWidth="2" className="stroke-sheet" />
-          <g strokeWidth="3" className="stroke-sheet/85 [paint-order:stroke]">
-            <text {...text} y={top + 12}>
-              {formatNumber(omega)} rad/{unit}
-            </text>
-            <text {...text} y={db(level) - 7}>
-              {size}
-            </text>
-            <text {...text} y={phase(degrees) - 7}>
-              {formatNumber(degrees)}°
-            </text>
-          </g>
-        </g>
-      );
-    });
-}
-
-const axesOf = ({ from, to, dbLow, dbHigh, phaseLow, phaseHigh }: BodeFrame, unit: TimeUnit): Axis[] => [
-  { name: 'frequency', unit: `rad/${unit}`, from, to, above: 1e-12 },
-  { name: 'magnitude', unit: 'dB', from: dbLow, to: dbHigh },
-  { name: 'phase', unit: '°', from: phaseLow, to: phaseHigh },
-];
-
-function withAxis(frame: BodeFrame, axis: number, { from, to }: { from: number; to: number }): BodeFrame {
-  if (axis === 0) return { ...frame, from, to };
-  return axis === 1 ? { ...frame, dbLow: from, dbHigh: to } : { ...frame, phaseLow: from, phaseHigh: to };
-}
-
 /** A frame in which every curve fits. */
 function frameOf(shown: readonly Shown[], [from, to]: readonly [number, number]) {
   const frames = shown.map(({ curve }) => bodeFrame(curve));
@@ -289,7 +229,7 @@ function frameOf(shown: readonly Shown[], [from, to]: readonly [number, number])
 const decibels = ({ magnitudesDb }: BodeCurve, at: number): string =>
   `${formatNumber(Array.from(magnitudesDb).at(at) ?? NaN)} dB`;
 
-function readingAt({ each, curve }: Shown, omega: number, unit: TimeUnit): string {
-  const phase = levelAt({ ...curve, magnitudesDb: curve.phasesDegrees }, omega);
-  return `${each.label} at ${formatNumber(omega)} rad/${unit}: ${formatNumber(levelAt(curve, omega))} dB, ${formatNumber(phase)}°`;
+function wordsAt({ label, at }: ReadSystem, omega: number, unit: TimeUnit): string {
+  const read = at(omega);
+  return `${label} at ${formatNumber(omega)} rad/${unit}: ${read ? `${formatNumber(read.db)} dB, ${formatNumber(read.degrees)}°` : 'none'}`;
 }

@@ -2,7 +2,7 @@ import { formatNumber, type Measures, type QuantityName, type SheetNail, withUni
 import { memo, useState } from 'react';
 import { useTimeUnit } from '../../plot/timeUnit';
 import { NailMark, nailState } from '../../shared/NailMark';
-import { NumberIn } from '../fields/NumberIn';
+import { NumberIn } from '../../shared/NumberIn';
 import { Toggle } from '../fields/Toggle';
 import type { Drawn } from '../sheet/drawn';
 import { nailItems } from '../sheet/nails';

@@ -1,16 +1,18 @@
-import { countEncirclements, formatNumber, orProblem, Problem } from '@nailset/core';
+import { countEncirclements, orProblem, Problem } from '@nailset/core';
 import { memo, useMemo } from 'react';
 import type { BodeCurve } from '../../frequency/BodeAxes';
+import { nyquistPoints } from '../../frequency/frequencyData';
+import { NyquistReadings } from '../../frequency/FrequencyReadings';
 import { mirrored, nyquistFrame, nyquistPath, NyquistPicture } from '../../frequency/NyquistPicture';
 import { type PlaneScale, planeScale } from '../../plane/LocusLayers';
 import { planeAxes, planeWith } from '../../plane/view';
 import { ZoomButtons } from '../../plane/ZoomButtons';
+import { AxesMenu } from '../../plot/AxesMenu';
 import { PlotFrame } from '../../plot/PlotFrame';
 import { useTimeUnit } from '../../plot/timeUnit';
 import { useSize } from '../../plot/useSize';
 import type { Drawn } from '../sheet/drawn';
-import { levelsOf, spanOf } from '../sheet/frequencies';
-import { AxesMenu } from './AxesMenu';
+import { levelsOf, readingOf, spanOf } from '../sheet/frequencies';
 import type { FrequencyProps } from './paneProps';
 import { useHeld } from './useHeld';
 
@@ -28,10 +30,10 @@ export default function NyquistPane({ drawn, chosen, kept, fits, className, tool
   const [from, to] = spanOf(drawn);
   const span = [from / 10, to * 10] as const;
   const all = drawn.flatMap((each) => {
-    const curve = levelsOf(each.transfer, span, points);
+    const curve = levelsOf(each, span, points);
     return curve ? [{ each, curve }] : [];
   });
-  const ghosts = kept.flatMap(({ id, transfer }) => ({ id, curve: levelsOf(transfer, span, points) }));
+  const ghosts = kept.flatMap((each) => ({ id: each.id, curve: levelsOf(each, span, points) }));
   const present = all.find(({ each }) => each.id === chosen?.id);
   return (
     <PlotFrame
@@ -41,7 +43,7 @@ export default function NyquistPane({ drawn, chosen, kept, fits, className, tool
       table={() => ({
         heads: ['system', `ω, rad/${timeUnit}`, 'real part', 'imaginary part'],
         rows: all.flatMap(({ each, curve }) =>
-          pointsOf(curve).flatMap(({ re, im }, k) =>
+          nyquistPoints(curve).flatMap(({ re, im }, k) =>
             k % 60 === 0 ? [[each.label, curve.omegas[k] ?? null, re, im]] : [],
           ),
         ),
@@ -49,7 +51,11 @@ export default function NyquistPane({ drawn, chosen, kept, fits, className, tool
       tools={
         <>
           {present && <Encircled of={present.each} />}
-          <AxesMenu axes={planeAxes(scale)} onChange={(axis, ends) => held.set(planeWith(scale, axis, ends))} />
+          <AxesMenu
+            axes={planeAxes(scale)}
+            wheel="always"
+            onChange={(axis, ends) => held.set(planeWith(scale, axis, ends))}
+          />
           <ZoomButtons
             onZoom={(factor) => held.set({ re: frame.re * factor, im: frame.im * factor, reach: frame.reach * factor })}
           />
@@ -71,7 +77,7 @@ export default function NyquistPane({ drawn, chosen, kept, fits, className, tool
                 curve && (
                   <path
                     key={id}
-                    d={nyquistPath(pointsOf(curve), scale)}
+                    d={nyquistPath(nyquistPoints(curve), scale)}
                     className="fill-none stroke-ghost"
                     strokeWidth="1.3"
                   />
@@ -80,7 +86,7 @@ export default function NyquistPane({ drawn, chosen, kept, fits, className, tool
             {all.map(({ each, curve }) => (
               <MirroredCurve key={each.id} {...{ each, curve, scale }} isChosen={each.id === chosen?.id} />
             ))}
-            {present && <NyquistReadings {...{ readings, present, scale }} />}
+            {present && <NyquistReadings {...{ readings, scale }} system={readingOf(present.each)} />}
           </NyquistPicture>
         )}
       </div>
@@ -100,7 +106,7 @@ const MirroredCurve = memo(function MirroredCurve({
   scale: PlaneScale;
   isChosen: boolean;
 }) {
-  const path = nyquistPath(pointsOf(curve), scale);
+  const path = nyquistPath(nyquistPoints(curve), scale);
   return (
     <g className={`fill-none ${stroke.className}`} strokeDasharray={stroke.dash}>
       <path d={path} transform={mirrored(scale)} opacity="0.4" strokeWidth="1.3" />
@@ -132,37 +138,3 @@ function Encircled({ of: { label, facts } }: { of: Drawn }) {
     </span>
   );
 }
-
-/** The frequencies that were set on Bode, where the chosen system has them here. */
-function NyquistReadings({
-  readings,
-  present: { each },
-  scale: { x, y },
-}: Pick<FrequencyProps, 'readings'> & { present: { each: Drawn }; scale: PlaneScale }) {
-  const unit = useTimeUnit();
-  return readings.omegas.map((omega) => {
-    const curve = levelsOf(each.transfer, [omega, omega * 1.0001], 2);
-    const [point] = curve ? pointsOf(curve) : [];
-    return (
-      point && (
-        <g key={omega} data-reading={each.label} className="fill-plum">
-          <circle cx={x(point.re)} cy={y(point.im)} r="3.4" strokeWidth="2" className="stroke-sheet" />
-          <text
-            x={x(point.re) + 7}
-            y={y(point.im) + 14}
-            strokeWidth="3"
-            className="stroke-sheet/85 [paint-order:stroke]"
-          >
-            {formatNumber(omega)} rad/{unit}
-          </text>
-        </g>
-      )
-    );
-  });
-}
-
-const pointsOf = ({ magnitudesDb, phasesDegrees }: BodeCurve) =>
-  Array.from(magnitudesDb, (db, k) => {
-    const [size, angle] = [10 ** (db / 20), ((phasesDegrees[k] ?? 0) * Math.PI) / 180];
-    return { re: size * Math.cos(angle), im: size * Math.sin(angle) };
-  });

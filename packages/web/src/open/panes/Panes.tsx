@@ -1,9 +1,10 @@
 import { type Around, isOverFrequency, type LinePanes, type Sheet, type SheetPane, sheetPanes } from '@nailset/core';
 import { lazy, memo, Suspense, useMemo, useState } from 'react';
+import { useFrequencyReadings } from '../../frequency/readings';
 import type { Drawn } from '../sheet/drawn';
 import { nailLimits } from '../sheet/nails';
 import { MeasuresPane } from './MeasuresPane';
-import type { FrequencyReadings, PaneProps } from './paneProps';
+import type { PaneProps } from './paneProps';
 import { ResponsePane } from './ResponsePane';
 
 export const paneNames: Record<SheetPane, string> = {
@@ -41,7 +42,7 @@ export const Panes = memo(function Panes({
   /** Larger by a third, without the lines and the tools. */
   isProjected?: boolean;
 }) {
-  const readings = useFrequencyReadings();
+  const readings = useFrequencyReadings(useState<readonly number[]>([]));
   const data = useMemo(() => sheet.data.filter(isOverFrequency), [sheet.data]);
   const shown = plots.filter((pane) => (large ? pane === large : sheet.panes.includes(pane)));
   const className = `${isProjected ? projectedHeight(shown.length) : heightFor(shown.length, sheet.panes.includes('measures'), large !== undefined)} h-[290px] min-h-[170px]`;
@@ -121,20 +122,5 @@ function Enlarge({
     >
       {isLarge ? '⤡' : '⤢'}
     </button>
-  );
-}
-
-const mostReadings = 8;
-
-function useFrequencyReadings(): FrequencyReadings {
-  const [omegas, setOmegas] = useState<readonly number[]>([]);
-  return useMemo(
-    () => ({
-      omegas,
-      add: (omega) => setOmegas((old) => [...old.slice(1 - mostReadings), omega]),
-      move: (from, to) => setOmegas((old) => old.map((omega) => (omega === from ? to : omega))),
-      remove: (omega) => setOmegas((old) => old.filter((each) => each !== omega)),
-    }),
-    [omegas],
   );
 }

@@ -24,6 +24,7 @@ import {
 import { onBranch } from '../../plane/readings';
 import { planeAxes, planeView, planeWith } from '../../plane/view';
 import { ZoomButtons } from '../../plane/ZoomButtons';
+import { AxesMenu } from '../../plot/AxesMenu';
 import { PlotFrame } from '../../plot/PlotFrame';
 import { placeOn } from '../../plot/pointer';
 import { useTimeUnit } from '../../plot/timeUnit';
@@ -31,10 +32,9 @@ import { isNear, markAt, type Place, sliderProps, useDrag } from '../../plot/use
 import { useSize } from '../../plot/useSize';
 import { bothOf, useZoom } from '../../plot/useZoom';
 import { ZoomBox } from '../../plot/ZoomBox';
-import { NumberIn } from '../fields/NumberIn';
+import { NumberIn } from '../../shared/NumberIn';
 import { Toggle } from '../fields/Toggle';
 import type { Drawn } from '../sheet/drawn';
-import { AxesMenu } from './AxesMenu';
 import type { PaneProps } from './paneProps';
 import { useHeld } from './useHeld';
 
@@ -80,7 +80,7 @@ export default function PlanePane({ drawn, chosen, kept, fits, className, tools 
   const zoom = useZoom(
     picture,
     { left: 0, right: width, top: 0, bottom: height },
-    { onView: (part) => held.set(planeView(scale, part)), onBack: held.back },
+    { onView: (part) => held.set(planeView(scale, part)), onBack: held.back, onEnter: readings.addNear },
     { isOn: width > 0, wheel: 'always' },
   );
   const words = all
@@ -105,7 +105,12 @@ export default function PlanePane({ drawn, chosen, kept, fits, className, tools 
           ) : (
             <Toggle on={layers.grid} onChange={(grid) => setLayers({ ...layers, grid })} words="ζ, ωn" />
           )}
-          <AxesMenu axes={planeAxes(scale)} onChange={(axis, ends) => held.set(planeWith(scale, axis, ends))}>
+          <AxesMenu
+            axes={planeAxes(scale)}
+            wheel="always"
+            reads={drawnLocus !== undefined}
+            onChange={(axis, ends) => held.set(planeWith(scale, axis, ends))}
+          >
             {drawnLocus && (
               <p className="flex items-baseline gap-2">
                 <span className="w-20 text-slate">gain</span>
@@ -200,16 +205,19 @@ function useGainReadings(id: string | undefined, locus: Locus | undefined, scale
       if (nearest) change(index, { ...old, gain: nearest.gain });
     },
   });
-  return {
-    ...{ set, change, drag },
-    /** Where a branch is near. */
-    add: (at: Place) => {
-      const nearest = nearestOnBranches(branches, pointAt(at));
-      if (!nearest || !isNear(at, { px: x(nearest.re), py: y(nearest.im) }) || set.length >= mostReadings) return;
-      const isOne = set.some(({ gain, branch }) => nearest.branch === branch && nearest.gain === gain);
-      if (!isOne) setKept({ of: id, set: [...set, nearest] });
-    },
+  /** Where a branch comes nearest to a place. */
+  const addNear = (at: Place) => {
+    const nearest = nearestOnBranches(branches, pointAt(at));
+    if (!nearest || set.length >= mostReadings) return;
+    const isOne = set.some(({ gain, branch }) => nearest.branch === branch && nearest.gain === gain);
+    if (!isOne) setKept({ of: id, set: [...set, nearest] });
   };
+  /** Where a branch is pointed at. */
+  const add = (at: Place) => {
+    const nearest = nearestOnBranches(branches, pointAt(at));
+    if (nearest && isNear(at, { px: x(nearest.re), py: y(nearest.im) })) addNear(at);
+  };
+  return { set, change, drag, add, addNear };
 }
 
 /** Where the poles of the loop are for a gain: a diamond that is moved along its branch, small ones on the others. */

@@ -9,8 +9,9 @@ import {
 } from '@nailset/core';
 import { useMemo, useState } from 'react';
 import { useProbing } from '../../loop/useProbing';
+import { AxesMenu } from '../../plot/AxesMenu';
 import type { PlotCurve } from '../../plot/curves';
-import { type Frame, frameFor } from '../../plot/frame';
+import { type Frame, frameAxes, frameFor, frameWith } from '../../plot/frame';
 import type { Limit } from '../../plot/limits';
 import { measureMarks } from '../../plot/measureMarks';
 import { ResponsePlot } from '../../plot/ResponsePlot';
@@ -19,7 +20,6 @@ import { Toggle } from '../fields/Toggle';
 import type { Drawn } from '../sheet/drawn';
 import { driveWord, driveWords } from '../sheet/drives';
 import { lineOf, responseOf, togetherOf } from '../sheet/responses';
-import { AxesMenu } from './AxesMenu';
 import type { PaneProps } from './paneProps';
 import { useHeld } from './useHeld';
 
@@ -76,10 +76,6 @@ export function ResponsePane(props: ResponseProps) {
   const { marks, band } = marked && height !== null ? marksOf(chosen, curves, height, frame.tMax, unit) : noMarks;
   const common = { frame, probing, limits, dots, onView: held.set, onBack: held.back, wheel: 'always' as const };
   const strips = [...new Set(drawn.map(({ line }) => line))].slice(0, 3);
-  const axes = [
-    { name: 'time', unit, from: frame.tMin ?? 0, to: frame.tMax, above: 0 },
-    { name: 'value', unit: '', from: frame.yMin, to: frame.yMax },
-  ];
   const switches = (
     <>
       {troubles.length > 0 && (
@@ -90,10 +86,10 @@ export function ResponsePane(props: ResponseProps) {
       {height !== null && <Toggle on={marked} onChange={setMarked} words="Marks" />}
       {drawn.length > 1 && <Toggle on={stacked} onChange={setStacked} words="Stack" />}
       <AxesMenu
-        axes={axes}
-        onChange={(axis, { from, to }) =>
-          held.set(axis === 0 ? { ...frame, tMin: from, tMax: to } : { ...frame, yMin: from, yMax: to })
-        }
+        axes={frameAxes(frame, unit)}
+        wheel="always"
+        reads
+        onChange={(axis, ends) => held.set(frameWith(frame, axis, ends))}
       />
       {tools}
     </>

@@ -1,5 +1,6 @@
 import type { SheetData } from '@nailset/core';
 import type { ReactNode } from 'react';
+import type { FrequencyReadings } from '../../frequency/readings';
 import type { Drawn } from '../sheet/drawn';
 
 /** What every pane is given: the systems drawn, which of them is chosen, and earlier ones that were kept. */
@@ -18,14 +19,6 @@ export interface PaneProps {
 }
 
 export type FrequencyData = Extract<SheetData, { readonly omegas: readonly number[] }>;
-
-/** Frequencies in rad/s at which the chosen system is read, on Bode and Nyquist alike. */
-export interface FrequencyReadings {
-  readonly omegas: readonly number[];
-  readonly add: (omega: number) => void;
-  readonly move: (from: number, to: number) => void;
-  readonly remove: (omega: number) => void;
-}
 
 export interface FrequencyProps extends PaneProps {
   readonly readings: FrequencyReadings;

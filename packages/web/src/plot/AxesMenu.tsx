@@ -1,25 +1,22 @@
 import { Popover } from 'radix-ui';
 import type { ReactNode } from 'react';
-import { NumberIn } from '../fields/NumberIn';
-
-/** One axis with its ends. */
-export interface Axis {
-  readonly name: string;
-  readonly unit: string;
-  readonly from: number;
-  readonly to: number;
-  /** The least that it can begin at; frequencies on a logarithmic axis lie above 0. */
-  readonly above?: number;
-}
+import { NumberIn } from '../shared/NumberIn';
+import type { Axis, Ends } from './frame';
+import type { Wheel } from './useZoom';
 
 /** Typed ends of the axes, and how they are counted. */
 export function AxesMenu({
   axes,
+  wheel = 'withCtrl',
+  reads = false,
   onChange,
   children,
 }: {
   axes: readonly Axis[];
-  onChange: (axis: number, ends: { from: number; to: number }) => void;
+  wheel?: Wheel;
+  /** Whether a click sets a reading. */
+  reads?: boolean;
+  onChange: (axis: number, ends: Ends) => void;
   children?: ReactNode;
 }) {
   return (
@@ -52,7 +49,8 @@ export function AxesMenu({
           ))}
           {children}
           <p className="max-w-[250px] text-slate">
-            Drag a box, turn the wheel, or + and − to look closer; Backspace goes back.
+            Closer: a box, {wheel === 'always' ? 'the wheel' : 'Ctrl and wheel'}, + −. Back: Backspace.
+            {reads && ' A reading: click or Enter; Delete takes it away.'}
           </p>
         </Popover.Content>
       </Popover.Portal>
