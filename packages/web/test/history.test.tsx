@@ -18,6 +18,12 @@ describe('a history', () => {
     expect(after(type('ab'), { do: 'pause' }, type('abc'), undo).now).toBe('ab');
   });
 
+  test('is altered from what it is by then, letter by letter in one step', () => {
+    const more = (by: string) => ({ do: 'alter' as const, by: (now: string) => now + by, typing: 'text' });
+    expect(after(more('b'), more('c')).now).toBe('abc');
+    expect(after(type('x', 'other'), more('b'), more('c'), undo).now).toBe('x');
+  });
+
   test('goes as far as there is something, and forgets what was undone with the next change', () => {
     expect(after(undo).now).toBe('a');
     expect(after({ do: 'redo' }).now).toBe('a');

@@ -12,6 +12,7 @@ import { settingsOf } from '../src/kinds/students';
 import LecternPage from '../src/lectern/LecternPage';
 import { workFrom, workReducer } from '../src/work/work';
 import { answered, watchSizes } from './page';
+import { heightAt } from './paths';
 
 beforeAll(() => {
   watchSizes();
@@ -119,11 +120,7 @@ describe('a model over frequency', () => {
   }
   const typed = (name: string) => screen.getByRole<HTMLInputElement>('textbox', { name: `${name}, typed` });
   const circles = (mark: string) => document.querySelectorAll(`[data-mark=${mark}] circle`);
-  const lineAt = (px: number) => {
-    const path = document.querySelector('[data-curve=magnitude]')!.getAttribute('d')!;
-    const points = Array.from(path.matchAll(/[ML]([-\d.]+) ([-\d.]+)/g), ([, x, y]) => [Number(x), Number(y)] as const);
-    return points.reduce((a, b) => (Math.abs(b[0] - px) < Math.abs(a[0] - px) ? b : a))[1];
-  };
+  const lineAt = (px: number) => heightAt(document.querySelector('[data-curve=magnitude]')!.getAttribute('d')!, px);
 
   test('stands beside the given points, which never move', async () => {
     render(<Worked />);

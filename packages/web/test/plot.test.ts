@@ -17,10 +17,50 @@ import { pointsByTenth, summarise } from '../src/classSheet/summary';
 import { authorKind, offers } from '../src/kinds/authors';
 import { frameAbout, frameFor, spread, valueAt } from '../src/plot/frame';
 import { limitsOf, measuresAStep } from '../src/plot/limits';
+import { Pen } from '../src/plot/pen';
 import { understand } from '../src/shared/expression';
 import { freeId } from '../src/shared/freeId';
+import { awayFrom, type Place, pointsOf } from './paths';
 
 const curve = (values: number[]) => ({ times: Float64Array.from(values.keys()), values: Float64Array.from(values) });
+
+describe('a pen', () => {
+  const drawn = (places: readonly Place[]) => {
+    const pen = new Pen();
+    for (const [x, y] of places) pen.to(x, y);
+    return pen.written;
+  };
+  const along = (count: number, at: (share: number) => Place) =>
+    Array.from({ length: count }, (_, k) => at(k / (count - 1)));
+  const curves: [string, Place[]][] = [
+    ['a line', along(400, (t) => [300 * t, 40 + 10 * t])],
+    ['a dying oscillation', along(600, (t) => [500 * t, 150 - 140 * Math.exp(-3 * t) * Math.cos(12 * t)])],
+    ['a spiral', along(900, (t) => [200 + 180 * t * Math.cos(20 * t), 200 + 180 * t * Math.sin(20 * t)])],
+    ['one that turns back on itself', along(300, (t) => [100 * Math.sin(9 * t), 20])],
+    ['a spike', along(301, (t) => [300 * t, t === 0.5 ? 5 : 100])],
+  ];
+  test.each(curves)('runs through every place of %s, with far fewer of them', (_, places) => {
+    const path = drawn(places);
+    for (const place of places) expect(awayFrom(path, place)).toBeLessThan(0.25);
+    expect(pointsOf(path).length).toBeLessThan(places.length / 2);
+    const ends = [0, -1].map((k) => [pointsOf(path).at(k)!, places.at(k)!] as const);
+    for (const [is, was] of ends) expect(Math.hypot(is[0] - was[0], is[1] - was[1])).toBeLessThan(0.1);
+  });
+
+  test('leaves a gap where there is no place', () => {
+    expect(
+      drawn([
+        [0, 0],
+        [10, 0],
+        [20, NaN],
+        [30, 0],
+        [40, 5],
+        [Infinity, 5],
+      ]),
+    ).toBe('M0 0L10 0M30 0L40 5');
+    expect(drawn([])).toBe('');
+  });
+});
 
 describe('frames', () => {
   test('begin with room above the reference, wherever it goes', () => {

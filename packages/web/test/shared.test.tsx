@@ -1,5 +1,5 @@
 /** @jest-environment jsdom */
-import { act, fireEvent, render, screen } from '@testing-library/react';
+import { act, fireEvent, render, renderHook, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { withFormula } from '../src/kinds/fields/editor';
@@ -10,6 +10,7 @@ import { DecimalField, OptionalDecimalField } from '../src/shared/DecimalField';
 import { Formula } from '../src/shared/Formula';
 import { typesetter } from '../src/shared/typesetter';
 import { FieldScope, UnreadProvider, useUnreadTexts } from '../src/shared/unread';
+import { usePaced } from '../src/shared/useSettled';
 
 describe('a formula', () => {
   const written = () => document.querySelector('annotation')?.textContent;
@@ -59,6 +60,27 @@ describe('a formula', () => {
     const { container } = render(<Formula latex="K/(s+1)" />);
     Object.assign(typesetter, { now, failed: false });
     expect(container.textContent).toBe('K/(s+1)');
+  });
+});
+
+describe('what is followed at a pace', () => {
+  afterEach(() => jest.useRealTimers());
+
+  test('comes once in so long, the first change at once and the last one always', () => {
+    jest.useFakeTimers();
+    const { result, rerender } = renderHook(({ value }) => usePaced(value, 100), { initialProps: { value: 0 } });
+    const pass = (ms: number) => act(() => jest.advanceTimersByTime(ms));
+    const seen = (value: number, ms: number) => {
+      rerender({ value });
+      pass(ms);
+      return result.current;
+    };
+    pass(500);
+    expect(seen(1, 1)).toBe(1);
+    expect([2, 3, 4, 5, 6].map((value) => seen(value, 15))).toEqual([1, 1, 1, 1, 1]);
+    expect([7, 8, 9].map((value) => seen(value, 15))).toEqual([1, 8, 8]);
+    pass(100);
+    expect(result.current).toBe(9);
   });
 });
 

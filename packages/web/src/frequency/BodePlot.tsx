@@ -2,6 +2,7 @@ import { formatNumber, type FrequencyTable } from '@nailset/core';
 import { memo, useMemo } from 'react';
 import { AxesMenu } from '../plot/AxesMenu';
 import { tenths } from '../plot/frame';
+import { Pen } from '../plot/pen';
 import { PlotFrame } from '../plot/PlotFrame';
 import { isNear, markAt, type Place, sliderProps, useDrag } from '../plot/useDrag';
 import { useSize } from '../plot/useSize';
@@ -245,13 +246,15 @@ export const CurvePath = memo(function CurvePath({
   name?: string;
 }) {
   const [values, y] = of === 'magnitude' ? [curve.magnitudesDb, db] : [curve.phasesDegrees, phase];
-  let text = '';
+  const pen = new Pen();
   for (let k = 0; k < curve.omegas.length; k++) {
-    if (!Number.isFinite(curve.magnitudesDb[k]!)) continue;
     const py = y(values[k]!);
-    if (Math.abs(py) < 5e3) text += `${text ? 'L' : 'M'}${tenths(x(curve.omegas[k]!))} ${tenths(py)}`;
+    if (Number.isFinite(curve.magnitudesDb[k]!) && Math.abs(py) < 5e3) pen.to(x(curve.omegas[k]!), py);
+    else pen.lift();
   }
-  return <path data-curve={name} d={text} className={className} strokeWidth={strokeWidth} strokeDasharray={dash} />;
+  return (
+    <path data-curve={name} d={pen.written} className={className} strokeWidth={strokeWidth} strokeDasharray={dash} />
+  );
 });
 
 /** A ring on the curve that is dragged, and a slider for the keyboard. */

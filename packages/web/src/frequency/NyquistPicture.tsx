@@ -3,7 +3,7 @@ import { type PointerEvent, type ReactNode, useRef } from 'react';
 import type { PlaneFrame } from '../plane/locus';
 import { type PlaneScale, stepFor } from '../plane/LocusLayers';
 import { planeView } from '../plane/view';
-import { tenths } from '../plot/frame';
+import { Pen } from '../plot/pen';
 import { useZoom, type Wheel } from '../plot/useZoom';
 import { ZoomBox } from '../plot/ZoomBox';
 
@@ -73,21 +73,15 @@ export function NyquistPicture({
   );
 }
 
-/** Of a curve; points that would lie on each other are left out: both of its ends have hundreds. */
+/** A line through the points that can be seen. */
 export function nyquistPath(points: Iterable<{ re: number; im: number }>, { x, y }: PlaneScale): string {
-  let path = '';
-  let isDrawing = false;
-  let [lastX, lastY] = [NaN, NaN];
+  const pen = new Pen();
   for (const { re, im } of points) {
     const [px, py] = [x(re), y(im)];
-    const isSeen = Math.abs(px) < 4e3 && Math.abs(py) < 4e3;
-    if (isSeen && (!isDrawing || Math.abs(px - lastX) + Math.abs(py - lastY) > 0.6)) {
-      path += `${isDrawing ? 'L' : 'M'}${tenths(px)} ${tenths(py)}`;
-      [lastX, lastY] = [px, py];
-    }
-    isDrawing = isSeen;
+    if (Math.abs(px) < 4e3 && Math.abs(py) < 4e3) pen.to(px, py);
+    else pen.lift();
   }
-  return path;
+  return pen.written;
 }
 
 /** The mirror image of a path about the real axis. */

@@ -2,16 +2,14 @@ import {
   formatNumber,
   linesReader,
   numbersOf,
-  type ReadLine,
   type Sheet,
   sheetLimits,
-  type SheetLine,
   type SheetPane,
   sheetPanes,
   timeFor,
   timeUnits,
 } from '@nailset/core';
-import { lazy, Suspense, useEffect, useEffectEvent, useMemo, useState } from 'react';
+import { lazy, memo, Suspense, useCallback, useEffect, useEffectEvent, useMemo, useState } from 'react';
 import { useSession } from '../api/queries';
 import { Header } from '../page/Header';
 import { TimeUnitContext } from '../plot/timeUnit';
@@ -22,25 +20,20 @@ import { SavingNote } from '../shared/saving';
 import { useSteady } from '../shared/useLatest';
 import { useTitle } from '../shared/useTitle';
 import { Toggle } from './fields/Toggle';
+import { AboutSystem } from './lines/AboutSystem';
 import { DataPanel } from './lines/DataPanel';
 import { DriveFields } from './lines/DriveFields';
-import { FactsPanel } from './lines/FactsPanel';
 import { LinesColumn } from './lines/LinesColumn';
 import { paneNames, Panes, plots } from './panes/Panes';
 import { useHeld } from './panes/useHeld';
-import { converted } from './sheet/convert';
 import { type Drawn, drawnOf, placesOf } from './sheet/drawn';
 import { lastStart } from './sheet/drives';
 import { examples } from './sheet/examples';
-import { ghostsOf } from './sheet/ghosts';
-import { freeName } from './sheet/names';
-import { designLines } from './sheet/starts';
 import { useFollowed } from './sheet/useFollowed';
-import { type SheetState, useSheet } from './sheet/useSheet';
+import { type SheetRest, type SheetState, useSheet } from './sheet/useSheet';
 import { type SheetSaving, useSheetSaving } from './sheet/useSheetSaving';
 import { SheetActions } from './SheetActions';
 
-const DesignDialog = lazy(() => import('./DesignDialog'));
 const ProjectedSheet = lazy(() => import('./ProjectedSheet'));
 
 /** Looking at systems, without an exercise and without an account: typed, drawn, compared. */
@@ -53,7 +46,7 @@ export default function OpenPage() {
 
 function OpenBench({ owner }: { owner: string | null | undefined }) {
   const state = useSheet(owner);
-  const { sheet } = state;
+  const { sheet, rest, change, changeLine, slideLine, controls } = state;
   const isSignedIn = typeof owner === 'string';
   const saving = useSheetSaving(state, isSignedIn);
   const [isProjected, setProjected] = useState(false);
@@ -69,9 +62,9 @@ function OpenBench({ owner }: { owner: string | null | undefined }) {
   // Of the sheet that they were kept on; another one has none.
   const [left, setLeft] = useState<{ on: number; drawn: readonly Drawn[] }>({ on: 0, drawn: [] });
   const kept = left.on === opened ? left.drawn : nothing;
-  const [asked, setAsked] = useState(0);
+  const [fitted, setFitted] = useState(0);
   // Numbers that change leave the axes as they are; systems that come, go or become others are fitted.
-  const fits = `${opened} ${asked} ${drawn.map(structureOf).join()}`;
+  const fits = `${opened} ${fitted} ${drawn.map(structureOf).join()}`;
   const { axes: time } = useHeld(drawn.length > 0, fits, () =>
     timeFor(drawn.filter(({ panes }) => panes !== 'frequency').map(({ facts }) => facts)),
   );
@@ -80,13 +73,17 @@ function OpenBench({ owner }: { owner: string | null | undefined }) {
     [settled, read],
   );
   const [large, setLarge] = useState<SheetPane>();
-  const choose = (next: number) => {
+  const choose = useCallback((next: number) => {
     setLine(next);
     setMember('');
-  };
+  }, []);
   useEverything();
   usePageKeys(state, settled.panes, large, setLarge, !isProjected);
-  const onNails = useSteady((nails: Sheet['nails']) => state.change({ ...sheet, nails }, 'nails'));
+  const onNails = useCallback((nails: Sheet['nails']) => change({ nails }, 'nails'), [change]);
+  const onProject = useCallback(() => setProjected(true), []);
+  const onGhosts = useSteady((ghosts: readonly Drawn[]) => setLeft({ on: opened, drawn: ghosts }));
+  const onKeep = useSteady(() => setLeft({ on: opened, drawn: kept.length > 0 ? [] : drawn }));
+  const onFit = useSteady(() => setFitted(fitted + 1));
   const until = settled.time ?? time + lastStart(settled.drives);
   const places = placesOf(settled, read);
   if (isProjected) {
@@ -104,20 +101,20 @@ function OpenBench({ owner }: { owner: string | null | undefined }) {
   return (
     <TimeUnitContext value={sheet.unit}>
       <div className="flex min-h-dvh flex-col xl:h-dvh">
-        <Header crumbs={[{ text: 'Open bench' }]}>
-          <SheetActions {...{ state, saving, chosen }} onProject={() => setProjected(true)} />
-        </Header>
+        <TopLine {...{ controls, saving, onProject }} chosen={chosen?.line} />
         <main className="grid min-h-0 flex-1 xl:grid-cols-[400px_minmax(0,1fr)] xl:grid-rows-[minmax(0,1fr)]">
           <h1 className="sr-only">Open bench</h1>
           <div className="grid content-start gap-4 border-rule px-4 py-3 max-xl:border-b xl:overflow-y-auto xl:border-r">
-            <TitleLine state={state} saving={saving} isSignedIn={isSignedIn} />
+            <TitleLine title={sheet.title} {...{ change, saving, isSignedIn }} />
             {state.trouble && (
               <p role="alert" className="text-note text-brick">
                 {state.trouble}
               </p>
             )}
             <LinesColumn
-              {...{ state, read, places }}
+              lines={sheet.lines}
+              {...{ change, changeLine, slideLine, read, places }}
+              sheetNow={controls.sheetNow}
               chosen={line}
               facts={chosen?.line}
               about={chosen && sheet.lines[chosen.line]?.name}
@@ -131,24 +128,30 @@ function OpenBench({ owner }: { owner: string | null | undefined }) {
               </div>
             )}
             {chosen && (
-              <About
-                {...{ state, chosen }}
+              <AboutSystem
+                {...{ controls, change, changeLine, chosen, onGhosts }}
+                line={sheet.lines[chosen.line]}
                 read={read[chosen.line]}
                 onAdded={choose}
-                onGhosts={(ghosts) => setLeft({ on: opened, drawn: ghosts })}
               />
             )}
-            <DataPanel state={state} />
+            <DataPanel
+              data={rest.data}
+              isFull={sheet.lines.length >= sheetLimits.lines}
+              change={change}
+              sheetNow={controls.sheetNow}
+            />
           </div>
           <div className="flex min-w-0 flex-col gap-2 px-4 py-2.5 xl:overflow-y-auto">
             <Tools
-              state={state}
+              sheet={rest}
+              change={change}
               time={drawn.length > 0 ? time : undefined}
-              inputs={chosen?.parts?.map(({ input }) => input) ?? []}
-              numbers={around.numbers}
+              inputs={chosen?.parts?.map(({ input }) => input).join(' ') ?? ''}
+              numbers={rest.drives.some(({ kind }) => kind === 'typed') ? around.numbers : noNumbers}
               hasKept={kept.length > 0}
-              onKeep={() => setLeft({ on: opened, drawn: kept.length > 0 ? [] : drawn })}
-              onFit={() => setAsked(asked + 1)}
+              onKeep={onKeep}
+              onFit={onFit}
             />
             {drawn.length === 0 ? (
               <Beginning state={state} />
@@ -166,74 +169,27 @@ function OpenBench({ owner }: { owner: string | null | undefined }) {
   );
 }
 
-/** What is said about the chosen system and done with it. */
-function About({
-  state: { sheet, change, changeLine, setTrouble },
-  chosen,
-  read,
-  onAdded,
-  onGhosts,
-}: {
-  state: SheetState;
-  chosen: Drawn;
-  read: ReadLine | undefined;
-  onAdded: (line: number) => void;
-  /** Leaves systems beside what is drawn, faintly. */
-  onGhosts: (ghosts: readonly Drawn[]) => void;
-}) {
-  const [isDesigning, setDesigning] = useState(false);
-  // What is drawn follows what is typed: for a moment it may be of a sheet with more lines.
-  const name = sheet.lines[chosen.line]?.name ?? '';
-  const add = (lines: readonly Pick<SheetLine, 'name' | 'text'>[]) => {
-    const before = sheet.lines.filter(({ text }) => text.trim());
-    const all = [...before, ...lines.map((each): SheetLine => ({ drawn: true, panes: 'all', ...each }))];
-    if (all.length > sheetLimits.lines) return setTrouble(`A sheet has up to ${sheetLimits.lines} lines.`);
-    change({ ...sheet, lines: all });
-    onAdded(all.length - 1);
-  };
-  const convert = (written: readonly (readonly [string, string])[]) => {
-    if (!sheet.lines[chosen.line]) return;
-    const lines = converted(sheet.lines, chosen.line, written);
-    if (lines.length > sheetLimits.lines) return setTrouble(`A sheet has up to ${sheetLimits.lines} lines.`);
-    change({ ...sheet, lines });
-    onAdded(chosen.line + written.length - 1);
-  };
+const crumbs = [{ text: 'Open bench' }];
+
+/** It stays as it is while numbers and systems change. */
+const TopLine = memo(function TopLine(props: Parameters<typeof SheetActions>[0]) {
   return (
-    <>
-      <FactsPanel
-        system={chosen}
-        read={read}
-        groups={sheet.lines[chosen.line]?.groups}
-        onGroups={(groups) => changeLine(chosen.line, { groups: groups ?? [] })}
-        onConvert={convert}
-        onLine={(text) => add([{ name: freeName(sheet.lines, 'S'), text }])}
-        onDesign={() => setDesigning(true)}
-      />
-      {isDesigning && (
-        <Suspense>
-          <DesignDialog
-            system={chosen}
-            onClose={() => setDesigning(false)}
-            onUse={(design, beside) => {
-              setDesigning(false);
-              add(designLines(design, sheet.lines, name));
-              if (beside.length > 0) onGhosts(ghostsOf(sheet, name, beside));
-            }}
-          />
-        </Suspense>
-      )}
-    </>
+    <Header crumbs={crumbs}>
+      <SheetActions {...props} />
+    </Header>
   );
-}
+});
 
 const nothing: readonly Drawn[] = [];
+const noNumbers: ReadonlyMap<string, number> = new Map();
 
 const structureOf = ({ id, facts: { system } }: Drawn): string =>
   `${id} ${system?.poles.length ?? 0} ${system?.zeros.length ?? 0}`;
 
 /** What drives the systems, for how long, and which panes there are. */
-function Tools({
-  state: { sheet, change },
+const Tools = memo(function Tools({
+  sheet,
+  change,
   time,
   inputs,
   numbers,
@@ -241,35 +197,36 @@ function Tools({
   onKeep,
   onFit,
 }: {
-  state: SheetState;
+  sheet: SheetRest;
+  change: SheetState['change'];
   time: number | undefined;
-  inputs: readonly string[];
+  /** Of the chosen system where it has several, between blanks. */
+  inputs: string;
   numbers: ReadonlyMap<string, number>;
   hasKept: boolean;
   onKeep: () => void;
   onFit: () => void;
 }) {
   const toggle = (pane: SheetPane) =>
-    change({
-      ...sheet,
-      panes: sheetPanes.filter((each) => (each === pane ? !sheet.panes.includes(pane) : sheet.panes.includes(each))),
-    });
+    change(({ panes }) => ({
+      panes: sheetPanes.filter((each) => (each === pane ? !panes.includes(pane) : panes.includes(each))),
+    }));
   return (
     <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 text-[13px]">
-      <DriveFields state={{ sheet, change }} inputs={inputs} numbers={numbers} />
+      <DriveFields {...{ sheet, change, numbers }} inputs={inputs.split(' ').filter(Boolean)} />
       <NumberIn
         words="for"
         label="Time shown"
         value={sheet.time}
         empty={time === undefined ? '–' : formatNumber(time + lastStart(sheet.drives))}
         isFine={(next) => next > 0 && next <= 1e9}
-        onChange={(next) => change({ ...sheet, time: next }, 'time')}
+        onChange={(next) => change({ time: next }, 'time')}
       />
       <select
         aria-label="Unit of time"
         className="-ml-3 bg-transparent text-petrol"
         value={sheet.unit}
-        onChange={(event) => change({ ...sheet, unit: timeUnits.find((each) => each === event.target.value) ?? 's' })}
+        onChange={(event) => change({ unit: timeUnits.find((each) => each === event.target.value) ?? 's' })}
       >
         {timeUnits.map((each) => (
           <option key={each}>{each}</option>
@@ -290,14 +247,16 @@ function Tools({
       </span>
     </div>
   );
-}
+});
 
-function TitleLine({
-  state: { sheet, change },
+const TitleLine = memo(function TitleLine({
+  title,
+  change,
   saving: { saving, isKept, asCopy },
   isSignedIn,
 }: {
-  state: SheetState;
+  title: string;
+  change: SheetState['change'];
   saving: SheetSaving;
   isSignedIn: boolean;
 }) {
@@ -308,8 +267,8 @@ function TitleLine({
         className="w-full border-b border-transparent bg-transparent font-serif text-[20px] outline-none hover:border-rule focus:border-petrol"
         maxLength={sheetLimits.title}
         placeholder="Untitled sheet"
-        value={sheet.title}
-        onChange={(event) => change({ ...sheet, title: event.target.value }, 'title')}
+        value={title}
+        onChange={(event) => change({ title: event.target.value }, 'title')}
       />
       {isSignedIn && (
         <p className="text-note text-slate">
@@ -326,7 +285,7 @@ function TitleLine({
       )}
     </div>
   );
-}
+});
 
 /** Where nothing is drawn yet: systems of the harbour to begin with. */
 function Beginning({ state: { open } }: { state: SheetState }) {

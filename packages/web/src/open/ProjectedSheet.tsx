@@ -97,7 +97,7 @@ export default function ProjectedSheet({
             kept={[]}
             isProjected
             onLarge={setLarge}
-            onNails={(nails) => change({ ...sheet, nails }, 'nails')}
+            onNails={(nails) => change({ nails }, 'nails')}
           />
         </section>
       </main>

@@ -7,24 +7,24 @@ import { askSheet, useRemoveSheet, useShareSheet, useSheets } from '../api/sheet
 import { Button } from '../shared/Button';
 import { download } from '../shared/files';
 import { linkOf } from '../shared/sheetLink';
-import type { Drawn } from './sheet/drawn';
 import { examples } from './sheet/examples';
-import type { SheetState } from './sheet/useSheet';
+import type { SheetControls } from './sheet/useSheet';
 import type { SheetSaving } from './sheet/useSheetSaving';
 
 /** The ways into the sheet and out of it. */
 export function SheetActions({
-  state,
+  controls,
   saving,
   chosen,
   onProject,
 }: {
-  state: SheetState;
+  controls: SheetControls;
   saving: SheetSaving;
-  chosen: Drawn | undefined;
+  /** The line of the system that is chosen. */
+  chosen: number | undefined;
   onProject: () => void;
 }) {
-  const { sheet, step, canUndo, canRedo } = state;
+  const { step, canUndo, canRedo, sheetNow } = controls;
   const isSignedIn = Boolean(useSession().data?.person);
   const teaches = useMemberships().some(({ role }) => role === 'instructor');
   return (
@@ -35,12 +35,12 @@ export function SheetActions({
       <button type="button" className="link" disabled={!canRedo} onClick={() => step('redo')}>
         Redo
       </button>
-      <OpenMenu {...{ state, saving, isSignedIn }} />
-      <ShareMenu {...{ state, saving, isSignedIn }} />
+      <OpenMenu {...{ controls, saving, isSignedIn }} />
+      <ShareMenu {...{ controls, saving, isSignedIn }} />
       <button type="button" className="link" title="Plots alone, for the lecture hall" onClick={onProject}>
         Lectern
       </button>
-      {teaches && <MakeExercise sheet={sheet} chosen={chosen} />}
+      {teaches && <MakeExercise {...{ sheetNow, chosen }} />}
       {!isSignedIn && (
         <Link to="/" className="link inline-flex min-h-6 items-center">
           Sign in
@@ -51,7 +51,7 @@ export function SheetActions({
 }
 
 interface MenuProps {
-  state: SheetState;
+  controls: SheetControls;
   saving: SheetSaving;
   isSignedIn: boolean;
 }
@@ -86,25 +86,24 @@ function Group({ title, children }: { title: string; children: ReactNode }) {
 }
 
 /** A new one, one from a file, one’s own, those of one’s courses, and those of the harbour. */
-function OpenMenu({ state, saving, isSignedIn }: MenuProps) {
+function OpenMenu({ controls: { id, open, setTrouble }, saving, isSignedIn }: MenuProps) {
   const [isOpen, setOpen] = useState(false);
   const { data = [], error } = useSheets(isOpen && isSignedIn);
   const remove = useRemoveSheet();
   const file = useRef<HTMLInputElement>(null);
-  const { setTrouble } = state;
   const take = async (chosen: File) => {
     const text = await chosen.text();
     const taken = orProblem(() => sheetFrom(parsed(text)));
     if (taken instanceof Problem) setTrouble(`“${chosen.name}” was not opened. ${taken.message}`);
-    else state.open(taken);
+    else open(taken);
   };
   const ask = ({ id }: BenchSheetRow) =>
     void askSheet(id).then(saving.openKept, (problem: Error) => setTrouble(`It was not opened. ${problem.message}`));
   const removeIt = () =>
-    void remove.mutateAsync(state.id).then(
+    void remove.mutateAsync(id).then(
       () => {
-        saving.forget(state.id);
-        state.open(emptySheet);
+        saving.forget(id);
+        open(emptySheet);
       },
       (problem: Error) => setTrouble(`It was not removed. ${problem.message}`),
     );
@@ -121,7 +120,7 @@ function OpenMenu({ state, saving, isSignedIn }: MenuProps) {
   return (
     <>
       <Menu words="Open" onOpen={setOpen}>
-        <DropdownMenu.Item className={itemLook} onSelect={() => state.open(emptySheet)}>
+        <DropdownMenu.Item className={itemLook} onSelect={() => open(emptySheet)}>
           New sheet
         </DropdownMenu.Item>
         <DropdownMenu.Item className={itemLook} onSelect={() => file.current?.click()}>
@@ -141,7 +140,7 @@ function OpenMenu({ state, saving, isSignedIn }: MenuProps) {
         ))}
         <Group title="Of the harbour">
           {examples.map((sheet) => (
-            <DropdownMenu.Item key={sheet.title} className={itemLook} onSelect={() => state.open(sheet)}>
+            <DropdownMenu.Item key={sheet.title} className={itemLook} onSelect={() => open(sheet)}>
               {sheet.title}
             </DropdownMenu.Item>
           ))}
@@ -165,8 +164,7 @@ function OpenMenu({ state, saving, isSignedIn }: MenuProps) {
 }
 
 /** As a link, a file, a copy, or for a course that one teaches. */
-function ShareMenu({ state, saving, isSignedIn }: MenuProps) {
-  const { sheet, id } = state;
+function ShareMenu({ controls: { id, sheetNow }, saving, isSignedIn }: MenuProps) {
   const [isOpen, setOpen] = useState(false);
   const [told, setTold] = useState('');
   const teaching = useMemberships().filter(({ role }) => role === 'instructor');
@@ -174,7 +172,7 @@ function ShareMenu({ state, saving, isSignedIn }: MenuProps) {
   const share = useShareSheet();
   const courseNow = data.find((row) => row.id === id)?.courseId ?? null;
   const copyLink = async () => {
-    const link = await linkOf(sheet);
+    const link = await linkOf(sheetNow());
     await navigator.clipboard.writeText(link).then(
       () => setTold('Link copied'),
       // Where the browser does not let the page copy, people can.
@@ -196,12 +194,11 @@ function ShareMenu({ state, saving, isSignedIn }: MenuProps) {
         </DropdownMenu.Item>
         <DropdownMenu.Item
           className={itemLook}
-          onSelect={() =>
-            download(
-              new Blob([JSON.stringify(sheet, null, 2)], { type: 'application/json' }),
-              `${sheet.title.trim() || 'sheet'}.json`,
-            )
-          }
+          onSelect={() => {
+            const sheet = sheetNow();
+            const file = new Blob([JSON.stringify(sheet, null, 2)], { type: 'application/json' });
+            download(file, `${sheet.title.trim() || 'sheet'}.json`);
+          }}
         >
           Save as file
         </DropdownMenu.Item>
@@ -246,17 +243,20 @@ const parsed = (text: string): unknown => {
 const ExerciseDialog = lazy(() => import('./ExerciseDialog'));
 
 /** The builder with what is on the sheet. */
-function MakeExercise({ sheet, chosen }: { sheet: Sheet; chosen: Drawn | undefined }) {
-  const [isAsking, setAsking] = useState(false);
-  const name = chosen ? (sheet.lines[chosen.line]?.name ?? '') : '';
+function MakeExercise({ sheetNow, chosen }: { sheetNow: () => Sheet; chosen: number | undefined }) {
+  const [asked, setAsked] = useState<Sheet>();
   return (
     <>
-      <Button look="strong" disabled={!chosen} onClick={() => setAsking(true)}>
+      <Button look="strong" disabled={chosen === undefined} onClick={() => setAsked(sheetNow())}>
         Make an exercise of it
       </Button>
-      {isAsking && (
+      {asked && (
         <Suspense>
-          <ExerciseDialog sheet={sheet} chosen={name} onClose={() => setAsking(false)} />
+          <ExerciseDialog
+            sheet={asked}
+            chosen={(chosen !== undefined && asked.lines[chosen]?.name) || ''}
+            onClose={() => setAsked(undefined)}
+          />
         </Suspense>
       )}
     </>

@@ -8,7 +8,7 @@ import { saveAll } from '../shared/saving';
 /** The line at the top of every view: where one is, what stands there, who one is. */
 export function Header({ crumbs = [], children }: { crumbs?: { text: string; to?: string }[]; children?: ReactNode }) {
   return (
-    <header className="flex min-h-[46px] flex-wrap items-center gap-x-5 gap-y-1 border-b border-rule px-5 py-1.5">
+    <header className="isolate flex min-h-[46px] flex-wrap items-center gap-x-5 gap-y-1 border-b border-rule px-5 py-1.5">
       <a
         href="#content"
         className="link sr-only focus:not-sr-only"

@@ -2,6 +2,7 @@ import { type Branch, formatNumber } from '@nailset/core';
 import { memo, useId } from 'react';
 import { tenths } from '../plot/frame';
 import { Hatch } from '../plot/Hatch';
+import { Pen } from '../plot/pen';
 import { type Locus, type PlaneFrame, type PoleRegion, regionEdge } from './locus';
 import type { Sweep } from './sweep';
 
@@ -103,21 +104,16 @@ export const SweptPaths = memo(function SweptPaths({
   );
 });
 
-/** A line through the points that differ on the screen. */
+/** A line through the points that can be seen. */
 function pathOf({ re, im }: Branch, { x, y }: PlaneScale): string {
-  let path = '';
-  let [lastX, lastY] = [NaN, NaN];
-  let isDrawing = false;
+  const pen = new Pen();
   for (let k = 0; k < re.length; k++) {
-    const [px, py] = [x(re[k]!), y(im[k]!)];
-    const seen = inReach(px) && inReach(py);
-    if (seen && (!isDrawing || Math.abs(px - lastX) + Math.abs(py - lastY) > 0.6 || k === re.length - 1)) {
-      path += `${isDrawing ? 'L' : 'M'}${tenths(px)} ${tenths(py)}`;
-      [lastX, lastY] = [px, py];
-    }
-    isDrawing = seen;
+    const px = x(re[k]!);
+    const py = y(im[k]!);
+    if (inReach(px) && inReach(py)) pen.to(px, py);
+    else pen.lift();
   }
-  return path;
+  return pen.written;
 }
 
 const nice = [1, 2, 2.5, 5, 10];

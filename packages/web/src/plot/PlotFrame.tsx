@@ -45,7 +45,7 @@ export function PlotFrame({
     [title, latest],
   );
   return (
-    <figure className="min-w-0" aria-labelledby={id}>
+    <figure className="isolate min-w-0" aria-labelledby={id}>
       <figcaption className="mb-1 flex flex-wrap items-baseline justify-between gap-x-3">
         <span id={id} className={short ? 'sr-only' : 'caption'}>
           {title}

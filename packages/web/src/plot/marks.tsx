@@ -1,12 +1,12 @@
 import { type Curve, formatNumber } from '@nailset/core';
 import type { scaleLinear } from 'd3-scale';
-import { line } from 'd3-shape';
 import { memo } from 'react';
 import { type PlotCurve, type Stroke, strokes } from './curves';
 import type { Frame } from './frame';
 import { clamp } from './frame';
 import type { Limit } from './limits';
 import type { MeasureBand, MeasureMark } from './measureMarks';
+import { Pen } from './pen';
 import { useTimeUnit } from './timeUnit';
 
 export type Scale = ReturnType<typeof scaleLinear<number, number>>;
@@ -33,13 +33,11 @@ export const CurvePath = memo(
     onPick,
   }: PlotCurve & Geometry & { x: Scale; y: Scale; onPick: ((id: string) => void) | undefined }) {
     const { className, width, dash } = stroke ?? strokes[look];
-    const path = line<number>()
-      .digits(1)
-      .x((k) => x(times[k]!))
-      .y((k) => clamp(y(values[k]!), -1e4, 1e4));
+    const pen = new Pen();
+    for (let k = 0; k < times.length; k++) pen.to(x(times[k]!), clamp(y(values[k]!), -1e4, 1e4));
     return (
       <path
-        d={path(Array.from(times.keys())) ?? ''}
+        d={pen.written}
         data-curve={id}
         className={`fill-none ${className} ${onPick ? 'cursor-pointer' : ''}`}
         strokeWidth={width}
@@ -59,15 +57,12 @@ export const InputLine = memo(
   function InputLine({ curve: { times, values }, frame, x, y }: { curve: Curve } & Geometry & { x: Scale; y: Scale }) {
     const last = times.length - 1;
     if (last < 0) return null;
+    const pen = new Pen();
+    const to = (time: number, value: number) => pen.to(x(Math.min(time, frame.tMax)), clamp(y(value), -1e4, 1e4));
+    for (let k = 0; k <= last; k++) to(times[k]!, values[k]!);
     // The last value is kept up to the edge of the frame.
-    const points = [
-      ...Array.from(times, (time, k) => [time, values[k]!] as const),
-      [frame.tMax, values[last]!] as const,
-    ];
-    const path = line<readonly [number, number]>()
-      .x(([time]) => x(Math.min(time, frame.tMax)))
-      .y(([, value]) => clamp(y(value), -1e4, 1e4));
-    return <path d={path(points) ?? ''} className="fill-none stroke-ink" strokeWidth="1" strokeDasharray="1 3" />;
+    to(frame.tMax, values[last]!);
+    return <path d={pen.written} className="fill-none stroke-ink" strokeWidth="1" strokeDasharray="1 3" />;
   },
   (a, b) => a.curve === b.curve && sameGeometry(a, b),
 );

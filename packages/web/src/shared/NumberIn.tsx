@@ -34,7 +34,7 @@ export function NumberIn({
       <input
         aria-label={label}
         aria-invalid={isBad}
-        className="input inline-block w-[60px] px-1.5 py-0.5 text-[13px]"
+        className="input inline-block w-[54px] px-1.5 py-0.5 text-[13px]"
         placeholder={empty ?? ''}
         value={shown}
         onChange={(event) => {

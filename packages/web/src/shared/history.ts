@@ -9,7 +9,12 @@ export interface History<Of> {
 }
 
 export type HistoryAction<Of> =
-  { do: 'change'; to: Of; typing?: string | undefined } | { do: 'undo' } | { do: 'redo' } | { do: 'pause' };
+  | { do: 'change'; to: Of; typing?: string | undefined }
+  /** From what it is by then, whatever was drawn when the change was asked for. */
+  | { do: 'alter'; by: (now: Of) => Of; typing?: string | undefined }
+  | { do: 'undo' }
+  | { do: 'redo' }
+  | { do: 'pause' };
 
 const kept = 200;
 
@@ -27,6 +32,8 @@ export function historyReducer<Of>(state: History<Of>, action: HistoryAction<Of>
         ...{ now: action.to, future: [], typing: action.typing },
       };
     }
+    case 'alter':
+      return historyReducer(state, { do: 'change', to: action.by(now), typing: action.typing });
     case 'undo': {
       if (past.length === 0) return state;
       return { past: past.slice(0, -1), now: must(past.at(-1)), future: [now, ...future], typing: undefined };

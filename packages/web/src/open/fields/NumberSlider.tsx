@@ -1,11 +1,11 @@
 import { numberIn } from '@nailset/core';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { NumberIn } from '../../shared/NumberIn';
 
 const steps = 400;
 
 /** A range round a number, from 0 or from its mirror image: four times as far, on two digits. */
-function rangeAbout(value: number): { low: number; high: number } {
+function rangeAbout(value: number): Range {
   if (value === 0) return { low: -1, high: 1 };
   const far = Number((4 * value).toPrecision(2));
   return value > 0 ? { low: 0, high: far } : { low: far, high: 0 };
@@ -18,13 +18,7 @@ export function NumberSlider({ name, text, onText }: { name: string; text: strin
   const { low, high } = range;
   return (
     <p className="flex items-center gap-2 text-slate">
-      <NumberIn
-        words=""
-        label={`${name}, from`}
-        value={low}
-        isFine={(next) => next < high && Math.abs(next) <= 1e9}
-        onChange={(next) => setRange({ low: next ?? low, high })}
-      />
+      <RangeEnd end="low" {...{ name, range, setRange }} />
       <input
         type="range"
         aria-label={`${name}, slid`}
@@ -35,13 +29,36 @@ export function NumberSlider({ name, text, onText }: { name: string; text: strin
         value={Math.min(high, Math.max(low, value))}
         onChange={(event) => onText(String(Number(Number(event.target.value).toPrecision(4))))}
       />
-      <NumberIn
-        words=""
-        label={`${name}, to`}
-        value={high}
-        isFine={(next) => next > low && Math.abs(next) <= 1e9}
-        onChange={(next) => setRange({ low, high: next ?? high })}
-      />
+      <RangeEnd end="high" {...{ name, range, setRange }} />
     </p>
   );
 }
+
+interface Range {
+  readonly low: number;
+  readonly high: number;
+}
+
+/** One end of a range; it stays as it is while the number slides. */
+const RangeEnd = memo(function RangeEnd({
+  end,
+  name,
+  range,
+  setRange,
+}: {
+  end: keyof Range;
+  name: string;
+  range: Range;
+  setRange: (range: Range) => void;
+}) {
+  const isOrdered = (next: number) => (end === 'low' ? next < range.high : next > range.low);
+  return (
+    <NumberIn
+      words=""
+      label={`${name}, ${end === 'low' ? 'from' : 'to'}`}
+      value={range[end]}
+      isFine={(next) => isOrdered(next) && Math.abs(next) <= 1e9}
+      onChange={(next) => setRange({ ...range, [end]: next ?? range[end] })}
+    />
+  );
+});

@@ -1,46 +1,55 @@
-import { isOverTime, type SheetData, sheetLimits, type SheetLine } from '@nailset/core';
-import { useState } from 'react';
+import { isOverTime, type Sheet, type SheetData, sheetLimits, type SheetLine } from '@nailset/core';
+import { memo, useState } from 'react';
 import { FileButton } from '../../shared/FileButton';
-import { useLatest } from '../../shared/useLatest';
 import { freeName } from '../sheet/names';
 import type { SheetState } from '../sheet/useSheet';
 
 /** Measured tables beside the models, and models fitted to them. */
-export function DataPanel({ state: { sheet, change } }: { state: Pick<SheetState, 'sheet' | 'change'> }) {
+export const DataPanel = memo(function DataPanel({
+  data: tables,
+  isFull,
+  change,
+  sheetNow,
+}: {
+  data: Sheet['data'];
+  /** Whether no line can be added. */
+  isFull: boolean;
+  change: SheetState['change'];
+  sheetNow: () => Sheet;
+}) {
   const [said, setSaid] = useState<{ words: string; isBad: boolean }>();
-  // Reading takes a moment, in which the sheet may be changed.
-  const latest = useLatest(sheet);
   const take = async (file: File) => {
     try {
       const { dataFrom } = await import('../sheet/measured');
       const data = dataFrom(file.name, await file.text(), sheetLimits.rows);
-      const others = latest.current.data.filter(({ name }) => name !== data.name);
+      // Reading takes a moment, in which the sheet may be changed.
+      const others = sheetNow().data.filter(({ name }) => name !== data.name);
       if (others.length >= sheetLimits.data) {
         throw new Error(`A sheet holds ${sheetLimits.data} measured tables; remove one of them first.`);
       }
       setSaid(undefined);
-      change({ ...latest.current, data: [...others, data] });
+      change({ data: [...others, data] });
     } catch (error) {
       setSaid({ words: `“${file.name}” was not read. ${error instanceof Error ? error.message : ''}`, isBad: true });
     }
   };
   const fit = async (data: SheetData, structure: string) => {
     const { fitted } = await import('../sheet/measured');
-    const { drives, lines: before } = latest.current;
+    const { drives, lines: before } = sheetNow();
     const [drive] = drives;
     try {
       const { text, words } = fitted(data, structure, drive?.kind === 'step' ? drive.to - drive.from || 1 : 1);
       const line: SheetLine = { name: freeName(before, 'M'), text, drawn: true, panes: 'all' };
       const lines = [...before.filter((each) => each.text.trim()), line];
       setSaid({ words: `${line.name}: ${words}`, isBad: false });
-      change({ ...latest.current, lines });
+      change({ lines });
     } catch (error) {
       setSaid({ words: error instanceof Error ? error.message : String(error), isBad: true });
     }
   };
   return (
     <section aria-label="Measured data" className="text-note text-slate">
-      {sheet.data.map((data) => (
+      {tables.map((data) => (
         <p key={data.name} className="flex flex-wrap items-baseline gap-x-3">
           <span className="text-ink">
             <svg width="12" height="8" className="mr-1 inline" aria-hidden="true">
@@ -49,16 +58,12 @@ export function DataPanel({ state: { sheet, change } }: { state: Pick<SheetState
             {data.name}
           </span>
           {isOverTime(data) ? `${data.times.length} points` : `${data.omegas.length} frequencies`}
-          <FitMenu
-            data={data}
-            isFull={sheet.lines.length >= sheetLimits.lines}
-            onFit={(structure) => void fit(data, structure)}
-          />
+          <FitMenu data={data} isFull={isFull} onFit={(structure) => void fit(data, structure)} />
           <button
             type="button"
             aria-label={`Remove ${data.name}`}
             className="hover:text-brick"
-            onClick={() => change({ ...sheet, data: sheet.data.filter((each) => each !== data) })}
+            onClick={() => change((now) => ({ data: now.data.filter((each) => each !== data) }))}
           >
             ×
           </button>
@@ -72,7 +77,7 @@ export function DataPanel({ state: { sheet, change } }: { state: Pick<SheetState
       </p>
     </section>
   );
-}
+});
 
 const overTime = [
   'one lag',

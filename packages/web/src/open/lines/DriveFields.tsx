@@ -15,22 +15,24 @@ import {
 import { useState } from 'react';
 import { NumberIn } from '../../shared/NumberIn';
 import { driveNames, driveOfKind } from '../sheet/drives';
-import type { SheetState } from '../sheet/useSheet';
+import type { SheetRest, SheetState } from '../sheet/useSheet';
 
 /** What drives the systems, and from where they start. */
 export function DriveFields({
-  state: { sheet, change },
+  sheet,
+  change,
   inputs,
   numbers,
 }: {
-  state: Pick<SheetState, 'sheet' | 'change'>;
+  sheet: SheetRest;
+  change: SheetState['change'];
   /** Of the chosen system, where it has several that are driven together. */
   inputs: readonly string[];
   numbers: ReadonlyMap<string, number>;
 }) {
   const { drives } = sheet;
   const set = (k: number, drive: SheetDrive, typing?: string) =>
-    change({ ...sheet, drives: drives.map((old, at) => (at === k ? drive : old)) }, typing);
+    change((now) => ({ drives: now.drives.map((old, at) => (at === k ? drive : old)) }), typing);
   return (
     <>
       {drives.map((drive, k) => (
@@ -61,7 +63,7 @@ export function DriveFields({
               type="button"
               aria-label={`Remove input ${k + 1}`}
               className="text-slate hover:text-brick"
-              onClick={() => change({ ...sheet, drives: drives.toSpliced(k, 1) })}
+              onClick={() => change((now) => ({ drives: now.drives.toSpliced(k, 1) }))}
             >
               ×
             </button>
@@ -73,12 +75,14 @@ export function DriveFields({
           type="button"
           className="link"
           title="Beside the first, or for the next input of a system with several"
-          onClick={() => change({ ...sheet, drives: [...drives, drives[0]?.kind === 'step' ? ramp : unitDrive] })}
+          onClick={() =>
+            change((now) => ({ drives: [...now.drives, now.drives[0]?.kind === 'step' ? ramp : unitDrive] }))
+          }
         >
           Add an input
         </button>
       )}
-      <StartField state={{ sheet, change }} />
+      <StartField initial={sheet.initial} change={change} />
     </>
   );
 }
@@ -95,7 +99,7 @@ function OwnFields({
   onChange,
 }: {
   drive: SheetDrive;
-  sheet: Sheet;
+  sheet: SheetRest;
   numbers: ReadonlyMap<string, number>;
   onChange: (drive: SheetDrive, typing: string) => void;
 }) {
@@ -198,7 +202,7 @@ function TypedField({
 }
 
 /** y(0), y′(0), … or the states; empty for a start from rest. */
-function StartField({ state: { sheet, change } }: { state: Pick<SheetState, 'sheet' | 'change'> }) {
+function StartField({ initial, change }: { initial: Sheet['initial']; change: SheetState['change'] }) {
   const [typed, setTyped] = useState<string>();
   const read = (text: string): number[] | undefined => {
     const parts = text
@@ -210,7 +214,7 @@ function StartField({ state: { sheet, change } }: { state: Pick<SheetState, 'she
     const isFine = parts.length <= sheetLimits.initial && parts.every((each) => decimalIn(each) !== undefined);
     return isFine ? parts.map(numberIn) : undefined;
   };
-  const same = typed !== undefined && read(typed)?.join() === sheet.initial.join();
+  const same = typed !== undefined && read(typed)?.join() === initial.join();
   const isBad = typed !== undefined && read(typed) === undefined;
   return (
     <label title="y, y′, … at t = 0, or the states: 0.2; 0">
@@ -220,11 +224,11 @@ function StartField({ state: { sheet, change } }: { state: Pick<SheetState, 'she
         aria-invalid={isBad}
         className="input inline-block w-[64px] px-1.5 py-0.5 text-[13px]"
         placeholder="rest"
-        value={isBad || same ? typed : sheet.initial.join('; ')}
+        value={isBad || same ? typed : initial.join('; ')}
         onChange={(event) => {
           setTyped(event.target.value);
           const next = read(event.target.value);
-          if (next) change({ ...sheet, initial: next }, 'initial');
+          if (next) change({ initial: next }, 'initial');
         }}
       />
       {isBad && <span className="ml-1 text-brick">numbers, as in 0.2; 0</span>}

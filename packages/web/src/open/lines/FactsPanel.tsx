@@ -49,7 +49,7 @@ export function FactsPanel({
   const unit = useTimeUnit();
   const plant = read?.kind === 'system' ? read.plant : undefined;
   return (
-    <section aria-label={`Facts about ${label}`} className="border-t border-rule pt-3">
+    <section aria-label={`Facts about ${label}`} className="isolate border-t border-rule pt-3">
       <h2 className="mb-0.5 flex items-baseline justify-between font-semibold">
         {label}
         <button type="button" className="link text-[13px] font-normal" onClick={onDesign}>

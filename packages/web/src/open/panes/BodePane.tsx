@@ -55,7 +55,9 @@ export default function BodePane({ drawn, chosen, kept, fits, className, tools, 
   const all = shownOf(drawn, span);
   const present = all.find(({ each }) => each.id === chosen?.id);
   const scale = useMemo(() => bodeScale(frame, units, width, height), [frame, units, width, height]);
-  const words = all.map(({ each, curve }) => `${each.label} from ${decibels(curve, 0)} to ${decibels(curve, -1)}`);
+  const words = all.map(
+    ({ each, curve }) => `${each.label} from ${decibels(curve, 0)} to ${decibels(curve, curve.omegas.length - 1)}`,
+  );
   return (
     <PlotFrame
       title="Bode"
@@ -226,8 +228,7 @@ function frameOf(shown: readonly Shown[], [from, to]: readonly [number, number])
   };
 }
 
-const decibels = ({ magnitudesDb }: BodeCurve, at: number): string =>
-  `${formatNumber(Array.from(magnitudesDb).at(at) ?? NaN)} dB`;
+const decibels = ({ magnitudesDb }: BodeCurve, at: number): string => `${formatNumber(magnitudesDb[at] ?? NaN)} dB`;
 
 function wordsAt({ label, at }: ReadSystem, omega: number, unit: TimeUnit): string {
   const read = at(omega);

@@ -25,6 +25,7 @@ import { onBranch } from '../../plane/readings';
 import { planeAxes, planeView, planeWith } from '../../plane/view';
 import { ZoomButtons } from '../../plane/ZoomButtons';
 import { AxesMenu } from '../../plot/AxesMenu';
+import { tenths } from '../../plot/frame';
 import { PlotFrame } from '../../plot/PlotFrame';
 import { placeOn } from '../../plot/pointer';
 import { useTimeUnit } from '../../plot/timeUnit';
@@ -303,7 +304,7 @@ const SystemMarks = memo(function SystemMarks({
   className: string;
 }) {
   const marks = marksOf(each);
-  const cross = ({ re, im }: Root) => `M${x(re) - 4.5} ${y(im) - 4.5}l9 9m0 -9l-9 9`;
+  const cross = ({ re, im }: Root) => `M${tenths(x(re) - 4.5)} ${tenths(y(im) - 4.5)}l9 9m0 -9l-9 9`;
   return (
     <g className={`fill-none ${className}`} strokeWidth="1.8">
       {marks.zeros.map((zero, k) => (
@@ -315,16 +316,16 @@ const SystemMarks = memo(function SystemMarks({
           <circle cx={x(mode.re)} cy={y(mode.im)} r="8" strokeDasharray="2.5 2" />
         </g>
       ))}
-      {marks.poles.map((pole, k) => (
-        <g key={`pole ${k}`}>
-          <path d={cross(pole)} />
-          {pole.multiplicity > 1 && (
-            <text x={x(pole.re) + 7} y={y(pole.im) - 7} className="fill-slate stroke-none">
+      {/* One path for all: a browser draws it sooner than one for each. */}
+      <path d={marks.poles.map(cross).join('')} />
+      {marks.poles.map(
+        (pole, k) =>
+          pole.multiplicity > 1 && (
+            <text key={k} x={x(pole.re) + 7} y={y(pole.im) - 7} className="fill-slate stroke-none">
               ×{pole.multiplicity}
             </text>
-          )}
-        </g>
-      ))}
+          ),
+      )}
     </g>
   );
 });

@@ -37,6 +37,7 @@ class MeasuredSubject extends TransferSubject {
 
 /** Where the nails stand on the plot: only beside responses to a step from 0 at once, which they speak of. */
 export function nailLimits({ drives, nails, unit }: Sheet, chosen: Drawn | undefined, until: number): Limit[] {
+  if (nails.length === 0) return [];
   const [drive] = drives;
   const measures = chosen?.facts.measures;
   if (!chosen || !measures || drives.length > 1 || drive?.kind !== 'step' || drive.from !== 0 || drive.at !== 0)

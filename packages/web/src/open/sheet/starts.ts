@@ -109,8 +109,7 @@ export function linesOf(start: Start, taken: readonly string[], about: string): 
 /** Whether it is about a system that must be there. */
 export const isAboutSystem = ({ lines }: Start): boolean => lines.some(([, text]) => text.includes('@'));
 
-export const hasRoom = (start: Start, lines: readonly SheetLine[]): boolean =>
-  lines.length + start.lines.length <= sheetLimits.lines;
+export const hasRoom = (start: Start, lines: number): boolean => lines + start.lines.length <= sheetLimits.lines;
 
 /** The numbers and the formula of a controller, the loop with it, and the loop closed. */
 export function designLines({ formula, numbers }: Design, lines: readonly SheetLine[], about: string): SheetLine[] {

@@ -3,12 +3,16 @@ import { useCallback, useEffect, useMemo, useReducer, useState } from 'react';
 import { historyOf, historyReducer } from '../../shared/history';
 import { keepHere, keepInTab, keptHere, keptInTab } from '../../shared/keptHere';
 import { sheetOfAddress } from '../../shared/sheetLink';
+import { useLatest } from '../../shared/useLatest';
 import { freshId } from './names';
 
 const key = 'nailset open bench';
 
 /** In ms: typing that rests this long is a step of its own. */
-const rest = 1500;
+const stepRest = 1500;
+
+/** In ms: the browser's storage is written at most so often. */
+const keepPause = 50;
 
 /** What a number that is slid is called in the history, before its line. */
 const slid = 'slid ';
@@ -58,10 +62,24 @@ function keptSheet(owner: string | null | undefined): KeptHere {
   return usable ?? { id: freshId(), sheet: emptySheet, revision: 0, isNew: false, person: owner ?? null };
 }
 
-export function keepSheetHere(kept: KeptHere): void {
-  keepInTab(key, kept);
-  keepHere(key, kept);
+let waiting: KeptHere | undefined;
+
+function keepNow(): void {
+  if (!waiting) return;
+  keepInTab(key, waiting);
+  keepHere(key, waiting);
+  waiting = undefined;
 }
+window.addEventListener('pagehide', keepNow);
+
+/** Keeps a sheet in this browser once what changed in it is painted, and before the page is left. */
+export function keepSheetHere(kept: KeptHere): void {
+  if (!waiting) setTimeout(keepNow, keepPause);
+  waiting = kept;
+}
+
+/** What becomes of a sheet, from what it is by then. */
+export type SheetChange = Partial<Sheet> | ((now: Sheet) => Partial<Sheet>);
 
 /**
  * The sheet on the page with undo and redo. One that comes with the address is opened as a copy, and what stood here
@@ -77,7 +95,7 @@ export function useSheet(owner: string | null | undefined) {
   const { now } = history;
   const { id, sheet } = now;
   useEffect(() => {
-    const timer = setTimeout(() => dispatch({ do: 'pause' }), rest);
+    const timer = setTimeout(() => dispatch({ do: 'pause' }), stepRest);
     return () => clearTimeout(timer);
   }, [sheet]);
   const open = useCallback((to: Sheet, as = freshId()) => {
@@ -101,33 +119,64 @@ export function useSheet(owner: string | null | undefined) {
     window.addEventListener('hashchange', take);
     return () => window.removeEventListener('hashchange', take);
   }, [open]);
-  const change = useCallback(
-    (to: Sheet, typing?: string) => {
-      setTrouble('');
-      dispatch({ do: 'change', to: { id, sheet: to }, typing });
-    },
-    [id],
+  const change = useCallback((to: SheetChange, typing?: string) => {
+    setTrouble('');
+    const by = ({ id, sheet }: Named): Named => ({
+      id,
+      sheet: { ...sheet, ...(typeof to === 'function' ? to(sheet) : to) },
+    });
+    dispatch({ do: 'alter', by, typing });
+  }, []);
+  const changeLine = useCallback(
+    (index: number, line: Partial<SheetLine>) =>
+      change(
+        ({ lines }) => ({ lines: lines.map((old, k) => (k === index ? { ...old, ...line } : old)) }),
+        'drawn' in line || 'panes' in line || 'groups' in line ? undefined : `${index} ${Object.keys(line).join()}`,
+      ),
+    [change],
   );
-  const changeLine = (index: number, line: Partial<SheetLine>) =>
-    change(
-      { ...sheet, lines: sheet.lines.map((old, k) => (k === index ? { ...old, ...line } : old)) },
-      'drawn' in line || 'panes' in line || 'groups' in line ? undefined : `${index} ${Object.keys(line).join()}`,
-    );
-  const slideLine = (index: number, text: string) =>
-    change({ ...sheet, lines: sheet.lines.map((old, k) => (k === index ? { ...old, text } : old)) }, `${slid}${index}`);
+  const slideLine = useCallback(
+    (index: number, text: string) =>
+      change(
+        ({ lines }) => ({ lines: lines.map((old, k) => (k === index ? { ...old, text } : old)) }),
+        `${slid}${index}`,
+      ),
+    [change],
+  );
+  const rest = useRest(sheet);
+  const latest = useLatest(sheet);
+  const sheetNow = useCallback(() => latest.current, [latest]);
+  const step = useCallback((way: 'undo' | 'redo') => dispatch({ do: way }), []);
+  const [canUndo, canRedo] = [history.past.length > 0, history.future.length > 0];
   return {
     owner: owner ?? first.person,
-    ...{ id, sheet, now, first, change, changeLine, slideLine, open, trouble, setTrouble },
+    ...{ id, sheet, rest, now, first, change, changeLine, slideLine, open, trouble, setTrouble },
     /** The sheet with how many were opened before it: each is another one, with axes of its own. */
     shown: useMemo(() => ({ sheet, opened }), [sheet, opened]),
     /** Whether a number is under a hand: what is drawn goes along, while letters are painted before it. */
     isSlid: history.typing?.startsWith(slid) ?? false,
-    step: useCallback((way: 'undo' | 'redo') => dispatch({ do: way }), []),
-    ...{ canUndo: history.past.length > 0, canRedo: history.future.length > 0 },
+    step,
+    /** What is done with the sheet as a whole: the same object while it is only worked on. */
+    controls: useMemo(
+      () => ({ id, open, step, canUndo, canRedo, setTrouble, sheetNow }),
+      [id, open, step, canUndo, canRedo, sheetNow],
+    ),
   };
 }
 
 export type SheetState = ReturnType<typeof useSheet>;
+export type SheetControls = SheetState['controls'];
+
+/** The sheet without its lines. */
+export type SheetRest = Omit<Sheet, 'lines'>;
+
+/** The same object for as long as only lines change. */
+function useRest({ format, title, drives, initial, unit, time, nails, data, panes }: Sheet): SheetRest {
+  return useMemo(
+    () => ({ format, title, drives, initial, unit, time, nails, data, panes }),
+    [format, title, drives, initial, unit, time, nails, data, panes],
+  );
+}
 
 /** Of the browser. */
 const pages = window.history;

@@ -1,5 +1,5 @@
 import { emptySheet, type KeptSheet, type Sheet } from '@nailset/core';
-import { type RefObject, useCallback, useEffect, useRef, useState } from 'react';
+import { type RefObject, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ApiError, isAway } from '../../api/client';
 import { askSheet, saveSheet } from '../../api/sheets';
 import { retryAfter, savePause, type Saving, useSaveOnLeaving } from '../../shared/saving';
@@ -115,23 +115,29 @@ export function useSheetSaving({ now, first, open, setTrouble, owner: person }: 
     stored.current.set(first.id, { sheet: first.sheet, revision: 0 }),
   );
 
-  return {
-    saving,
-    openKept,
-    /** Whether the server has the sheet on the page. */
-    isKept: kept.has(now.id),
-    /** The same under another name: what another window made of it stays. */
-    asCopy: () => {
-      const id = freshId();
-      stored.current.set(id, { sheet: emptySheet, revision: 0 });
-      open(now.sheet, id);
-    },
-    /** It is gone on the server; where it comes back by Undo it is a new one. */
-    forget: (id: string) => {
-      stored.current.set(id, { sheet: emptySheet, revision: 0 });
-      setKept((old) => new Set([...old].filter((each) => each !== id)));
-    },
-  };
+  const asCopy = useCallback(() => {
+    const id = freshId();
+    stored.current.set(id, { sheet: emptySheet, revision: 0 });
+    open(latest.current.sheet, id);
+  }, [open, latest]);
+  const forget = useCallback((id: string) => {
+    stored.current.set(id, { sheet: emptySheet, revision: 0 });
+    setKept((old) => new Set([...old].filter((each) => each !== id)));
+  }, []);
+  const isKept = kept.has(now.id);
+  return useMemo(
+    () => ({
+      saving,
+      openKept,
+      /** Whether the server has the sheet on the page. */
+      isKept,
+      /** The same under another name: what another window made of it stays. */
+      asCopy,
+      /** It is gone on the server; where it comes back by Undo it is a new one. */
+      forget,
+    }),
+    [saving, openKept, isKept, asCopy, forget],
+  );
 }
 
 /** What another window saved since is what one goes on from, unless there is something new here. */
