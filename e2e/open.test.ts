@@ -30,7 +30,8 @@ test('who comes from the sign-in types a fraction and sees everything about it',
   await curve('0 0').waitFor();
   await facts('G').getByText('0.2', { exact: true }).waitFor();
   expect(await facts('G').innerText()).toMatch(/Stable\s+order 2 · type 0 · relative degree 2 · gain at rest 1/);
-  await page.locator('[data-system=G] path').nth(1).waitFor();
+  // A cross for each of the two poles.
+  expect((await page.locator('[data-system=G] path').getAttribute('d'))?.match(/M/g)).toHaveLength(2);
   await page.locator('[data-curve="magnitude 0 0"]').waitFor();
   await page.locator('[data-curve="nyquist 0 0"]').waitFor();
   expect(await row('G').innerText()).toContain('52.7 %');
