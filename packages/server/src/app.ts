@@ -12,6 +12,7 @@ import { nanoid } from 'nanoid';
 import { guardAccess, sessionCookie } from './access.js';
 import { VerdictNews } from './checks/news.js';
 import { Threads } from './checks/threads.js';
+import { lazyCompilers } from './compilers.js';
 import { Refusal, refusalOf } from './errors.js';
 import { serveInterface } from './interface.js';
 import { Limits } from './limits.js';
@@ -41,7 +42,9 @@ export async function buildApp(
   database: Database,
   log: FastifyBaseLogger,
 ): Promise<{ app: App; threads: Threads }> {
+  const { compilersFactory, compileRest } = lazyCompilers();
   const app = Fastify({
+    schemaController: { compilersFactory },
     loggerInstance: log,
     logController: new LogController({ disableRequestLogging: true }),
     // Short enough to be read out on the telephone.
@@ -159,6 +162,14 @@ export async function buildApp(
   await serveInterface(app);
   news.start();
   app.addHook('preClose', () => news.stop());
+  if (settings.warmUp) {
+    app.addHook('onListen', () => {
+      compileRest().then(
+        () => log.info('warmed up'),
+        (error: unknown) => log.error({ err: error }, 'a schema cannot be compiled'),
+      );
+    });
+  }
   return { app, threads };
 }
 

@@ -13,6 +13,8 @@ export interface Settings {
   readonly checkSeconds: number;
   /** How many checks this process runs at a time; 0 leaves them to others. */
   readonly checks: number;
+  /** Prepare for every kind of request while there are none; without it the first of a kind takes longer. */
+  readonly warmUp: boolean;
   /** Cookies only over HTTPS; set where a proxy provides it. */
   readonly secureCookies: boolean;
   /** Addresses or networks of proxies that are believed about who asks. */
@@ -50,6 +52,7 @@ export function settingsFrom(environment: NodeJS.ProcessEnv): Settings {
     host: given('NAILSET_HOST') ?? '127.0.0.1',
     demo: given('NAILSET_DEMO') === '1',
     courseKey: given('NAILSET_COURSE_KEY'),
+    warmUp: given('NAILSET_WARM_UP') !== '0',
     secureCookies,
     trustedProxies: (given('NAILSET_TRUSTED_PROXIES') ?? (secureCookies ? 'loopback' : ''))
       .split(',')

@@ -379,6 +379,16 @@ describe('the door', () => {
     expect(leave.body.error.code).toBe('lastInstructor');
   });
 
+  test('a server that has nothing else to do prepares for every kind of request', async () => {
+    const idle = new TestServer(server.database, { NAILSET_WARM_UP: '1', NAILSET_CHECKS: '0' });
+    await idle.run();
+    while (!/"msg":"(warmed up|a schema cannot be compiled)"/.test(idle.output)) {
+      await new Promise((resolve) => setTimeout(resolve, 200));
+    }
+    await idle.end();
+    expect(idle.output).toContain('"msg":"warmed up"');
+  });
+
   test('the description can be read as a page', async () => {
     const { status, body } = await course.nobody.send<string>('GET', '/reference/');
     expect(status).toBe(200);

@@ -101,6 +101,7 @@ export class TestServer {
       NAILSET_OWNER_URL: addressOf(this.database, false),
       NAILSET_PORT: String(this.port),
       NAILSET_COURSE_KEY: courseKey,
+      NAILSET_WARM_UP: '0',
       ...this.environment,
     };
   }
