@@ -61,7 +61,7 @@ export function lazyCompilers() {
       buildSerializer: buildSerializer as SerializerFactory,
     },
     /** @throws Error for a schema that is none. */
-    async compileRest(): Promise<void> {
+    compileRest: async (): Promise<void> => {
       await setTimeout(begin, undefined, { ref: false });
       for (const compile of waiting) {
         compile();

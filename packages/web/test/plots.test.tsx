@@ -1,7 +1,8 @@
 /** @jest-environment jsdom */
 import { curveOf, fractionOf, stepResponse, systemOf } from '@nailset/core';
-import { fireEvent, render, screen, within } from '@testing-library/react';
+import { act, fireEvent, render, renderHook, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { useProbing } from '../src/loop/useProbing';
 import type { PlotCurve } from '../src/plot/curves';
 import { frameAxes, frameWith } from '../src/plot/frame';
 import type { Limit } from '../src/plot/limits';
@@ -38,6 +39,13 @@ const numbersOf = (path: Element) =>
     .getAttribute('d')!
     .match(/-?\d+(\.\d+)?/g)!
     .map(Number);
+
+test('twelve readings stand on a plot; the oldest gives way to one more', () => {
+  const { result } = renderHook(useProbing);
+  for (let k = 1; k <= 13; k++) act(() => result.current.onAdd(k));
+  expect(result.current.probes.map(({ time }) => time)).toEqual(Array.from({ length: 12 }, (_, k) => k + 2));
+  expect(new Set(result.current.probes.map(({ id }) => id)).size).toBe(12);
+});
 
 describe('a response plot', () => {
   test('has units on its axes, a name, and a sentence for those who cannot see it', () => {

@@ -1,5 +1,6 @@
 import type { FrequencyFunction } from '@nailset/core';
 import { type Dispatch, type SetStateAction, useMemo } from 'react';
+import { mostReadings } from '../plot/mostReadings';
 
 /** What a system has at one frequency; the phase is the one of its Bode plot, continuous in ω. */
 export interface LevelAndPhase {
@@ -33,9 +34,6 @@ export interface FrequencyReadings {
   readonly remove: (omega: number) => void;
 }
 
-/** The oldest gives way to one more. */
-const most = 12;
-
 /** Readings that are kept in a state. */
 export function useFrequencyReadings([omegas, set]: readonly [
   readonly number[],
@@ -44,7 +42,7 @@ export function useFrequencyReadings([omegas, set]: readonly [
   return useMemo(
     () => ({
       omegas,
-      add: (omega) => set((old) => (old.includes(omega) ? old : [...old.slice(1 - most), omega])),
+      add: (omega) => set((old) => (old.includes(omega) ? old : [...old.slice(1 - mostReadings), omega])),
       move: (from, to) => set((old) => old.map((omega) => (omega === from ? to : omega))),
       remove: (omega) => set((old) => old.filter((each) => each !== omega)),
     }),

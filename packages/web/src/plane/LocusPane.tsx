@@ -12,6 +12,7 @@ import { useMemo } from 'react';
 import type { GainsOf, LoopResponse, LoopResponses } from '../loop/loopResponse';
 import type { HeldRatios } from '../loop/ratios';
 import { type Kept, useKept, useKeptView } from '../loop/useKept';
+import { mostReadings } from '../plot/mostReadings';
 import { useSame } from '../shared/useSame';
 import { type Handle, handlesOf, moved } from './handles';
 import { factorOf, frameAround, locusOf, openLoopOf, promisedOvershoot, regionOf, tryLocus } from './locus';
@@ -23,7 +24,6 @@ import { sweepGain, sweepOver } from './sweep';
 const firstLayers: Layers = {
   ...{ axis: true, asymptotes: false, breaks: false, crossings: false, angles: false, grid: false, region: true },
 };
-const mostReadings = 6;
 
 /** The locus of a part's loop with everything that is done on it. */
 export default function LocusPane({
@@ -80,7 +80,7 @@ export default function LocusPane({
   const handle = (which: Handle, to: { re: number; im: number }) => onSettings(moved(part, settings, which, to, held));
   const addReading = (value: number, branch: number) =>
     setReadings((old) => [
-      ...old.slice(-(mostReadings - 1)),
+      ...old.slice(1 - mostReadings),
       { id: 1 + Math.max(0, ...old.map(({ id }) => id)), gain: sweep.snapped(value), branch },
     ]);
   const warning = swept instanceof Problem ? swept.message : warningOf(part, response);

@@ -26,6 +26,7 @@ import { planeAxes, planeView, planeWith } from '../../plane/view';
 import { ZoomButtons } from '../../plane/ZoomButtons';
 import { AxesMenu } from '../../plot/AxesMenu';
 import { tenths } from '../../plot/frame';
+import { mostReadings } from '../../plot/mostReadings';
 import { PlotFrame } from '../../plot/PlotFrame';
 import { placeOn } from '../../plot/pointer';
 import { useTimeUnit } from '../../plot/timeUnit';
@@ -175,8 +176,6 @@ export default function PlanePane({ drawn, chosen, kept, fits, className, tools 
   );
 }
 
-const mostReadings = 12;
-
 /** Gains that someone reads on the locus of a system; they stay while its numbers change. */
 function useGainReadings(id: string | undefined, locus: Locus | undefined, scale: PlaneScale) {
   const [kept, setKept] = useState<{ of: string | undefined; set: readonly SetReading[] }>({ of: id, set: [] });
@@ -209,9 +208,9 @@ function useGainReadings(id: string | undefined, locus: Locus | undefined, scale
   /** Where a branch comes nearest to a place. */
   const addNear = (at: Place) => {
     const nearest = nearestOnBranches(branches, pointAt(at));
-    if (!nearest || set.length >= mostReadings) return;
+    if (!nearest) return;
     const isOne = set.some(({ gain, branch }) => nearest.branch === branch && nearest.gain === gain);
-    if (!isOne) setKept({ of: id, set: [...set, nearest] });
+    if (!isOne) setKept({ of: id, set: [...set.slice(1 - mostReadings), nearest] });
   };
   /** Where a branch is pointed at. */
   const add = (at: Place) => {

@@ -1,0 +1,2 @@
+/** On one plot; the oldest gives way to one more. */
+export const mostReadings = 12;
