@@ -5,7 +5,7 @@ import { Button } from '../shared/Button';
 /** Shown while something is on its way; waits a moment so that quick answers do not flicker. */
 export function Loading({ what }: { what: string }) {
   return (
-    <p role="status" className="p-8 text-slate opacity-0 [animation:appear_0.2s_0.3s_forwards]">
+    <p role="status" className="p-8 text-slate opacity-0 [animation:appear_1ms_0.3s_forwards]">
       {what} …
     </p>
   );

@@ -74,14 +74,18 @@ export function DiagramWorkshop({
   );
 }
 
+/** What letters in the equations are called in the history. */
+const typing = 'text';
+
 /** The equations being written, their drawing, what is chosen on it, and every change with its way back. */
 function useWorkshop(equations: Equations, onChange: (equations: Equations) => void) {
   const [history, dispatch] = useReducer(historyReducer<string>, equations.text, historyOf);
   const [picked, setPicked] = useState<readonly string[]>([]);
   const text = history.now;
-  // Letters are painted first; what is read from them, and the builder below, follow.
-  const typed = useDeferredValue(text);
-  const read = useMemo(() => readText(typed, equations.from), [typed, equations.from]);
+  // Letters are painted first; what is read from them, and the builder below, follow. All else is read at once.
+  const followed = useDeferredValue(text);
+  const drawn = history.typing === typing ? followed : text;
+  const read = useMemo(() => readText(drawn, equations.from), [drawn, equations.from]);
   const [last, setLast] = useState<BlockDiagram | undefined>(read instanceof Problem ? undefined : read);
   if (!(read instanceof Problem) && read !== last) setLast(read);
   const diagram = read instanceof Problem ? last : read;
@@ -95,10 +99,12 @@ function useWorkshop(equations: Equations, onChange: (equations: Equations) => v
     onChange({ text: next, from: from ?? equations.from, to: to ?? equations.to });
   };
   const type = (next: string) => {
-    dispatch({ do: 'change', to: next, typing: 'text' });
+    dispatch({ do: 'change', to: next, typing });
     if (next.trim()) startTransition(() => keep(next));
   };
   const change = (next: BlockDiagram) => {
+    // Made on a picture of what was there before the last letters: these count.
+    if (drawn !== text) return;
     const changed = textOfBlocks(next);
     dispatch({ do: 'change', to: changed });
     keep(changed);
