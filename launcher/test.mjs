@@ -42,21 +42,13 @@ export async function test(args) {
       await postgres.start();
     });
     const env = { ...process.env, NAILSET_TEST_DATABASE: postgres.url('postgres'), NAILSET_CHROMIUM: chromiumPath() };
-    // Lint and compiler have one processor each at most; the tests take what is left.
-    const checks =
-      args.length > 0
-        ? []
-        : [check('Types', ['run', '--silent', 'types']), check('Style and boundaries', ['run', '--silent', 'lint'])];
-    const units = jest(
-      'Unit and server tests',
-      ['core', 'web', 'server'],
-      ['--maxWorkers=100%', ...args],
-      scratch,
-      env,
-    );
-    for (const result of await Promise.all([...checks, units])) count(result);
-    // A browser test waits as often as it works.
-    count(await jest('Tests in the browser', ['e2e'], ['--maxWorkers=3', ...args], scratch, env));
+    // All at once, as tests in the browser wait as often as they work; lint and compiler take what is left.
+    const results = await Promise.all([
+      args.length > 0 ? [] : checks(),
+      jest('Unit and server tests', ['core', 'web', 'server'], ['--maxWorkers=100%', ...args], scratch, env),
+      jest('Tests in the browser', ['e2e'], ['--maxWorkers=3', ...args], scratch, env),
+    ]);
+    for (const result of results.flat()) count(result);
   } finally {
     await postgres.stop();
     rmSync(scratch, { recursive: true, force: true });
@@ -64,6 +56,12 @@ export async function test(args) {
   }
   console.log(`\n${passed} passed, ${failed} failed`);
   return failed > 0 || passed === 0 ? 1 : 0;
+}
+
+/** One after the other. */
+async function checks() {
+  const types = await check('Types', ['run', '--silent', 'types']);
+  return [types, await check('Style and boundaries', ['run', '--silent', 'lint'])];
 }
 
 /**
@@ -85,7 +83,6 @@ async function check(what, args) {
  * @param {NodeJS.ProcessEnv} env
  */
 async function jest(what, projects, args, scratch, env) {
-  console.log(`\n${what}`);
   const report = path.join(scratch, `${projects.join('-')}.json`);
   const own = [
     'jest',
@@ -99,7 +96,7 @@ async function jest(what, projects, args, scratch, env) {
   const { status, output } = await runKeeping('npx', [...own, ...args], { cwd: home, env, echo: false });
   // Jest prints its report as JSON among the lines for people; those are kept.
   console.log(
-    output
+    `\n${what}\n${output}`
       .split('\n')
       .filter((line) => !line.startsWith('{"numFailedTestSuites"') && !line.startsWith('npm warn'))
       .join('\n'),
