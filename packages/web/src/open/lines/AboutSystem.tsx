@@ -24,15 +24,15 @@ interface AboutProps {
   readonly onGhosts: (ghosts: readonly Drawn[]) => void;
 }
 
-/** In ms. What is said of a system follows its curves: nobody reads a table of numbers faster than this. */
+/** In ms: nobody reads a table of numbers that changes faster than this. */
 const pace = 100;
 
+/** What is said about the chosen system and done with it; it follows the curves. */
 export function AboutSystem(props: AboutProps) {
   const said = usePaced(props, pace);
   return <About said={said} />;
 }
 
-/** What is said about the chosen system and done with it. */
 const About = memo(function About({ said }: { said: AboutProps }) {
   const { controls, change, changeLine, chosen, line, read, onAdded, onGhosts } = said;
   const { setTrouble, sheetNow } = controls;
