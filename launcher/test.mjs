@@ -41,7 +41,13 @@ export async function test(args) {
       await postgres.create();
       await postgres.start();
     });
-    const env = { ...process.env, NAILSET_TEST_DATABASE: postgres.url('postgres'), NAILSET_CHROMIUM: chromiumPath() };
+    const env = {
+      ...process.env,
+      NAILSET_TEST_DATABASE: postgres.url('postgres'),
+      NAILSET_CHROMIUM: chromiumPath(),
+      // Most servers of the tests answer few kinds of requests.
+      NAILSET_WARM_UP: '0',
+    };
     // All at once, as tests in the browser wait as often as they work; lint and compiler take what is left.
     const results = await Promise.all([
       args.length > 0 ? [] : checks(),

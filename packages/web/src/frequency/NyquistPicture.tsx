@@ -6,6 +6,8 @@ import { planeView } from '../plane/view';
 import { Pen } from '../plot/pen';
 import { useZoom, type Wheel } from '../plot/useZoom';
 import { ZoomBox } from '../plot/ZoomBox';
+import type { BodeCurve } from './BodeAxes';
+import { pointOf } from './readings';
 
 /** A frame with −1 and the unit circle in it. */
 export const nyquistFrame: PlaneFrame = { re: -0.6, im: 0, reach: 2 };
@@ -72,6 +74,10 @@ export function NyquistPicture({
     </svg>
   );
 }
+
+/** The points of a frequency response in the plane. */
+export const nyquistPoints = ({ magnitudesDb, phasesDegrees }: BodeCurve): { re: number; im: number }[] =>
+  Array.from(magnitudesDb, (db, k) => pointOf({ db, degrees: phasesDegrees[k] ?? 0 }));
 
 /** A line through the points that can be seen. */
 export function nyquistPath(points: Iterable<{ re: number; im: number }>, { x, y }: PlaneScale): string {

@@ -8,9 +8,9 @@ import { AxesMenu } from '../plot/AxesMenu';
 import { PlotFrame } from '../plot/PlotFrame';
 import { placeOn } from '../plot/pointer';
 import { useSize } from '../plot/useSize';
-import { type FrequencyResponse, nyquistPoints } from './frequencyData';
+import type { FrequencyResponse } from './frequencyData';
 import { NyquistReadings } from './FrequencyReadings';
-import { mirrored, nyquistFrame, nyquistPath, NyquistPicture } from './NyquistPicture';
+import { mirrored, nyquistFrame, nyquistPath, NyquistPicture, nyquistPoints } from './NyquistPicture';
 import type { FrequencyReadings, ReadSystem } from './readings';
 
 /** L(jω) and its mirror image in the plane, with the unit circle and −1; the frequency pointed at is marked. */

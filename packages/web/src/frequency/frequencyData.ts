@@ -14,8 +14,6 @@ import {
   withDeadTime,
   withUnit,
 } from '@nailset/core';
-import type { BodeCurve } from './BodeAxes';
-import { pointOf } from './readings';
 
 /** The frequency response of an open loop, ready to draw. */
 export interface FrequencyResponse {
@@ -129,7 +127,3 @@ export function marginMarks({ gainMargins, phaseMargins }: Margins, ratio: boole
     })),
   ];
 }
-
-/** The points of a curve in the plane. */
-export const nyquistPoints = ({ magnitudesDb, phasesDegrees }: BodeCurve): { re: number; im: number }[] =>
-  Array.from(magnitudesDb, (db, k) => pointOf({ db, degrees: phasesDegrees[k] ?? 0 }));

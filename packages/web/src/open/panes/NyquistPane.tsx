@@ -1,9 +1,8 @@
 import { countEncirclements, orProblem, Problem } from '@nailset/core';
 import { memo, useMemo } from 'react';
 import type { BodeCurve } from '../../frequency/BodeAxes';
-import { nyquistPoints } from '../../frequency/frequencyData';
 import { NyquistReadings } from '../../frequency/FrequencyReadings';
-import { mirrored, nyquistFrame, nyquistPath, NyquistPicture } from '../../frequency/NyquistPicture';
+import { mirrored, nyquistFrame, nyquistPath, NyquistPicture, nyquistPoints } from '../../frequency/NyquistPicture';
 import { type PlaneScale, planeScale } from '../../plane/LocusLayers';
 import { planeAxes, planeWith } from '../../plane/view';
 import { ZoomButtons } from '../../plane/ZoomButtons';

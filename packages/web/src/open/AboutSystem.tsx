@@ -1,15 +1,15 @@
 import { type ReadLine, sheetLimits, type SheetLine } from '@nailset/core';
 import { lazy, memo, Suspense, useState } from 'react';
-import { usePaced } from '../../shared/useSettled';
-import { converted } from '../sheet/convert';
-import type { Drawn } from '../sheet/drawn';
-import { ghostsOf } from '../sheet/ghosts';
-import { freeName } from '../sheet/names';
-import { designLines } from '../sheet/starts';
-import type { SheetControls, SheetState } from '../sheet/useSheet';
-import { FactsPanel } from './FactsPanel';
+import { usePaced } from '../shared/useSettled';
+import { FactsPanel } from './lines/FactsPanel';
+import { converted } from './sheet/convert';
+import type { Drawn } from './sheet/drawn';
+import { ghostsOf } from './sheet/ghosts';
+import { freeName } from './sheet/names';
+import { designLines } from './sheet/starts';
+import type { SheetControls, SheetState } from './sheet/useSheet';
 
-const DesignDialog = lazy(() => import('../DesignDialog'));
+const DesignDialog = lazy(() => import('./DesignDialog'));
 
 interface AboutProps {
   readonly controls: SheetControls;
