@@ -1,6 +1,7 @@
 import { ControlLoop, type GainsPart, LoopModel, type StudentPart, systemFrom } from '@nailset/core';
 import { bodeFrame } from '../src/frequency/BodeAxes';
-import { frequencyOf, marginMarks, nyquistPoints } from '../src/frequency/frequencyData';
+import { frequencyOf, marginMarks } from '../src/frequency/frequencyData';
+import { nyquistPoints } from '../src/frequency/NyquistPicture';
 import { loopResponses } from '../src/loop/loopResponse';
 import { additionsTo, handlesOf, moved, without } from '../src/plane/handles';
 import {
