@@ -48,13 +48,15 @@ export async function test(args) {
       // Most servers of the tests answer few kinds of requests.
       NAILSET_WARM_UP: '0',
     };
-    // All at once, as tests in the browser wait as often as they work; lint and compiler take what is left.
+    // Lint and compiler beside the unit tests; those in the browser alone, as people wait in them for what is worked out.
+    const units = ['core', 'web', 'server'];
     const results = await Promise.all([
       args.length > 0 ? [] : checks(),
-      jest('Unit and server tests', ['core', 'web', 'server'], ['--maxWorkers=100%', ...args], scratch, env),
-      jest('Tests in the browser', ['e2e'], ['--maxWorkers=3', ...args], scratch, env),
+      jest('Unit and server tests', units, ['--maxWorkers=100%', ...args], scratch, env),
     ]);
     for (const result of results.flat()) count(result);
+    // A browser test waits as often as it works.
+    count(await jest('Tests in the browser', ['e2e'], ['--maxWorkers=3', ...args], scratch, env));
   } finally {
     await postgres.stop();
     rmSync(scratch, { recursive: true, force: true });
