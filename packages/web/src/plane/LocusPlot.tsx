@@ -90,7 +90,7 @@ export function LocusPlot(props: LocusPlotProps) {
       className={className}
       tools={
         <>
-          {outside.length > 0 && <span>{outside.length} outside the plot</span>}
+          {outside.length > 0 && <span title="Fit brings them in">{outside.length} outside</span>}
           <LayerMenu layers={layers} hasRegion={hasRegion} onChange={props.onLayers} />
           <AxesMenu axes={planeAxes(scale)} reads onChange={(axis, ends) => onFrame(planeWith(scale, axis, ends))} />
           <ZoomButtons onZoom={zoom} />
