@@ -25,10 +25,10 @@ export function AxesMenu({
       <Popover.Portal>
         <Popover.Content
           align="end"
-          className="z-30 grid gap-2 rounded-[3px] border border-rule bg-paper px-4 py-3 text-[13px] text-ink [&_input]:w-[68px]"
+          className="z-30 grid max-w-[100vw] gap-2 rounded-[3px] border border-rule bg-paper px-4 py-3 text-[13px] text-ink [&_input]:w-[68px]"
         >
           {axes.map(({ name, unit, from, to, above = -1e12 }, k) => (
-            <p key={name} className="flex items-baseline gap-2">
+            <p key={name} className="flex flex-wrap items-baseline gap-x-2">
               <span className="w-20 text-slate">{name}</span>
               <NumberIn
                 words=""
