@@ -2,6 +2,7 @@
 import { curveOf, fractionOf, stepResponse, systemOf } from '@nailset/core';
 import { act, fireEvent, render, renderHook, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { FigurePlot } from '../src/bench/FigurePlot';
 import { useProbing } from '../src/loop/useProbing';
 import type { PlotCurve } from '../src/plot/curves';
 import { frameAxes, frameWith } from '../src/plot/frame';
@@ -45,6 +46,32 @@ test('twelve readings stand on a plot; the oldest gives way to one more', () => 
   for (let k = 1; k <= 13; k++) act(() => result.current.onAdd(k));
   expect(result.current.probes.map(({ time }) => time)).toEqual(Array.from({ length: 12 }, (_, k) => k + 2));
   expect(new Set(result.current.probes.map(({ id }) => id)).size).toBe(12);
+});
+
+describe('a figure', () => {
+  const samples = (text: string, label: string) => {
+    const { times, values } = curveOf(stepResponse(systemOf(fractionOf(text))), 20, 0.002);
+    return { label, times: [...times], values: [...values] };
+  };
+  const figure = {
+    ...{ horizon: 20, afterwards: 0, input: { label: 'input', times: [0, 20], values: [1, 1] } },
+    curves: [samples('4/(s^2+0.8s+4)', 'A'), samples('1/(s+1)', 'B')],
+  };
+  test('leaves the other curves as ghosts of the one that is read', () => {
+    const { container } = render(<FigurePlot figure={figure} revealed={[]} committed={false} />);
+    const look = (id: string) => container.querySelector(`[data-curve=${id}]`)!.getAttribute('class')!;
+    const before = look('curve-1');
+    fireEvent.change(screen.getByRole('combobox', { name: 'Curve that is read' }), { target: { value: 'curve-1' } });
+    expect(look('curve-0')).toContain('stroke-ghost');
+    expect(look('curve-1')).toBe(before);
+    // Readings are of it: at 10 s B has risen to 1, where A still swings.
+    fireEvent.keyDown(screen.getByRole('group', { name: /^Responses over 20 s/ }), { key: 'Enter' });
+    expect(screen.getByRole('slider', { name: 'Reading on the curve' }).getAttribute('aria-valuetext')).toBe(
+      '1 at 10 s',
+    );
+    fireEvent.change(screen.getByRole('combobox', { name: 'Curve that is read' }), { target: { value: '' } });
+    expect(look('curve-0')).not.toContain('stroke-ghost');
+  });
 });
 
 describe('a response plot', () => {

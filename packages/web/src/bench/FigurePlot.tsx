@@ -1,8 +1,8 @@
 import { must, type Samples, type StudentFigure } from '@nailset/core';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { useProbing } from '../loop/useProbing';
 import { AxesMenu } from '../plot/AxesMenu';
-import type { CurveLook, PlotCurve } from '../plot/curves';
+import { type CurveLook, type PlotCurve, strokes } from '../plot/curves';
 import { frameAxes, frameFor, frameWith } from '../plot/frame';
 import { ResponsePlot } from '../plot/ResponsePlot';
 import { curveFrom } from '../plot/samples';
@@ -21,7 +21,12 @@ export function FigurePlot({
   /** Whether the answer was handed in, so that nothing more is to come. */
   committed: boolean;
 }) {
-  const curves = useMemo(() => [...figure.curves, ...revealed].map(toPlot), [figure.curves, revealed]);
+  const all = useMemo(() => [...figure.curves, ...revealed].map(toPlot), [figure.curves, revealed]);
+  const [picked, setPicked] = useState('');
+  const curves = useMemo(
+    () => (all.some(({ id }) => id === picked) ? all.map((each) => among(each, picked)) : all),
+    [all, picked],
+  );
   const input = useMemo(() => curveFrom(figure.input), [figure.input]);
   const levels = useMemo(() => [0, ...input.values], [input]);
   const start = useMemo(() => {
@@ -56,11 +61,28 @@ export function FigurePlot({
           onBack={back}
           probing={probing}
           tools={
-            <AxesMenu
-              axes={frameAxes(frame, 's')}
-              reads
-              onChange={(axis, ends) => setFrame(frameWith(frame, axis, ends))}
-            />
+            <>
+              {all.length > 1 && (
+                <select
+                  aria-label="Curve that is read"
+                  className="bg-transparent text-petrol"
+                  value={picked}
+                  onChange={(event) => setPicked(event.target.value)}
+                >
+                  <option value="">every curve</option>
+                  {all.map(({ id, label }) => (
+                    <option key={id} value={id}>
+                      read {label}
+                    </option>
+                  ))}
+                </select>
+              )}
+              <AxesMenu
+                axes={frameAxes(frame, 's')}
+                reads
+                onChange={(axis, ends) => setFrame(frameWith(frame, axis, ends))}
+              />
+            </>
           }
           curves={curves}
           reference={input}
@@ -81,6 +103,10 @@ export function FigurePlot({
 }
 
 const sizeOf = ({ values }: { values: Float64Array }): number => Math.max(1, ...values.map(Math.abs));
+
+/** The curve that is read stands out in its own colour; the others are ghosts. */
+const among = (curve: PlotCurve, picked: string): PlotCurve =>
+  curve.id === picked ? { ...curve, look: 'now', stroke: strokes[curve.look] } : { ...curve, look: 'ghost' };
 
 function toPlot(samples: Samples, k: number): PlotCurve {
   return { id: `curve-${k}`, curve: curveFrom(samples), look: must(looks[k % looks.length]), label: samples.label };
