@@ -181,8 +181,11 @@ describe('the frequency plots', () => {
     near(Number(level), db, 0.02);
     near(Number(phase), degrees, 0.5);
     expect(curveSvg('nyquist').querySelectorAll('[data-reading]')).toHaveLength(1);
+    reading.focus();
     fireEvent.keyDown(reading, { key: 'ArrowRight' });
     expect(Number(readings()[0]!.getAttribute('aria-valuenow'))).toBeGreaterThan(omega);
+    // The next key goes to the same reading.
+    expect(document.activeElement).toBe(readings()[0]);
     fireEvent.keyDown(readings()[0]!, { key: 'Delete' });
     expect(readings()).toHaveLength(0);
     fireEvent.keyDown(curveSvg('magnitude'), { key: 'Enter' });

@@ -56,6 +56,8 @@ function keptFrom(value: unknown): KeptHere {
  * @param owner who is signed in, null for nobody, undefined where that cannot be asked
  */
 function keptSheet(owner: string | null | undefined): KeptHere {
+  // Whoever signs in just after a letter finds it as well.
+  keepNow();
   const kept = [keptInTab(key), keptHere(key)].map((value) => orProblem(() => keptFrom(value)));
   const isOwn = (each: KeptHere) => owner === undefined || each.person === null || each.person === owner;
   const usable = kept.find((each): each is KeptHere => !(each instanceof Problem) && isOwn(each));
