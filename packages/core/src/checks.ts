@@ -21,7 +21,14 @@ export {
 } from './kinds/index.js';
 export { type Disclosed, Disclosure, closesAt } from './kinds/disclosure.js';
 export { expectedTrends } from './kinds/trend/check.js';
-export { diagramsDrawn, hintsTold, revealedCurves, studentExercise, studentPart } from './kinds/studentView.js';
+export {
+  curveMeasures,
+  diagramsDrawn,
+  hintsTold,
+  revealedCurves,
+  studentExercise,
+  studentPart,
+} from './kinds/studentView.js';
 export { verdictAsShown } from './checking/verdictAsShown.js';
 export { checkerVersion } from './checking/verdictOf.js';
 export { type Finding, examine } from './proof/examine.js';

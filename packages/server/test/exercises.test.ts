@@ -176,6 +176,23 @@ describe('predictions', () => {
     expect((await benchOf(id)).revealed).toMatchObject([{ partId: 'guess', curves: [{ label: 'secret' }] }]);
     const other = (await course.other.get<Bench>(`/exercises/${id}/bench`)).body;
     expect(other.revealed).toEqual([]);
+    expect(other.measured).toEqual([]);
+  });
+
+  test('tell the measures of their curves when nothing is open that asks for one, or never', async () => {
+    const parts = [...prediction.parts, ...exercise.parts.slice(0, 1)];
+    const id = await published({ ...prediction, solution: 'onceDone', attempts: 1, parts });
+    const answer = { kind: 'choice', chosen: ['a'] };
+    await handIn(course.student, id, 'guess', answer);
+    expect((await benchOf(id)).measured).toEqual([]);
+    await handIn(course.student, id, parts[1]!.id, wrong);
+    const [told] = (await benchOf(id)).measured;
+    expect(told).toMatchObject({ partId: 'guess', curves: [{ at: 0, restValue: 0, finalValue: 1, peakTime: null }] });
+    expect(told!.curves[0]!.riseTime).toBeCloseTo(Math.log(9), 6);
+
+    const silent = await published({ ...prediction, solution: 'never' });
+    await handIn(course.student, silent, 'guess', answer);
+    expect(await benchOf(silent)).toMatchObject({ revealed: [{ partId: 'guess' }], measured: [] });
   });
 });
 

@@ -9,7 +9,7 @@ export const benchWith = (parts: readonly StudentPart[], more: Partial<Bench> = 
   ...{ dueAt: null, extended: null, closesAt: null, mayHandIn: true, late: null },
   ...{ parameters: [], blocks: [], open: [], series: [], pictures: [], diagrams: [] },
   shows: { measured: true, slip: true },
-  ...{ saved: [], handedIn: [], solutions: [], revealed: [], hints: [], working: false, practice: [] },
+  ...{ saved: [], handedIn: [], solutions: [], revealed: [], measured: [], hints: [], working: false, practice: [] },
   parts: [...parts],
   ...more,
 });

@@ -150,6 +150,7 @@ describe('practice', () => {
     solution: { partId: 'over', text: '16.3 %' },
     working: [{ words: 'It is e to the power of', latex: '' }],
     revealed: [],
+    measured: [],
     tally: {
       ...{ done: 3, right: 1 },
       slips: [

@@ -3,7 +3,7 @@ import { shownPlots } from '../../core/src/kinds/choice/plot';
 import { curveOf } from '../../core/src/response/curve';
 import { respond } from '../../core/src/response/respond';
 import { transferOf } from '../../core/src/system/transfer';
-import { placeOf } from '../src/plot/measureMarks';
+import { measureMarks, placeOf } from '../src/plot/measureMarks';
 import { plotWords } from '../src/plot/plotWords';
 import { plainText } from '../src/statement/Statement';
 
@@ -85,4 +85,21 @@ describe('where a number lies on a response', () => {
   test('what is not read off a response has no place on it', () => {
     expect(placeOf('phaseMargin', 40, curve)).toBeUndefined();
   });
+});
+
+test('marks of a step between levels stand where it moves, and times are told from its beginning', () => {
+  const times = Float64Array.from({ length: 101 }, (_, k) => k / 5);
+  const curve = { times, values: times.map((t) => (t < 2 ? 4 : 4 - 3 * (1 - Math.exp(-(t - 2))))) };
+  const measures = {
+    ...{ at: 2, restValue: 4, finalValue: 1, riseTime: Math.log(9), settlingTime: Math.log(50) },
+    ...{ peakTime: null, peakValue: null },
+  };
+  const { marks, band } = measureMarks(measures, curve, 20);
+  const mark = (id: string) => marks.find((each) => each.id === id)!;
+  expect(mark('ten').to).toEqual({ t: expect.closeTo(2 + Math.log(10 / 9), 1), y: 3.7 });
+  expect(mark('rise').from).toEqual({ t: expect.closeTo(2 + Math.log(10), 1), y: 4 });
+  expect(mark('settled')).toMatchObject({ to: { t: 2 + Math.log(50), y: 1 }, words: 'settled 3.91 s' });
+  expect(band).toEqual({ low: expect.closeTo(0.94, 9), high: expect.closeTo(1.06, 9) });
+  expect(measureMarks(measures, curve, 5).marks.map(({ id }) => id)).not.toContain('settled');
+  expect(measureMarks(null, curve, 20)).toEqual({ marks: [], band: undefined });
 });

@@ -74,6 +74,47 @@ describe('a figure', () => {
   });
 });
 
+describe('the measures of a figure', () => {
+  const line = (label: string, end: number) => ({ label, times: [0, 5, 10], values: [0, end, end] });
+  const figure = {
+    ...{ horizon: 10, afterwards: 0, input: { label: 'input', times: [0, 10], values: [1, 1] } },
+    curves: [line('log', 0.5), line('A', 1), line('B', 2)],
+  };
+  const none = { restValue: 0, peakTime: null, peakValue: null, at: 0 };
+  const measured = [
+    null,
+    { ...none, finalValue: 1, riseTime: 2.2, settlingTime: 3.9 },
+    { ...none, finalValue: 2, riseTime: 4.4, settlingTime: 7.8, peakTime: 5.5, peakValue: 2.4 },
+  ];
+  const marks = (container: HTMLElement) => container.textContent;
+  const toggle = () => screen.queryByRole('button', { name: 'Measures' });
+
+  test('are offered once they are told', () => {
+    const { rerender } = render(<FigurePlot figure={figure} revealed={[]} committed={false} />);
+    expect(toggle()).toBeNull();
+    rerender(<FigurePlot figure={figure} revealed={[]} measured={[null, null, null]} committed />);
+    expect(toggle()).toBeNull();
+    rerender(<FigurePlot figure={figure} revealed={[]} measured={measured} committed />);
+    expect(toggle()).not.toBeNull();
+  });
+
+  test('are marked on the curve that is read, at first on one that has some', () => {
+    const { container } = render(<FigurePlot figure={figure} revealed={[]} measured={measured} committed />);
+    expect(marks(container)).not.toContain('settled');
+    fireEvent.click(toggle()!);
+    const read = screen.getByRole<HTMLSelectElement>('combobox', { name: 'Curve that is read' });
+    expect(read.selectedOptions[0]!.text).toBe('read A');
+    expect(marks(container)).toContain('settled 3.9 s');
+    fireEvent.change(read, { target: { value: 'curve-2' } });
+    expect(marks(container)).toContain('settled 7.8 s');
+    expect(marks(container)).toContain('peak 2.4 at 5.5 s');
+    fireEvent.change(read, { target: { value: 'curve-0' } });
+    expect(marks(container)).not.toContain('settled');
+    fireEvent.click(toggle()!);
+    expect(toggle()!.getAttribute('aria-pressed')).toBe('false');
+  });
+});
+
 describe('a response plot', () => {
   test('has units on its axes, a name, and a sentence for those who cannot see it', () => {
     draw();

@@ -2,7 +2,7 @@ import type { Static } from 'typebox';
 import * as Type from 'typebox';
 import { Verdict } from '../checking/verdict.js';
 import { Answer } from '../exercise/parts.js';
-import { Samples } from '../exercise/seen.js';
+import { FigureMeasures, Samples } from '../exercise/seen.js';
 import { closed } from './common.js';
 import { Bench } from './messages.js';
 
@@ -67,6 +67,7 @@ export const PracticeResult = Type.Object(
     solution: Type.Optional(Bench.properties.solutions.items),
     working: Working,
     revealed: Type.Array(Samples),
+    measured: FigureMeasures,
     tally: PracticeTally,
   },
   closed,

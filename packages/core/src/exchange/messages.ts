@@ -6,7 +6,7 @@ import { Trail } from '../exercise/answer.js';
 import { ExerciseDocument } from '../exercise/document.js';
 import { Answer } from '../exercise/parts.js';
 import { StudentPart } from '../exercise/parts.js';
-import { Samples, ShownDiagram } from '../exercise/seen.js';
+import { FigureMeasures, Samples, ShownDiagram } from '../exercise/seen.js';
 import { closed, CommentRow, CorrectedBy, Id, orNull, Person, Time } from './common.js';
 
 /** What server and web say to each other; each message once, as JSON Schema with its type. */
@@ -311,6 +311,9 @@ export const Bench = Type.Object(
     ),
     revealed: Type.Array(Type.Object({ partId: Type.String(), curves: Type.Array(Samples) }, closed), {
       description: 'Curves of predictions that were committed.',
+    }),
+    measured: Type.Array(Type.Object({ partId: Type.String(), curves: FigureMeasures }, closed), {
+      description: 'Of the curves beside a part, told together with the expected answers.',
     }),
     hints: Type.Array(Type.Object({ partId: Type.String(), texts: Type.Array(Type.String()) }, closed), {
       description: 'Hints that were asked for.',

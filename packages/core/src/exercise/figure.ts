@@ -1,11 +1,14 @@
+import { orElse } from '../expression/problem.js';
 import type { Scope } from '../formula/evaluate.js';
 import { systemFrom } from '../formula/evaluate.js';
 import { curveOf } from '../response/curve.js';
 import { inputAt, partsOf } from '../response/input.js';
+import { measuresOfTransfer } from '../response/measures.js';
 import type { InputSignal, Series } from './given.js';
 import type { Figure } from './heading.js';
-import { inputFrom, motionOf } from './inputs.js';
-import type { Samples } from './seen.js';
+import { inputFrom, motionOf, unitStep } from './inputs.js';
+import { betweenLevels } from './levelMeasures.js';
+import type { FigureMeasures, Samples } from './seen.js';
 
 /** Finer than a line on a screen, as a share of the curve's range. */
 const fine = 1e-3;
@@ -21,6 +24,14 @@ export function figureCurves(
     if (measured) return { label, times: measured.times, values: measured.values, later: afterwards };
     const transfer = systemFrom(system ?? '', scope);
     return { ...sampled(label, motionOf(transfer, figure.input, series), figure.horizon), later: afterwards };
+  });
+}
+
+/** Measures of a figure's curves: null for data, for what never comes to rest, and where the input is no step. */
+export function figureMeasures({ input = unitStep, curves }: Figure, scope: Scope): FigureMeasures {
+  return curves.map(({ system, series }) => {
+    if (input.kind !== 'levels' || system === undefined || series !== undefined) return null;
+    return orElse(null, () => betweenLevels(measuresOfTransfer(systemFrom(system, scope)), input));
   });
 }
 
@@ -41,7 +52,7 @@ export function sampled(
 /** The input as a line to draw beside the responses; an impulse has none. */
 export function inputLine(signal: InputSignal | undefined, series: readonly Series[], horizon: number): Samples {
   if (signal?.kind === 'initial' || signal?.kind === 'impulse') return { label: 'input', times: [], values: [] };
-  const { level, parts } = partsOf(inputFrom(signal ?? { kind: 'levels', from: 0, to: 1, at: 0 }, series));
+  const { level, parts } = partsOf(inputFrom(signal ?? unitStep, series));
   const times = new Set([0, horizon]);
   for (const { at } of parts) if (at > 0 && at < horizon) times.add(at);
   if (parts.some(({ power }) => power === 2)) for (let k = 1; k < 60; k++) times.add((horizon * k) / 60);

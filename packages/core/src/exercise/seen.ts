@@ -18,6 +18,24 @@ export const StudentFigure = Type.Object(
 );
 export type StudentFigure = Static<typeof StudentFigure>;
 
+const orNone = Type.Union([Type.Number(), Type.Null()]);
+
+/** What is read off a response to a step from one level to another: values as drawn, times from the step on. */
+export const LevelMeasures = Type.Object(
+  {
+    at: Type.Number({ description: 'When the step comes, in seconds.' }),
+    restValue: Type.Number({ description: 'Before the step.' }),
+    finalValue: Type.Number(),
+    ...{ riseTime: orNone, settlingTime: orNone, peakTime: orNone, peakValue: orNone },
+  },
+  closed,
+);
+export type LevelMeasures = Static<typeof LevelMeasures>;
+
+/** In the order of the curves. */
+export const FigureMeasures = Type.Array(Type.Union([LevelMeasures, Type.Null()]));
+export type FigureMeasures = Static<typeof FigureMeasures>;
+
 /** What every part begins with as its student sees it. */
 export const seenHeading = {
   id: Type.String(),

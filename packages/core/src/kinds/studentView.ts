@@ -2,11 +2,11 @@ import { type BlockDiagram, readBlocks } from '../diagram/blocks.js';
 import { mentions } from '../diagram/exact.js';
 import { blocksOf } from '../exercise/blocks.js';
 import type { DrawValues, ExerciseDocument } from '../exercise/document.js';
-import { figureCurves, inputLine } from '../exercise/figure.js';
+import { figureCurves, figureMeasures, inputLine } from '../exercise/figure.js';
 import type { Picture, Series } from '../exercise/given.js';
 import type { Part, StudentPart } from '../exercise/parts.js';
 import { hiddenIn, scopeOf } from '../exercise/scope.js';
-import type { Samples, ShownDiagram, StudentFigure } from '../exercise/seen.js';
+import type { FigureMeasures, Samples, ShownDiagram, StudentFigure } from '../exercise/seen.js';
 import { textOf } from '../exercise/systems.js';
 import { insertValues } from '../exercise/words.js';
 import { orElse } from '../expression/problem.js';
@@ -49,6 +49,14 @@ export function revealedCurves(document: Given, part: Part, values: DrawValues):
     times,
     values: shown,
   }));
+}
+
+/** Measures of a part's curves, those beside the question first, then those that are revealed; they may be answers. */
+export function curveMeasures(document: Given, { figure }: Part, values: DrawValues): FigureMeasures {
+  if (!figure) return [];
+  const measures = figureMeasures(figure, scopeOf(document, values));
+  const isLater = (k: number): boolean => figure.curves[k]!.afterwards;
+  return [...measures.filter((_, k) => !isLater(k)), ...measures.filter((_, k) => isLater(k))];
 }
 
 /** Systems in equations that the words show by `diagram:name`. */

@@ -27,7 +27,7 @@ export interface StudentVersion {
   readonly values: DrawValues;
 }
 
-type View = 'view' | 'solutions' | 'revealed' | 'drawings';
+type View = 'view' | 'solutions' | 'revealed' | 'measured' | 'drawings';
 
 /** Runs work on threads with a time limit that counts from its beginning, so that no computation holds up a request. */
 export class Threads implements Drawing, Reading {

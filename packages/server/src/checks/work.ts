@@ -4,6 +4,7 @@ import {
   type Bench,
   type DrawValues,
   type ExerciseDocument,
+  type FigureMeasures,
   isPrediction,
   modelOf,
   orElse,
@@ -16,6 +17,7 @@ import {
 } from '@nailset/core';
 import {
   checkAnswer,
+  curveMeasures,
   diagramsDrawn,
   drawValues,
   examine,
@@ -86,6 +88,7 @@ export type Practised =
       readonly solution?: Bench['solutions'][number];
       readonly working: readonly WorkingStep[];
       readonly revealed: Samples[];
+      readonly measured: FigureMeasures;
     }
   | { readonly problem: string; readonly at: number };
 
@@ -191,6 +194,7 @@ export const work = {
         ...(text === null ? {} : { solution: { partId, text, ...(curve ? { curve } : {}) } }),
         working: workingOf(part, model),
         revealed: revealedCurves(document, part, values),
+        measured: curveMeasures(document, part, values),
       };
     } catch (error) {
       if (error instanceof Problem) return { problem: error.message, at: error.at };
@@ -203,6 +207,13 @@ export const work = {
     return document.parts
       .filter(isPrediction)
       .map((part) => ({ partId: part.id, curves: revealedCurves(document, part, values) }));
+  },
+
+  /** The measures of every curve beside a part. */
+  measured({ document, values }: Shown): Bench['measured'] {
+    return document.parts
+      .filter(({ figure }) => figure)
+      .map((part) => ({ partId: part.id, curves: curveMeasures(document, part, values) }));
   },
 
   /** How many of these sets of numbers the document does not allow. */

@@ -93,6 +93,8 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
       const standing = await standingOf(database, exerciseId, person.id);
       const saved = await savedAnswersOf(database, exerciseId, person.id);
       const told = disclosureOf(version.document, dates);
+      const tells = told.solutions(version.document, standing);
+      const hasFigures = version.document.parts.some(({ figure }) => figure);
       const comments = await commentsOn(
         database,
         standing.map(({ id }) => id),
@@ -119,10 +121,11 @@ export function benchRoutes(app: App, { database, threads, news }: House): void 
           savedAt: savedAt.toISOString(),
         })),
         handedIn: standing.map((entry) => attemptOf(entry, told, comments.get(entry.id))),
-        solutions: told.solutions(version.document, standing) ? await threads.seen('solutions', drawing) : [],
+        solutions: tells ? await threads.seen('solutions', drawing) : [],
+        measured: tells && hasFigures ? await threads.seen('measured', drawing) : [],
         revealed: await revealedTo(drawing, told, standing),
         hints: await hintsFor(drawing, exerciseId),
-        working: told.solutions(version.document, standing),
+        working: tells,
         practice: version.document.parts
           .filter((part) => told.practice(version.document, part, standing))
           .map(({ id }) => id),

@@ -95,7 +95,7 @@ export function learningRoutes(app: App, { database, threads, limits }: House): 
           ...view,
           ...{ exerciseId, versionId: drawn.versionId, version, courseId, course },
           ...{ dueAt: null, extended: null, closesAt: null, mayHandIn: true, working: true },
-          ...{ saved: [], handedIn: [], solutions: [], revealed: [], hints: [], practice: [] },
+          ...{ saved: [], handedIn: [], solutions: [], revealed: [], measured: [], hints: [], practice: [] },
           // Hints are of the part that counts, and would cost there.
           parts: view.parts.filter(({ id }) => id === partId).map((part) => ({ ...part, hints: [] })),
         },
@@ -124,7 +124,7 @@ export function learningRoutes(app: App, { database, threads, limits }: House): 
       const values = await threads.draw({ document, seed: seedOf(seed) });
       const result = await threads.practised({ document, partId, values, answer });
       if ('problem' in result) throw new Refusal('refused', result.problem, { at: result.at });
-      const { verdict, solution, working, revealed } = result;
+      const { verdict, solution, working, revealed, measured } = result;
       // A slip that is not told is not kept either, as the tally tells what is kept.
       const shown = verdictAsShown(verdict, document.shows);
       await keepPractised(database, { exerciseId, personId: drawn.personId, partId, verdict: shown });
@@ -136,6 +136,7 @@ export function learningRoutes(app: App, { database, threads, limits }: House): 
         ...(tells && solution ? { solution } : {}),
         working: tells ? [...working] : [],
         revealed,
+        measured: tells ? measured : [],
         tally: await tally(practice, partId),
       };
     },

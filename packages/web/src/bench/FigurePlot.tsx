@@ -1,23 +1,29 @@
-import { must, type Samples, type StudentFigure } from '@nailset/core';
+import { type FigureMeasures, must, type Samples, type StudentFigure } from '@nailset/core';
 import { useMemo, useState } from 'react';
 import { useProbing } from '../loop/useProbing';
 import { AxesMenu } from '../plot/AxesMenu';
 import { type CurveLook, type PlotCurve, strokes } from '../plot/curves';
 import { frameAxes, frameFor, frameWith } from '../plot/frame';
+import { measureMarks } from '../plot/measureMarks';
 import { ResponsePlot } from '../plot/ResponsePlot';
 import { curveFrom } from '../plot/samples';
 import { useFrame } from '../plot/useFrame';
+import { Toggle } from '../shared/Toggle';
 
+const none: FigureMeasures = [];
 const looks: readonly CurveLook[] = ['now', 'second', 'family', 'held', 'first', 'given'];
 
 /** The curves that go with a part; those to be predicted come once the answer is handed in. */
 export function FigurePlot({
   figure,
   revealed,
+  measured = none,
   committed,
 }: {
   figure: StudentFigure;
   revealed: readonly Samples[];
+  /** Of every curve, in order, once they may be told. */
+  measured?: FigureMeasures | undefined;
   /** Whether the answer was handed in, so that nothing more is to come. */
   committed: boolean;
 }) {
@@ -48,6 +54,16 @@ export function FigurePlot({
       ),
     );
   const probing = useProbing();
+  const [marking, setMarking] = useState(false);
+  const at = all.findIndex(({ id }) => id === picked);
+  const read = at >= 0 ? at : measured.findIndex((measures) => measures !== null);
+  const { marks, band } =
+    marking && all[read] ? measureMarks(measured[read], all[read].curve, frame.tMax) : { marks: [], band: undefined };
+  const mark = (on: boolean) => {
+    setMarking(on);
+    // Of several curves the marks are of the one that is read.
+    if (on && all.length > 1) setPicked(must(all[read]).id);
+  };
   const waiting = figure.afterwards > 0 && revealed.length === 0;
   const labels = curves.map(({ label }) => label).join(', ');
   return (
@@ -77,6 +93,9 @@ export function FigurePlot({
                   ))}
                 </select>
               )}
+              {measured.some((measures) => measures !== null) && (
+                <Toggle on={marking} onChange={mark} words="Measures" />
+              )}
               <AxesMenu
                 axes={frameAxes(frame, 's')}
                 reads
@@ -84,7 +103,7 @@ export function FigurePlot({
               />
             </>
           }
-          curves={curves}
+          {...{ curves, marks, band }}
           reference={input}
           referenceName="input"
           summary={`Responses over ${figure.horizon} s: ${labels}.`}

@@ -1,5 +1,5 @@
-import { type Bench, inPoints, type Scope, type StudentPart } from '@nailset/core';
-import { type Dispatch, useEffect, useMemo, useRef } from 'react';
+import { type Bench, inPoints, type Samples, type Scope, type StudentPart } from '@nailset/core';
+import { type Dispatch, useEffect, useRef } from 'react';
 import { studentKind } from '../kinds/students';
 import type { Work, WorkAction } from '../loop/action';
 import { NailMark } from '../shared/NailMark';
@@ -22,6 +22,8 @@ interface Shown {
   readonly onEnter: (() => void) | undefined;
 }
 
+const noCurves: Samples[] = [];
+
 /** The bench of one part, with its curves, its hints and, once it may be seen, the way to the answer. */
 export function PartBench({
   state,
@@ -32,10 +34,8 @@ export function PartBench({
   const { bench, part, scope, work, dispatch, keys, onEnter } = shown;
   const { Bench: OwnBench, entersByKey, symbols } = studentKind(part);
   const { answer, live, last, solution, revealed, attempts } = state;
-  const curves = useMemo(
-    () => bench.revealed.find(({ partId }) => partId === part.id)?.curves ?? [],
-    [bench.revealed, part.id],
-  );
+  const ofPart = ({ partId }: { partId: string }): boolean => partId === part.id;
+  const curves = bench.revealed.find(ofPart)?.curves ?? noCurves;
   return (
     <div
       className="group/typed"
@@ -59,6 +59,7 @@ export function PartBench({
           key={`figure ${part.id} ${curves.length}`}
           figure={part.figure}
           revealed={curves}
+          measured={bench.measured.find(ofPart)?.curves}
           committed={attempts.length > 0}
         />
       )}

@@ -54,6 +54,7 @@ function Practising({ practice, again }: { practice: Practice; again: () => void
     })),
     solutions: newest?.solution ? [newest.solution] : [],
     revealed: newest && newest.revealed.length > 0 ? [{ partId: part.id, curves: newest.revealed }] : [],
+    measured: newest ? [{ partId: part.id, curves: newest.measured }] : [],
   };
   return (
     <div className="flex min-h-dvh flex-col">

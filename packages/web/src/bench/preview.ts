@@ -21,6 +21,7 @@ export function previewOf(document: ExerciseDocument, values: DrawValues): Bench
     handedIn: [],
     solutions: [],
     revealed: [],
+    measured: [],
     hints: [],
     working: false,
     practice: [],

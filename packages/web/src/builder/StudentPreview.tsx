@@ -11,7 +11,7 @@ import {
   Problem,
   type StudentPart,
 } from '@nailset/core';
-import { checkAnswer, revealedCurves, sampleOf, verdictAsShown } from '@nailset/core/checks';
+import { checkAnswer, curveMeasures, revealedCurves, sampleOf, verdictAsShown } from '@nailset/core/checks';
 import { useEffect, useMemo, useReducer, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { BenchSheet } from '../bench/BenchSheet';
@@ -140,7 +140,10 @@ function Preview({
       (part) => isPrediction(part) && handedIn.some(({ partId }) => partId === part.id),
     );
     const revealed = committed.map((part) => ({ partId: part.id, curves: revealedCurves(document, part, values) }));
-    return { ...bench, handedIn: [...handedIn], revealed };
+    const measured = document.parts
+      .filter(({ id }) => handedIn.some(({ partId }) => partId === id))
+      .map((part) => ({ partId: part.id, curves: curveMeasures(document, part, values) }));
+    return { ...bench, handedIn: [...handedIn], revealed, measured };
   }, [bench, document, values, handedIn]);
   const answer = work.answers[work.open];
   return (

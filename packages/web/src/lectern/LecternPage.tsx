@@ -9,7 +9,7 @@ import {
   Problem,
   type StudentPart,
 } from '@nailset/core';
-import { revealedCurves, rightAnswerOf, sampleOf, solutionOf } from '@nailset/core/checks';
+import { curveMeasures, revealedCurves, rightAnswerOf, sampleOf, solutionOf } from '@nailset/core/checks';
 import { useMemo, useReducer, useState } from 'react';
 import { Link, useLocation, useParams } from 'react-router';
 import { useDraftShown } from '../api/queries';
@@ -91,7 +91,14 @@ function Projected({
   const shown = must(document.parts.find(({ id }) => id === part.id));
   const isRevealed = revealed.includes(part.id);
   const right = isRevealed ? rightAnswerOf(shown, model) : null;
-  const curves = isRevealed ? revealedCurves(document, shown, values) : [];
+  const curves = useMemo(
+    () => (isRevealed ? revealedCurves(document, shown, values) : []),
+    [isRevealed, document, shown, values],
+  );
+  const measured = useMemo(
+    () => (isRevealed ? curveMeasures(document, shown, values) : undefined),
+    [isRevealed, document, shown, values],
+  );
   // Plane and response side by side need the whole sheet; the question comes back when they are hidden.
   const takesAll = isRevealed && part.kind === 'gains' && isDesign(part);
   const toggle = () => setRevealed((old) => (isRevealed ? old.filter((id) => id !== part.id) : [...old, part.id]));
@@ -148,6 +155,7 @@ function Projected({
                     key={`${part.id} ${curves.length}`}
                     figure={part.figure}
                     revealed={curves}
+                    measured={measured}
                     committed={false}
                   />
                 )}

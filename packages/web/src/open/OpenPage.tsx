@@ -20,7 +20,7 @@ import { SavingNote } from '../shared/saving';
 import { useSteady } from '../shared/useLatest';
 import { useTitle } from '../shared/useTitle';
 import { AboutSystem } from './AboutSystem';
-import { Toggle } from './fields/Toggle';
+import { Toggle } from '../shared/Toggle';
 import { DataPanel } from './lines/DataPanel';
 import { DriveFields } from './lines/DriveFields';
 import { LinesColumn } from './lines/LinesColumn';

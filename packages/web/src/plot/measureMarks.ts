@@ -1,4 +1,11 @@
-import { type Curve, formatNumber, type Measures, type QuantityName, type TimeUnit, withUnit } from '@nailset/core';
+import {
+  type Curve,
+  formatNumber,
+  type LevelMeasures,
+  type QuantityName,
+  type TimeUnit,
+  withUnit,
+} from '@nailset/core';
 import { valueAt } from './frame';
 
 /** A line drawn into the plot to show where a measure is read, with its words at one end. */
@@ -17,40 +24,50 @@ export interface MeasureBand {
   readonly high: number;
 }
 
-/** Where rise time, settling band and peak of a step response are read. */
+/** Where rise time, settling band and peak of a response to a step are read; none where there are no measures. */
 export function measureMarks(
-  { finalValue, riseTime, settlingTime, peakTime, peakValue }: Measures,
+  measures: LevelMeasures | null | undefined,
   curve: Curve,
   tMax: number,
   unit: TimeUnit = 's',
 ): { marks: MeasureMark[]; band: MeasureBand | undefined } {
-  if (finalValue === null || finalValue === 0) return { marks: [], band: undefined };
+  if (!measures) return { marks: [], band: undefined };
+  const { at, restValue, finalValue, riseTime, settlingTime, peakTime, peakValue } = measures;
+  const change = finalValue - restValue;
   const marks: MeasureMark[] = [];
   if (riseTime !== null) {
-    const [low, high] = [0.1 * finalValue, 0.9 * finalValue];
-    const start = firstAt(curve, low);
+    const [low, high] = [restValue + 0.1 * change, restValue + 0.9 * change];
+    const start = firstAt(curve, low, change);
     const end = start + riseTime;
     marks.push(
       { id: 'ten', from: { t: 0, y: low }, to: { t: start, y: low }, words: '10 %' },
       { id: 'ninety', from: { t: 0, y: high }, to: { t: end, y: high }, words: '90 %' },
-      { id: 'from', from: { t: start, y: 0 }, to: { t: start, y: low } },
-      { id: 'rise', from: { t: end, y: 0 }, to: { t: end, y: high }, words: `rise ${withUnit(riseTime, unit)}` },
+      { id: 'from', from: { t: start, y: restValue }, to: { t: start, y: low } },
+      {
+        id: 'rise',
+        from: { t: end, y: restValue },
+        to: { t: end, y: high },
+        words: `rise ${withUnit(riseTime, unit)}`,
+      },
     );
   }
-  if (settlingTime !== null && settlingTime < tMax) {
-    const at = { t: settlingTime, y: finalValue };
-    marks.push({ id: 'settled', from: { ...at, y: 0 }, to: at, words: `settled ${withUnit(settlingTime, unit)}` });
+  if (settlingTime !== null && at + settlingTime < tMax) {
+    const t = at + settlingTime;
+    const words = `settled ${withUnit(settlingTime, unit)}`;
+    marks.push({ id: 'settled', from: { t, y: restValue }, to: { t, y: finalValue }, words });
   }
   if (peakTime !== null && peakValue !== null) {
-    const words = `peak ${formatNumber(peakValue)} at ${withUnit(peakTime, unit)}`;
-    marks.push({ id: 'peak', from: { t: peakTime, y: finalValue }, to: { t: peakTime, y: peakValue }, words });
+    const t = at + peakTime;
+    const words = `peak ${formatNumber(peakValue)} at ${withUnit(t, unit)}`;
+    marks.push({ id: 'peak', from: { t, y: finalValue }, to: { t, y: peakValue }, words });
   }
-  const size = Math.abs(0.02 * finalValue);
+  const size = Math.abs(0.02 * change);
   return { marks, band: { low: finalValue - size, high: finalValue + size } };
 }
 
-function firstAt({ times, values }: Curve, level: number): number {
-  const k = values.findIndex((value) => (level >= 0 ? value >= level : value <= level));
+/** When a curve first reaches a level, upwards or downwards by the sign. */
+function firstAt({ times, values }: Curve, level: number, sign: number): number {
+  const k = values.findIndex((value) => (sign >= 0 ? value >= level : value <= level));
   if (k <= 0) return 0;
   const share = (level - values[k - 1]!) / (values[k]! - values[k - 1]! || 1);
   return times[k - 1]! + share * (times[k]! - times[k - 1]!);
@@ -83,7 +100,7 @@ export function placeOf(
     case 'riseTimeFull':
       return upright(value);
     case 'riseTime':
-      return upright(firstAt(curve, 0.1 * final) + value, 0.9 * final);
+      return upright(firstAt(curve, 0.1 * final, final) + value, 0.9 * final);
     default:
       return undefined;
   }

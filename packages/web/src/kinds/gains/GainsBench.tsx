@@ -1,4 +1,4 @@
-import { formatNumber, isPid, must, type Settings, withUnit } from '@nailset/core';
+import { betweenLevels, formatNumber, isPid, must, type Settings, withUnit } from '@nailset/core';
 import { useEffect, useMemo, useState } from 'react';
 import type { Work, WorkAction } from '../../loop/action';
 import { compensatorLatex, controllerLatex } from '../../loop/controllerText';
@@ -25,6 +25,9 @@ import { knobsOfGains } from './knobs';
 import { PlotTools, type Shown } from './PlotTools';
 import { StartOffers, useStartOffers } from './StartOffers';
 import { useFrames } from './useFrames';
+
+/** Measures of a loop are of its own step already. */
+const asMeasured = { from: 0, to: 1, at: 0 };
 
 /** How long gains must stand still to become a stop on the trail, in milliseconds. */
 const stopAfter = 900;
@@ -197,7 +200,7 @@ function Plots({
     : [];
   const { marks, band } =
     shown.measures && isOutput && isStep
-      ? measureMarks(measures, must(response.curves.y), frame.tMax)
+      ? measureMarks(betweenLevels(measures, asMeasured), must(response.curves.y), frame.tMax)
       : { marks: [], band: undefined };
   const design = isDesign(part);
   const effort = part.views.includes('effort');

@@ -1,5 +1,5 @@
 import { type ReadLine, sheetLimits, type SheetLine } from '@nailset/core';
-import { Toggle } from '../fields/Toggle';
+import { Toggle } from '../../shared/Toggle';
 
 type Plant = NonNullable<Extract<ReadLine, { kind: 'system' }>['plant']>;
 

@@ -20,7 +20,7 @@ import { PlotFrame } from '../../plot/PlotFrame';
 import { useTimeUnit } from '../../plot/timeUnit';
 import { useDrag } from '../../plot/useDrag';
 import { useSize } from '../../plot/useSize';
-import { Toggle } from '../fields/Toggle';
+import { Toggle } from '../../shared/Toggle';
 import type { Drawn } from '../sheet/drawn';
 import { levelsOf, readingOf, spanOf } from '../sheet/frequencies';
 import type { FrequencyData, FrequencyProps } from './paneProps';

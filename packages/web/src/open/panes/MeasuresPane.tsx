@@ -3,7 +3,7 @@ import { memo, useState } from 'react';
 import { useTimeUnit } from '../../plot/timeUnit';
 import { NailMark, nailState } from '../../shared/NailMark';
 import { NumberIn } from '../../shared/NumberIn';
-import { Toggle } from '../fields/Toggle';
+import { Toggle } from '../../shared/Toggle';
 import type { Drawn } from '../sheet/drawn';
 import { nailItems } from '../sheet/nails';
 import type { PaneProps } from './paneProps';

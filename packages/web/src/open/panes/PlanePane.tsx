@@ -35,7 +35,7 @@ import { useSize } from '../../plot/useSize';
 import { bothOf, useZoom } from '../../plot/useZoom';
 import { ZoomBox } from '../../plot/ZoomBox';
 import { NumberIn } from '../../shared/NumberIn';
-import { Toggle } from '../fields/Toggle';
+import { Toggle } from '../../shared/Toggle';
 import type { Drawn } from '../sheet/drawn';
 import type { PaneProps } from './paneProps';
 import { useHeld } from './useHeld';

@@ -1,5 +1,6 @@
 import {
   type Around,
+  betweenLevels,
   type Curve,
   formatNumber,
   isOverTime,
@@ -16,7 +17,7 @@ import type { Limit } from '../../plot/limits';
 import { measureMarks } from '../../plot/measureMarks';
 import { ResponsePlot } from '../../plot/ResponsePlot';
 import { useTimeUnit } from '../../plot/timeUnit';
-import { Toggle } from '../fields/Toggle';
+import { Toggle } from '../../shared/Toggle';
 import type { Drawn } from '../sheet/drawn';
 import { driveWord, driveWords } from '../sheet/drives';
 import { lineOf, responseOf, togetherOf } from '../sheet/responses';
@@ -72,8 +73,8 @@ export function ResponsePane(props: ResponseProps) {
     look: 'first',
     name: word,
   }));
-  const height = stepHeight(drives);
-  const { marks, band } = marked && height !== null ? marksOf(chosen, curves, height, frame.tMax, unit) : noMarks;
+  const step = onlyStep(drives);
+  const { marks, band } = marked && step ? marksOf(chosen, curves, step, frame.tMax, unit) : noMarks;
   const common = { frame, probing, limits, dots, onView: held.set, onBack: held.back, wheel: 'always' as const };
   const strips = [...new Set(drawn.map(({ line }) => line))].slice(0, 3);
   const switches = (
@@ -83,7 +84,7 @@ export function ResponsePane(props: ResponseProps) {
           {troubles.length === 1 ? 'one has' : `${troubles.length} have`} no such response
         </span>
       )}
-      {height !== null && <Toggle on={marked} onChange={setMarked} words="Marks" />}
+      {step && <Toggle on={marked} onChange={setMarked} words="Marks" />}
       {drawn.length > 1 && <Toggle on={stacked} onChange={setStacked} words="Stack" />}
       <AxesMenu
         axes={frameAxes(frame, unit)}
@@ -146,27 +147,21 @@ const none: Curve = { times: new Float64Array(), values: new Float64Array() };
 
 const noMarks = { marks: [], band: undefined };
 
-/** Of the one step from 0 at once, which measures are read on; null for other inputs. */
-function stepHeight(drives: readonly SheetDrive[]): number | null {
-  const [drive] = drives;
-  const isPlain = drives.length === 1 && drive?.kind === 'step' && drive.from === 0 && drive.at === 0;
-  return isPlain && drive.to !== 0 ? drive.to : null;
-}
+/** The one step that drives everything, which measures are read on; undefined for other inputs. */
+const onlyStep = ([drive, ...others]: readonly SheetDrive[]) =>
+  drive?.kind === 'step' && others.length === 0 && drive.from !== drive.to ? drive : undefined;
 
 /** Where the measures of the chosen system are read. */
 function marksOf(
   chosen: Drawn | undefined,
   curves: readonly PlotCurve[],
-  height: number,
+  step: NonNullable<ReturnType<typeof onlyStep>>,
   tMax: number,
   unit: TimeUnit,
 ) {
   const measures = chosen?.facts.measures;
   const curve = curves.find(({ id }) => id === chosen?.id)?.curve;
-  if (!measures || !curve) return noMarks;
-  const scaled = (value: number | null) => (value === null ? null : value * height);
-  const { finalValue, peakValue } = measures;
-  return measureMarks({ ...measures, finalValue: scaled(finalValue), peakValue: scaled(peakValue) }, curve, tMax, unit);
+  return measures && curve ? measureMarks(betweenLevels(measures, step), curve, tMax, unit) : noMarks;
 }
 
 /** Of each system to each drive; of one with several inputs driven together the sum, and dashed what each gives. */
