@@ -54,9 +54,8 @@ export function revealedCurves(document: Given, part: Part, values: DrawValues):
 /** Measures of a part's curves, those beside the question first, then those that are revealed; they may be answers. */
 export function curveMeasures(document: Given, { figure }: Part, values: DrawValues): FigureMeasures {
   if (!figure) return [];
-  const measures = figureMeasures(figure, scopeOf(document, values));
-  const isLater = (k: number): boolean => figure.curves[k]!.afterwards;
-  return [...measures.filter((_, k) => !isLater(k)), ...measures.filter((_, k) => isLater(k))];
+  const curves = [...figure.curves].sort((a, b) => Number(a.afterwards) - Number(b.afterwards));
+  return figureMeasures({ ...figure, curves }, scopeOf(document, values));
 }
 
 /** Systems in equations that the words show by `diagram:name`. */

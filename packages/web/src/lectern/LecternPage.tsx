@@ -6,7 +6,9 @@ import {
   modelOf,
   must,
   orProblem,
+  type Part,
   Problem,
+  type StudentFigure,
   type StudentPart,
 } from '@nailset/core';
 import { curveMeasures, revealedCurves, rightAnswerOf, sampleOf, solutionOf } from '@nailset/core/checks';
@@ -91,14 +93,6 @@ function Projected({
   const shown = must(document.parts.find(({ id }) => id === part.id));
   const isRevealed = revealed.includes(part.id);
   const right = isRevealed ? rightAnswerOf(shown, model) : null;
-  const curves = useMemo(
-    () => (isRevealed ? revealedCurves(document, shown, values) : []),
-    [isRevealed, document, shown, values],
-  );
-  const measured = useMemo(
-    () => (isRevealed ? curveMeasures(document, shown, values) : undefined),
-    [isRevealed, document, shown, values],
-  );
   // Plane and response side by side need the whole sheet; the question comes back when they are hidden.
   const takesAll = isRevealed && part.kind === 'gains' && isDesign(part);
   const toggle = () => setRevealed((old) => (isRevealed ? old.filter((id) => id !== part.id) : [...old, part.id]));
@@ -151,12 +145,11 @@ function Projected({
             ) : (
               <>
                 {part.figure && (
-                  <FigurePlot
-                    key={`${part.id} ${curves.length}`}
+                  <Curves
+                    key={`${part.id} ${String(isRevealed)}`}
                     figure={part.figure}
-                    revealed={curves}
-                    measured={measured}
-                    committed={false}
+                    of={isRevealed ? shown : undefined}
+                    {...{ document, values }}
                   />
                 )}
                 <LiveBench key={`bench ${part.id}`} {...{ part, bench, work, dispatch }} revealed={isRevealed} />
@@ -169,6 +162,25 @@ function Projected({
       </div>
     </ShownContext>
   );
+}
+
+/** The curves beside a question; once it is revealed, those that were kept back as well, and their measures. */
+function Curves({
+  figure,
+  of,
+  document,
+  values,
+}: {
+  figure: StudentFigure;
+  of: Part | undefined;
+  document: ExerciseDocument;
+  values: DrawValues;
+}) {
+  const [revealed, measured] = useMemo(
+    () => (of ? [revealedCurves(document, of, values), curveMeasures(document, of, values)] : [[], undefined]),
+    [document, of, values],
+  );
+  return <FigurePlot {...{ figure, revealed, measured }} committed={false} />;
 }
 
 function Solution({ part, text }: { part: StudentPart; text: string | null }) {
