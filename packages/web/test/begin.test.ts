@@ -4,6 +4,8 @@ import { letGo } from '../src/api/page';
 import { serverNow } from '../src/api/serverClock';
 import { begin, refusal, server } from './fakeServer';
 
+import '../src/api/begun';
+
 const session = (person: unknown) => ({ status: 200, body: { csrfToken: 't', person } });
 const ada = { id: 'ada', name: 'Ada', email: 'ada@harbour.example' };
 const asks = () => server.sent.map(({ path, whose }) => [path, whose]);

@@ -46,7 +46,7 @@ const kinds: { [K in Kind]: AnswerKind<K> } = {
 };
 
 // The kind of the part selects the entry, so part and answer are of the same kind; the compiler cannot follow that.
-const kindOf = (part: { readonly kind: Kind }) => kinds[part.kind] as AnswerKind<Kind>;
+const kindOf = (part: { readonly kind: Kind }) => kinds[part.kind] as unknown as AnswerKind<Kind>;
 
 /** The answer that a person wrote in one line. @throws Problem when it is not of the part's kind. */
 export function answerFromText(part: Part, text: string): Answer {

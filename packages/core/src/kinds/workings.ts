@@ -41,6 +41,6 @@ const workings: { [K in Kind]: (part: PartOf<K>, model: Model) => readonly Worki
  */
 export function workingOf(part: Part, model: Model): readonly WorkingStep[] {
   // Part and entry are of the same kind, which the compiler cannot follow.
-  const working = workings[part.kind] as (part: Part, model: Model) => readonly WorkingStep[];
+  const working = workings[part.kind] as unknown as (part: Part, model: Model) => readonly WorkingStep[];
   return orElse([], () => within(mostSteps, () => working(part, model)));
 }

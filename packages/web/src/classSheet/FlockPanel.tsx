@@ -108,7 +108,7 @@ const grounds: { readonly [K in Kind]?: (part: PartOf<K>, sheet: ClassSheet) => 
 };
 
 function groundOf(part: Part, sheet: ClassSheet): Ground {
-  const ground = grounds[part.kind] as ((part: Part, sheet: ClassSheet) => Ground) | undefined;
+  const ground = grounds[part.kind] as unknown as ((part: Part, sheet: ClassSheet) => Ground) | undefined;
   return ground?.(part, sheet) ?? bare;
 }
 

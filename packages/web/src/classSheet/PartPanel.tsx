@@ -26,7 +26,7 @@ const panels: { readonly [K in Kind]?: ComponentType<PanelProps<PartOf<K>>> } = 
 /** A part as the class answered it: responses, gains on their map, points in the plane, or what was chosen. */
 export function PartPanel({ part, sheet, ...ofKind }: Omit<PanelProps<Part>, 'answers'>) {
   const answers = useMemo(() => answersTo(sheet, part.id), [sheet, part.id]);
-  const Panel = panels[part.kind] as ComponentType<PanelProps<Part>> | undefined;
+  const Panel = panels[part.kind] as unknown as ComponentType<PanelProps<Part>> | undefined;
   return Panel && <Panel {...{ part, answers, sheet }} {...ofKind} />;
 }
 

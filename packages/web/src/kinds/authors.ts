@@ -32,7 +32,7 @@ const kinds: { [K in Kind]: AuthorKind<K> } = {
 };
 
 /** The kind of a part, as its instructor makes it. */
-export const authorKind = ({ kind }: { readonly kind: Kind }) => kinds[kind] as AuthorKind<Kind>;
+export const authorKind = ({ kind }: { readonly kind: Kind }) => kinds[kind] as unknown as AuthorKind<Kind>;
 
 /** Something that can be added to an exercise. */
 export interface Offer {

@@ -38,4 +38,4 @@ const papers: { [K in Kind]: ComponentType<Printed<K>> } = {
 };
 
 /** What a part is on paper; part and kind are the same, which the compiler cannot follow. */
-export const paperOf = ({ kind }: { readonly kind: Kind }) => papers[kind] as ComponentType<Printed<Kind>>;
+export const paperOf = ({ kind }: { readonly kind: Kind }) => papers[kind] as unknown as ComponentType<Printed<Kind>>;

@@ -45,7 +45,7 @@ const kinds: { [K in Kind]: StudentKind<K> } = {
  * The kind of a part or answer. Part and answer of one call are of the same kind, as workers and routes make sure; the
  * compiler cannot follow that.
  */
-export const studentKind = ({ kind }: { readonly kind: Kind }) => kinds[kind] as StudentKind<Kind>;
+export const studentKind = ({ kind }: { readonly kind: Kind }) => kinds[kind] as unknown as StudentKind<Kind>;
 
 /** What the student of a part sets, in the order of its ladder; none for parts that are typed or chosen. */
 export const knobsOf = (part: StudentPart): Knob[] => studentKind(part).ladder?.knobs(part) ?? [];

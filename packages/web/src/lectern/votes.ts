@@ -19,7 +19,7 @@ const sure: readonly VoteOption[] = [
 
 /** What is voted on before a part is revealed: its own options, how a response will change, or who has an answer. */
 export function optionsOf(part: StudentPart): readonly VoteOption[] {
-  const options = optionsOfKind[part.kind] as ((part: StudentPart) => readonly VoteOption[]) | undefined;
+  const options = optionsOfKind[part.kind] as unknown as ((part: StudentPart) => readonly VoteOption[]) | undefined;
   return options?.(part) ?? sure;
 }
 
