@@ -69,7 +69,8 @@ const motions: { readonly [K in Kind]?: (part: PartOf<K>, model: Model, answer: 
 
 /** The response that an answer stands for; null where it has none, or answers an earlier version of another kind. */
 function motionOf(part: Part, model: Model, answer: Answer): Motion | null {
-  const motion = motions[part.kind] as unknown as ((part: Part, model: Model, answer: Answer) => Motion | null) | undefined;
+  const motion = motions[part.kind] as unknown as
+    ((part: Part, model: Model, answer: Answer) => Motion | null) | undefined;
   return motion && part.kind === answer.kind ? motion(part, model, answer) : null;
 }
 
