@@ -110,7 +110,11 @@ describe('the measures of a figure', () => {
     expect(marks(container)).toContain('peak 2.4 at 5.5 s');
     fireEvent.change(read, { target: { value: 'curve-0' } });
     expect(marks(container)).not.toContain('settled');
-    fireEvent.click(toggle()!);
+    fireEvent.change(read, { target: { value: 'curve-1' } });
+    expect(marks(container)).toContain('settled 3.9 s');
+    // Of every curve at once there are none.
+    fireEvent.change(read, { target: { value: '' } });
+    expect(marks(container)).not.toContain('settled');
     expect(toggle()!.getAttribute('aria-pressed')).toBe('false');
   });
 });

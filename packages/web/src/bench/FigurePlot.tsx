@@ -83,7 +83,10 @@ export function FigurePlot({
                   aria-label="Curve that is read"
                   className="bg-transparent text-petrol"
                   value={picked}
-                  onChange={(event) => setPicked(event.target.value)}
+                  onChange={(event) => {
+                    setPicked(event.target.value);
+                    if (!event.target.value) setMarking(false);
+                  }}
                 >
                   <option value="">every curve</option>
                   {all.map(({ id, label }) => (
