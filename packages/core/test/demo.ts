@@ -10,6 +10,8 @@ import { craneTrolley } from '../../server/src/demo/exercises/trolley';
 import { cableWinch, winchSensor } from '../../server/src/demo/exercises/winch';
 import type { ExerciseDocument } from '../src/index';
 
+const modules: readonly object[] = [diagrams, design, byHand, measured];
+
 /** Every exercise of the demo course. */
 export const demoExercises: readonly ExerciseDocument[] = [
   lampTurntable,
@@ -20,8 +22,5 @@ export const demoExercises: readonly ExerciseDocument[] = [
   tideGauge,
   lockGate,
   cableWinch,
-  ...Object.values(diagrams),
-  ...Object.values(design),
-  ...Object.values(byHand),
-  ...Object.values(measured),
+  ...modules.flatMap((module) => Object.values(module) as ExerciseDocument[]),
 ];

@@ -1,24 +1,10 @@
 import { createHash } from 'node:crypto';
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import * as byHand from '../../server/src/demo/exercises/byHand';
-import * as design from '../../server/src/demo/exercises/design';
-import * as diagrams from '../../server/src/demo/exercises/diagrams';
-import { lockGate } from '../../server/src/demo/exercises/lockGate';
-import * as measured from '../../server/src/demo/exercises/measured';
-import { ferryRamp } from '../../server/src/demo/exercises/ramp';
-import { lampTurntable, twoTables } from '../../server/src/demo/exercises/secondOrder';
-import { tideGauge } from '../../server/src/demo/exercises/tideGauge';
-import { craneTrolley } from '../../server/src/demo/exercises/trolley';
-import { cableWinch, winchSensor } from '../../server/src/demo/exercises/winch';
 import { checkAnswer, checkerVersion, rightAnswerOf, sampleOf, wrongAnswersOf } from '../src/checks';
-import { type ExerciseDocument, modelOf, orProblem, Problem } from '../src/index';
+import { modelOf, orProblem, Problem } from '../src/index';
+import { demoExercises } from './demo';
 
-const modules = [diagrams, design, byHand, measured].flatMap((module) => Object.values<ExerciseDocument>(module));
-const documents: ExerciseDocument[] = [
-  ...[lampTurntable, craneTrolley, twoTables, ferryRamp, winchSensor, tideGauge, lockGate, cableWinch],
-  ...modules,
-];
 /** Settings of parts that many answers solve: two that are wrong differently, and some that are near. */
 const settings = [
   { Kp: '2', Ki: '1', Kd: '0.5', K: '3', T: '1' },
@@ -27,7 +13,7 @@ const settings = [
 
 /** What is told of right and of usual wrong answers to every part of the demo: points, nails that hold, slip, words. */
 function told(): string[] {
-  return documents.flatMap((document) =>
+  return demoExercises.flatMap((document) =>
     sampleOf(document, 2).flatMap((values) => {
       const model = modelOf(document, values);
       return document.parts.flatMap((part) => {

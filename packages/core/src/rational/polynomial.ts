@@ -142,7 +142,7 @@ export function divide(p: Polynomial, q: Polynomial): { quotient: Polynomial; re
   const quotient = new Array<bigint>(steps).fill(0n);
   for (let k = steps - 1; k >= 0; k--) {
     const top = rest[k + q.integers.length - 1]!;
-    for (let i = 0; i < rest.length; i++) rest[i]! *= lead;
+    for (const [i, value] of rest.entries()) rest[i] = value * lead;
     for (let i = k + 1; i < steps; i++) quotient[i]! *= lead;
     quotient[k] = top;
     for (let i = 0; i < q.integers.length; i++) rest[k + i]! -= top * q.integers[i]!;

@@ -40,7 +40,11 @@ export async function setUpDatabase(ownerUrl: string, serverUrl: string, log: Qu
       `select to_regnamespace('${queueSchema}') is null as missing`,
     );
     const pool = new pg.Pool({ connectionString: ownerUrl, max: 1 });
-    await runMigrations({ pgPool: pool, schema: queueSchema, logger: log }).finally(() => pool.end());
+    try {
+      await runMigrations({ pgPool: pool, schema: queueSchema, logger: log });
+    } finally {
+      await pool.end();
+    }
     if (must(row[0]).missing) await client.query(enqueueUnchecked);
     const role = decodeURIComponent(new URL(serverUrl).username);
     const { rows } = await client.query<{ current_user: string }>('select current_user');

@@ -39,7 +39,7 @@ export function LongTable<Row>({
   const printing = usePrinting();
   const whole = printing || rows.length <= few;
   // It gives functions that are new at every drawing, which is what it is for.
-  // eslint-disable-next-line react-hooks/incompatible-library
+  // oxlint-disable-next-line react/incompatible-library
   const virtual = useVirtualizer({
     count: whole ? 0 : rows.length,
     getScrollElement: () => frame.current,
@@ -52,7 +52,7 @@ export function LongTable<Row>({
     if (!whole) virtual.scrollToIndex(follow, { align: 'auto' });
     else frame.current?.querySelector(`[data-index="${follow}"]`)?.scrollIntoView({ block: 'nearest' });
     // The virtualizer is another one at every drawing.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [follow, whole]);
   const items = virtual.getVirtualItems();
   const shown = whole
