@@ -1,12 +1,12 @@
 import { execFileSync } from 'node:child_process';
 import path from 'node:path';
 
-test('a minute of kills of servers, worker and database loses and doubles nothing', () => {
+test('half a minute of kills of servers, worker and database loses and doubles nothing', () => {
   const script = path.resolve(__dirname, '../bench/soak.mjs');
   const said = execFileSync(process.execPath, [
     script,
     '--minutes',
-    '0.8',
+    '0.6',
     '--every',
     '6',
     '--students',
