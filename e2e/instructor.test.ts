@@ -135,8 +135,10 @@ test('an exercise is built from nothing, and what is wrong with it is said at on
 test('two windows do not save over each other', async () => {
   const other = await page.context().newPage();
   await other.goto(page.url());
+  // What is said of the draft is also said before this one is saved.
+  const saved = other.waitForResponse((response) => response.request().method() === 'PUT' && response.ok());
   await other.getByLabel('Title', { exact: true }).fill('Quay ramp, other window');
-  await other.getByText(/Draft after version 1, saved/).waitFor();
+  await saved;
   await page.getByLabel('Title', { exact: true }).fill('Quay ramp, this window');
   await page
     .getByText(/changed in another window/)

@@ -56,7 +56,7 @@ export async function test(args) {
     ]);
     for (const result of results.flat()) count(result);
     // A browser test waits as often as it works.
-    count(await jest('Tests in the browser', ['e2e'], ['--maxWorkers=4', ...args], scratch, env));
+    count(await jest('Tests in the browser', ['e2e'], ['--maxWorkers=3', ...args], scratch, env));
   } finally {
     await postgres.stop();
     rmSync(scratch, { recursive: true, force: true });
