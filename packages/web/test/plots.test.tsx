@@ -110,7 +110,10 @@ describe('the measures of a figure', () => {
     expect(marks(container)).toContain('peak 2.4 at 5.5 s');
     fireEvent.change(read, { target: { value: 'curve-0' } });
     expect(marks(container)).not.toContain('settled');
-    fireEvent.change(read, { target: { value: 'curve-1' } });
+    // Asked for again where there are none, they are of one that has some.
+    fireEvent.click(toggle()!);
+    fireEvent.click(toggle()!);
+    expect(read.selectedOptions[0]!.text).toBe('read A');
     expect(marks(container)).toContain('settled 3.9 s');
     // Of every curve at once there are none.
     fireEvent.change(read, { target: { value: '' } });

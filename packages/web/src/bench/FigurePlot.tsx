@@ -56,13 +56,14 @@ export function FigurePlot({
   const probing = useProbing();
   const [marking, setMarking] = useState(false);
   const at = all.findIndex(({ id }) => id === picked);
-  const read = at >= 0 ? at : measured.findIndex((measures) => measures !== null);
+  const first = measured.findIndex((measures) => measures !== null);
+  const read = at >= 0 ? at : first;
   const { marks, band } =
     marking && all[read] ? measureMarks(measured[read], all[read].curve, frame.tMax) : { marks: [], band: undefined };
   const mark = (on: boolean) => {
     setMarking(on);
-    // Of several curves the marks are of the one that is read.
-    if (on && all.length > 1) setPicked(must(all[read]).id);
+    // Of several curves the marks are of the one that is read, if it has some.
+    if (on && all.length > 1) setPicked(must(all[measured[at] ? at : first]).id);
   };
   const waiting = figure.afterwards > 0 && revealed.length === 0;
   const labels = curves.map(({ label }) => label).join(', ');
@@ -96,9 +97,7 @@ export function FigurePlot({
                   ))}
                 </select>
               )}
-              {measured.some((measures) => measures !== null) && (
-                <Toggle on={marking} onChange={mark} words="Measures" />
-              )}
+              {first >= 0 && <Toggle on={marking} onChange={mark} words="Measures" />}
               <AxesMenu
                 axes={frameAxes(frame, 's')}
                 reads
