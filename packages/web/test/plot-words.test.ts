@@ -103,6 +103,8 @@ test('marks of a step between levels stand where it moves, and times are told fr
   expect(mark('settled')).toMatchObject({ to: { t: 2 + Math.log(50), y: 1 }, words: 'settled 3.91 s' });
   expect(band?.low).toBeCloseTo(0.94, 9);
   expect(band?.high).toBeCloseTo(1.06, 9);
+  const peaked = measureMarks({ ...measures, peakTime: 1.5, peakValue: 0.8 }, curve, 20).marks.at(-1);
+  expect(peaked).toMatchObject({ to: { t: 3.5, y: 0.8 }, words: 'peak 0.8 after 1.5 s' });
   expect(measureMarks(measures, curve, 5).marks.map(({ id }) => id)).not.toContain('settled');
   expect(measureMarks(null, curve, 20)).toEqual({ marks: [], band: undefined });
 });

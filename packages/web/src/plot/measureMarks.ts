@@ -58,7 +58,8 @@ export function measureMarks(
   }
   if (peakTime !== null && peakValue !== null) {
     const t = at + peakTime;
-    const words = `peak ${formatNumber(peakValue)} at ${withUnit(t, unit)}`;
+    // Rise and settling are counted from the step, and so is this where it comes later.
+    const words = `peak ${formatNumber(peakValue)} ${at === 0 ? 'at' : 'after'} ${withUnit(peakTime, unit)}`;
     marks.push({ id: 'peak', from: { t, y: finalValue }, to: { t, y: peakValue }, words });
   }
   const size = Math.abs(0.02 * change);
