@@ -70,7 +70,8 @@ test('a diagram is built by text only, and the picture follows', async () => {
   await equations().fill('e = r - m\nu = C*e\ny = G*(u + d)\nm = H*y');
   await instructor.getByRole('button', { name: 'Paths and loops' }).click();
   await instructor.getByRole('button', { name: 'loop 1' }).focus();
-  expect(await instructor.locator('[data-shape=m] rect').last().getAttribute('stroke-width')).toBe('2.2');
+  const paths = instructor.getByRole('group', { name: 'Paths from r to y' });
+  expect(await paths.locator('[data-shape=m] rect').last().getAttribute('stroke-width')).toBe('2.2');
   await instructor.getByRole('button', { name: 'Reduction', exact: true }).click();
   await instructor.getByRole('button', { name: 'Next step' }).click();
   await instructor.getByText('1 of 2').waitFor();
