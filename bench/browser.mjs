@@ -19,7 +19,7 @@ export async function withDemo(work) {
   await postgres.start();
   await postgres.createDatabase('bench');
   const port = await freePort(4500);
-  const server = spawn(process.execPath, [path.join(home, 'packages/server/dist/main.js')], {
+  const server = spawn(process.execPath, [path.join(home, 'packages/server/dist/run/main.js')], {
     env: {
       ...process.env,
       DATABASE_URL: postgres.url('bench'),

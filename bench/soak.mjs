@@ -51,7 +51,7 @@ class Kept {
   }
 
   launch() {
-    this.child = spawn(process.execPath, [path.join(home, 'packages/server/dist', `${this.program}.js`)], {
+    this.child = spawn(process.execPath, [path.join(home, 'packages/server/dist/run', `${this.program}.js`)], {
       env: this.env,
       stdio: 'ignore',
     });

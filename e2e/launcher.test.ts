@@ -108,7 +108,7 @@ test('a database that is killed comes back by itself', async () => {
 test('after a kill of everything the next start clears up and works', async () => {
   const run = start(/Ctrl-C stops/);
   await run.said;
-  const server = execFileSync('pgrep', ['-P', String(run.child.pid), '-f', 'server/dist/main.js'])
+  const server = execFileSync('pgrep', ['-P', String(run.child.pid), '-f', 'server/dist/run/main.js'])
     .toString()
     .trim();
   run.child.kill('SIGKILL');
@@ -126,7 +126,7 @@ test('a server that dies is started again; one that its launcher left behind is 
   await run.said;
   const serverOf = (child: ChildProcess) =>
     Number(
-      execFileSync('pgrep', ['-P', String(child.pid), '-f', 'server/dist/main.js'])
+      execFileSync('pgrep', ['-P', String(child.pid), '-f', 'server/dist/run/main.js'])
         .toString()
         .trim(),
     );

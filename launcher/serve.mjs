@@ -31,7 +31,7 @@ export async function serve(program, args) {
   }
   await installModules();
   await build();
-  const child = spawn(process.execPath, [...nodeOptions, path.join(home, 'packages/server/dist', `${program}.js`)], {
+  const child = spawn(process.execPath, [...nodeOptions, path.join(home, 'packages/server/dist/run', `${program}.js`)], {
     cwd: home,
     stdio: 'inherit',
     env: {

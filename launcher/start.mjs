@@ -138,7 +138,7 @@ async function run({ port, host, data, demo }, note) {
   }
 }
 
-const serverFile = 'packages/server/dist/main.js';
+const serverFile = 'packages/server/dist/run/main.js';
 
 /** @param {import('node:child_process').ChildProcess} child */
 const endOf = (child) => new Promise((resolve) => child.once('exit', () => resolve('ended')));

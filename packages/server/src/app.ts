@@ -3,18 +3,15 @@ import compress from '@fastify/compress';
 import cookie from '@fastify/cookie';
 import csrf from '@fastify/csrf-protection';
 import helmet from '@fastify/helmet';
-import swagger from '@fastify/swagger';
-import swaggerUi from '@fastify/swagger-ui';
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import { Problem } from '@nailset/core';
 import Fastify, { type FastifyBaseLogger, type FastifyError, type FastifyRequest, LogController } from 'fastify';
 import { nanoid } from 'nanoid';
-import { guardAccess, sessionCookie } from './access.js';
+import { guardAccess } from './access.js';
 import { VerdictNews } from './checks/news.js';
 import { Threads } from './checks/threads.js';
 import { lazyCompilers } from './compilers.js';
 import { Refusal, refusalOf } from './errors.js';
-import { serveInterface } from './interface.js';
 import { Limits } from './limits.js';
 import { postBy } from './mail.js';
 import { serveMetrics } from './metrics.js';
@@ -25,10 +22,12 @@ import { correctionRoutes } from './routes/corrections.js';
 import { courseRoutes } from './routes/courses.js';
 import { dateRoutes } from './routes/dates.js';
 import { exerciseRoutes } from './routes/exercises.js';
+import { serveInterface } from './routes/interface.js';
 import { learningRoutes } from './routes/learning.js';
 import { markRoutes } from './routes/marks.js';
 import { paperRoutes } from './routes/paper.js';
 import { peopleRoutes } from './routes/people.js';
+import { describeApi } from './routes/reference.js';
 import type { App } from './routes/route.js';
 import { sheetRoutes } from './routes/sheets.js';
 import type { Settings } from './settings.js';
@@ -128,18 +127,7 @@ export async function buildApp(
     request.body = cleanTexts(request.body);
   });
 
-  await app.register(swagger, {
-    openapi: {
-      info: {
-        title: 'Nailset',
-        version: '1',
-        description: 'Everything that the interface of Nailset does, over HTTP.',
-      },
-      components: { securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: sessionCookie } } },
-      security: [{ session: [] }],
-    },
-  });
-  await app.register(swaggerUi, { routePrefix: '/reference' });
+  await describeApi(app);
 
   app.get('/api/health', { config: { access: 'anyone', limit: false }, schema: { hide: true } }, async () => {
     const { waiting, oldestSeconds } = await waitingChecks(database);

@@ -1,6 +1,4 @@
 import { hash, verify } from '@node-rs/argon2';
-import { ZxcvbnFactory } from '@zxcvbn-ts/core';
-import * as common from '@zxcvbn-ts/language-common';
 import { Refusal } from './errors.js';
 
 /** Hash to store for a password: argon2id with the library’s parameters. */
@@ -19,10 +17,20 @@ export async function isPasswordOf(passwordHash: string | undefined, password: s
 /** What follows the first characters makes a password no weaker. */
 const looked = 64;
 
-const strength = new ZxcvbnFactory({ dictionary: common.dictionary, graphs: common.adjacencyGraphs });
+/** The lists of common passwords are long: read when the first one is chosen. */
+async function loadStrength() {
+  const [{ ZxcvbnFactory }, common] = await Promise.all([
+    import('@zxcvbn-ts/core'),
+    import('@zxcvbn-ts/language-common'),
+  ]);
+  return new ZxcvbnFactory({ dictionary: common.dictionary, graphs: common.adjacencyGraphs });
+}
+let loaded: ReturnType<typeof loadStrength> | undefined;
 
 /** @throws Refusal `weakPassword` for a common password, one like the name or e-mail, or one that repeats itself. */
-export function refuseWeakPassword(password: string, { name, email }: { name: string; email: string }): void {
+export async function refuseWeakPassword(password: string, whose: { name: string; email: string }): Promise<void> {
+  const { name, email } = whose;
+  const strength = await (loaded ??= loadStrength());
   const [local = ''] = email.split('@');
   const words = [name, email, local, ...`${name} ${email}`.toLowerCase().split(/[^\p{L}\p{N}]+/u), 'nailset'];
   const joined = [name, local].map((text) => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, ''));

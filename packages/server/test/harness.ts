@@ -108,7 +108,7 @@ export class TestServer {
 
   /** Starts the process and waits until it is ready. */
   async run(): Promise<void> {
-    const main = path.resolve(__dirname, `../dist/${this.program}.js`);
+    const main = path.resolve(__dirname, `../dist/run/${this.program}.js`);
     this.output = '';
     const child = spawn(process.execPath, [main], {
       env: { ...process.env, ...this.environmentOfIts },

@@ -189,8 +189,8 @@ export class Threads implements Drawing, Reading {
 
 const poolOf = (maxThreads: number, minThreads = 0) =>
   new Piscina<Piece, unknown>({
-    // In one file, made when everything is built: a thread is ready in a third of the time.
-    filename: new URL('./thread/work.js', import.meta.url).href,
+    // Beside this one, in the folder of sources as in that of what is run.
+    filename: new URL('./work.js', import.meta.url).href,
     minThreads,
     maxThreads: Math.max(1, maxThreads),
     idleTimeout: 30_000,

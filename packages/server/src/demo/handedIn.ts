@@ -86,7 +86,7 @@ function usual({ parts }: ExerciseDocument, model: Model, random: number): Work[
   });
 }
 
-export const preparedFile = path.join(import.meta.dirname, 'handedIn.json');
+export const preparedFile = path.join(import.meta.dirname, '../demo/handedIn.json');
 
 /** The same as the build has prepared it. */
 export const preparedWork = (): Work[] => JSON.parse(readFileSync(preparedFile, 'utf8')) as Work[];

@@ -94,7 +94,7 @@ export function peopleRoutes(app: App, { database, limits, post, settings }: Hou
     async (request, reply) => {
       const { name, email, password, joinCode } = request.body;
       await limits.take('accounts', request.ip, 300, 60);
-      refuseWeakPassword(password, { name, email });
+      await refuseWeakPassword(password, { name, email });
       const passwordHash = await hashPassword(password);
       const person = await database.transaction(async (tx) => {
         const added = await addPerson(tx, { name, email, passwordHash });

@@ -136,7 +136,7 @@ export async function setPassword(
   password: string,
   kept: string | null,
 ): Promise<void> {
-  refuseWeakPassword(password, whose);
+  await refuseWeakPassword(password, whose);
   await database
     .update(people)
     .set({ passwordHash: await hashPassword(password) })

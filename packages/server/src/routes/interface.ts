@@ -2,10 +2,10 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import serveFiles from '@fastify/static';
 import { must } from '@nailset/core';
-import { Refusal } from './errors.js';
-import type { App } from './routes/route.js';
+import { Refusal } from '../errors.js';
+import type { App } from './route.js';
 
-const built = path.resolve(import.meta.dirname, '../../web/dist');
+const built = path.resolve(import.meta.dirname, '../../../web/dist');
 
 /** The built pages: files by their names, the start page for every other address. */
 export async function serveInterface(app: App): Promise<void> {
