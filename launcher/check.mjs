@@ -49,7 +49,7 @@ export async function check(args) {
     return 0;
   }
   await prepare();
-  const folder = path.join(home, 'packages/server/dist/file');
+  const folder = path.join(home, 'packages/server/dist/run');
   const { FileProblem, checkRows, readExercise } = await import(path.join(folder, 'checkFile.js'));
   const { reports } = await import(path.join(folder, 'report.js'));
   const report = reports[options.format];

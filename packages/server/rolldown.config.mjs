@@ -9,6 +9,8 @@ export default {
     main: path.join(dist, 'main.js'),
     worker: path.join(dist, 'worker.js'),
     work: path.join(dist, 'checks/work.js'),
+    checkFile: path.join(dist, 'file/checkFile.js'),
+    report: path.join(dist, 'file/report.js'),
   },
   // As deep as the folders it takes the place of: some modules look for files from where they are.
   output: { dir: path.join(dist, 'run'), format: 'esm', cleanDir: true },
