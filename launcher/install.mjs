@@ -88,7 +88,12 @@ export async function installModules() {
 export async function build() {
   const stamp = path.join(home, 'node_modules/.nailset-built');
   const wanted = hashOfSources();
-  const built = ['core/dist/index.js', 'server/dist/run/main.js', 'server/dist/demo/handedIn.json', 'web/dist/index.html'];
+  const built = [
+    'core/dist/index.js',
+    'server/dist/run/main.js',
+    'server/dist/demo/handedIn.json',
+    'web/dist/index.html',
+  ];
   const complete = built.every((file) => existsSync(path.join(home, 'packages', file)));
   if (complete && existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   await step('Building', async () => {

@@ -31,16 +31,20 @@ export async function serve(program, args) {
   }
   await installModules();
   await build();
-  const child = spawn(process.execPath, [...nodeOptions, path.join(home, 'packages/server/dist/run', `${program}.js`)], {
-    cwd: home,
-    stdio: 'inherit',
-    env: {
-      ...process.env,
-      ...(port ? { NAILSET_PORT: port } : {}),
-      ...(host ? { NAILSET_HOST: host } : {}),
-      ...(checks ? { NAILSET_CHECKS: checks } : {}),
+  const child = spawn(
+    process.execPath,
+    [...nodeOptions, path.join(home, 'packages/server/dist/run', `${program}.js`)],
+    {
+      cwd: home,
+      stdio: 'inherit',
+      env: {
+        ...process.env,
+        ...(port ? { NAILSET_PORT: port } : {}),
+        ...(host ? { NAILSET_HOST: host } : {}),
+        ...(checks ? { NAILSET_CHECKS: checks } : {}),
+      },
     },
-  });
+  );
   for (const signal of /** @type {const} */ (['SIGINT', 'SIGTERM', 'SIGHUP'])) {
     process.on(signal, () => child.kill(signal === 'SIGHUP' ? 'SIGTERM' : signal));
   }
