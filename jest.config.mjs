@@ -1,6 +1,8 @@
 const sources = [
   '@swc/jest',
   {
+    // Beside the code and not at its end, where it is read with every module.
+    sourceMaps: true,
     jsc: {
       target: 'es2022',
       parser: { syntax: 'typescript', tsx: true },
@@ -34,10 +36,13 @@ const project = (name, folder, extra = {}) => ({
   ...extra,
 });
 
+/** Large packages that Jest runs as they are. */
+const whole = ['@floating-ui', '@testing-library', 'elkjs', 'fast-check', 'katex', 'react', 'react-dom', 'scheduler'];
+
 /** Core and web are tested from their sources, with the packages that are ES modules turned into what Jest runs. */
 const fromSources = {
   transform: { '^.+\\.(tsx?|m?js)$': sources },
-  transformIgnorePatterns: [],
+  transformIgnorePatterns: [`/node_modules/(${whole.join('|')})/`],
   moduleNameMapper: {
     // Sources import each other by the names of the built files.
     '^(\\.{1,2}/.*)\\.js$': '$1',

@@ -18,7 +18,7 @@ export class Stage {
   ) {}
 
   static async open(): Promise<Stage> {
-    const server = await TestServer.start({ NAILSET_DEMO: '1', NAILSET_CHECKS: '1' });
+    const server = await TestServer.start({ NAILSET_DEMO: '1' });
     const browser = await chromium.launch({
       executablePath: process.env['NAILSET_CHROMIUM'] ?? '/usr/bin/chromium',
       args: [

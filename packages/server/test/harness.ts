@@ -102,6 +102,7 @@ export class TestServer {
       NAILSET_PORT: String(this.port),
       NAILSET_COURSE_KEY: courseKey,
       NAILSET_WARM_UP: '0',
+      NAILSET_CHECKS: '1',
       ...this.environment,
     };
   }

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { ResetLink, SessionRow } from '@nailset/core';
+import { hash } from '@node-rs/argon2';
 import { SMTPServer } from 'smtp-server';
 import { Browser, type SmallCourse, smallCourse, TestServer } from './harness';
 
@@ -121,12 +122,12 @@ describe('guessing', () => {
 
   test('a lecture hall of four hundred signs in from one address', async () => {
     const hall = await at('198.51.100.99');
-    await new Browser(server).register('Hall Student');
+    // Hashed as quickly as can be: what is tried is the room at the door, not the work behind it.
+    const quick = await hash(password, { memoryCost: 8, timeCost: 1 });
     await server.sql(
       `insert into people (name, email, password_hash)
-      select 'Hall ' || k, 'hall' || k || '@harbour.example', password_hash
-        from people, generate_series(1, 400) k where email = $1`,
-      [emailOf('Hall Student')],
+      select 'Hall ' || k, 'hall' || k || '@harbour.example', $1 from generate_series(1, 400) k`,
+      [quick],
     );
     for (let from = 1; from <= 400; from += 50) {
       const some = Array.from({ length: 50 }, (_, k) => hall(`hall${from + k}@harbour.example`, password));
