@@ -52,4 +52,23 @@ describe('measures of the curves beside a question', () => {
     expect(measured([curve('1/(s+1)')], { kind: 'ramp', amplitude: 1, at: 0 })).toEqual([null]);
     expect(measured([curve('1/(s+1)')], { kind: 'levels', from: 2, to: 2, at: 0 })).toEqual([null]);
   });
+
+  test.each([1e-9, 1e-3, 1e3, 1e9])('are the same at %p times the speed, whatever the gain', (speed) => {
+    const loop = (w: number, gain: number, at: number) => {
+      const [found] = measured([curve(`${gain * 25}*${w}^2/(s^2+2*${w}*s+25*${w}^2)`)], {
+        ...{ kind: 'levels', from: 1, to: 3, at },
+      });
+      return found!;
+    };
+    const plain = loop(1, 1, 0);
+    for (const gain of [1e-9, 1, 1e9]) {
+      const found = loop(speed, gain, 2 / speed);
+      for (const time of ['riseTime', 'settlingTime', 'peakTime'] as const) {
+        expect((found[time]! * speed) / plain[time]!).toBeCloseTo(1, 9);
+      }
+      for (const value of ['restValue', 'finalValue', 'peakValue'] as const) {
+        expect(found[value]! / gain / plain[value]!).toBeCloseTo(1, 9);
+      }
+    }
+  });
 });
