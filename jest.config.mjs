@@ -58,6 +58,7 @@ const fromSources = {
 
 export default {
   testTimeout: 150_000,
+  testSequencer: '<rootDir>/jest.sequencer.mjs',
   projects: [
     project('core', 'packages/core/test', { ...fromSources, setupFiles: ['<rootDir>/packages/core/test/setup.ts'] }),
     project('web', 'packages/web/test', {
