@@ -15,6 +15,7 @@ import { Refusal, refusalOf } from './errors.js';
 import { Limits } from './limits.js';
 import { postBy } from './mail.js';
 import { serveMetrics } from './metrics.js';
+import { prepareForPasswords } from './passwords.js';
 import { accountRoutes } from './routes/account.js';
 import { benchRoutes } from './routes/bench.js';
 import { classSheetRoutes } from './routes/classSheet.js';
@@ -152,9 +153,9 @@ export async function buildApp(
   app.addHook('preClose', () => news.stop());
   if (settings.warmUp) {
     app.addHook('onListen', () => {
-      compileRest().then(
+      Promise.all([compileRest(), prepareForPasswords()]).then(
         () => log.info('warmed up'),
-        (error: unknown) => log.error({ err: error }, 'a schema cannot be compiled'),
+        (error: unknown) => log.error({ err: error }, 'it could not be warmed up'),
       );
     });
   }

@@ -17,20 +17,23 @@ export async function isPasswordOf(passwordHash: string | undefined, password: s
 /** What follows the first characters makes a password no weaker. */
 const looked = 64;
 
-/** The lists of common passwords are long: read when the first one is chosen. */
-async function loadStrength() {
+/** The lists of common passwords are long: read when nothing else is to be done, or when the first one is chosen. */
+async function readLists() {
   const [{ ZxcvbnFactory }, common] = await Promise.all([
     import('@zxcvbn-ts/core'),
     import('@zxcvbn-ts/language-common'),
   ]);
   return new ZxcvbnFactory({ dictionary: common.dictionary, graphs: common.adjacencyGraphs });
 }
-let loaded: ReturnType<typeof loadStrength> | undefined;
+let lists: ReturnType<typeof readLists> | undefined;
+
+/** Made ready for the first password that is chosen. */
+export const prepareForPasswords = () => (lists ??= readLists());
 
 /** @throws Refusal `weakPassword` for a common password, one like the name or e-mail, or one that repeats itself. */
 export async function refuseWeakPassword(password: string, whose: { name: string; email: string }): Promise<void> {
   const { name, email } = whose;
-  const strength = await (loaded ??= loadStrength());
+  const strength = await prepareForPasswords();
   const [local = ''] = email.split('@');
   const words = [name, email, local, ...`${name} ${email}`.toLowerCase().split(/[^\p{L}\p{N}]+/u), 'nailset'];
   const joined = [name, local].map((text) => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, ''));
