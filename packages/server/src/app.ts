@@ -155,7 +155,7 @@ export async function buildApp(
     app.addHook('onListen', () => {
       Promise.all([compileRest(), prepareForPasswords()]).then(
         () => log.info('warmed up'),
-        (error: unknown) => log.error({ err: error }, 'it could not be warmed up'),
+        (error: unknown) => log.error({ err: error }, 'warming up failed'),
       );
     });
   }
