@@ -2,6 +2,7 @@ import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
 import {
   chmodSync,
   existsSync,
+  mkdirSync,
   mkdtempSync,
   readdirSync,
   readFileSync,
@@ -148,6 +149,22 @@ test('a server that dies is started again; one that its launcher left behind is 
   expect(await next.ended).toBe(0);
   expect(await isUp()).toBe(false);
 });
+
+test('a server that an earlier release left behind is ended too', async () => {
+  // Its program lay in another file.
+  const script = path.join(data, 'packages/server/dist/main.js');
+  mkdirSync(path.dirname(script), { recursive: true });
+  writeFileSync(script, 'setInterval(() => undefined, 1000)');
+  const left = spawn(process.execPath, [script]);
+  const ended = new Promise((resolve) => left.once('exit', (_code, signal) => resolve(signal)));
+  started.push(left);
+  writeFileSync(path.join(data, 'running.json'), JSON.stringify({ server: left.pid }));
+  const run = start(/Ctrl-C stops/, ['--no-demo']);
+  expect(await run.said).toContain('An earlier run did not end properly');
+  expect(await ended).toBe('SIGTERM');
+  run.child.kill('SIGTERM');
+  await run.ended;
+}, 60_000);
 
 test('a port that browsers refuse is refused at once', () => {
   expect(() => execFileSync(launcher, ['start', '--port', '4190', '--data', data], { stdio: 'pipe' })).toThrow(

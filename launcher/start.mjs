@@ -85,7 +85,7 @@ async function run({ port, host, data, demo }, note) {
   // What the server itself cannot log: why it did not start, or how it fell.
   const log = path.join(data, 'server-output.log');
   const launch = () =>
-    spawn(process.execPath, [...nodeOptions, path.join(home, serverFile)], {
+    spawn(process.execPath, [...nodeOptions, path.join(home, serverFolder, 'run/main.js')], {
       cwd: home,
       detached: true,
       stdio: ['ignore', openSync(log, 'w', 0o600), openSync(log, 'a')],
@@ -138,7 +138,8 @@ async function run({ port, host, data, demo }, note) {
   }
 }
 
-const serverFile = 'packages/server/dist/run/main.js';
+/** Where the server's program lies; in which file differs between releases. */
+const serverFolder = 'packages/server/dist/';
 
 /** @param {import('node:child_process').ChildProcess} child */
 const endOf = (child) => new Promise((resolve) => child.once('exit', () => resolve('ended')));
@@ -229,7 +230,7 @@ function runsProgram(pid, program) {
  * @param {number} pid
  */
 async function endLeftOver(pid) {
-  for (let tries = 0; runsProgram(pid, serverFile) && tries < 150; tries++) {
+  for (let tries = 0; runsProgram(pid, serverFolder) && tries < 150; tries++) {
     process.kill(pid, tries < 100 ? 'SIGTERM' : 'SIGKILL');
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
