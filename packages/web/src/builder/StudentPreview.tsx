@@ -12,13 +12,13 @@ import {
   type StudentPart,
 } from '@nailset/core';
 import { checkAnswer, curveMeasures, revealedCurves, sampleOf, verdictAsShown } from '@nailset/core/checks';
-import { useEffect, useMemo, useReducer, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { BenchSheet } from '../bench/BenchSheet';
 import { nobody, previewOf } from '../bench/preview';
 import { settingsOf } from '../kinds/students';
 import { LecternLink } from '../lectern/LecternLink';
-import { workFrom, workReducer } from '../work/work';
+import { usePreviewWork } from './usePreviewWork';
 
 const drawsShown = 10;
 /**
@@ -99,16 +99,10 @@ function Preview({
   /** Where in the bar above the way to the lectern goes; what it takes along is known here. */
   placeOfLink: HTMLElement | null;
 }) {
-  const [work, dispatch] = useReducer(workReducer, bench, workFrom);
-  // An edit keeps what is on the bench, gains and trail, as far as the parts still ask for it.
-  const [followed, setFollowed] = useState(bench);
-  if (followed !== bench) {
-    setFollowed(bench);
-    dispatch({ do: 'follow', bench });
-  }
+  const [work, dispatch] = usePreviewWork(bench);
   const [handedIn, setHandedIn] = useState<readonly Attempt[]>([]);
   const [error, setError] = useState<string>();
-  useEffect(() => dispatch({ do: 'open', part: open }), [open]);
+  useEffect(() => dispatch({ do: 'open', part: open }), [open, dispatch]);
   const handIn = ({ id }: StudentPart, answer: Answer) => {
     const part = must(document.parts.find((candidate) => candidate.id === id));
     try {

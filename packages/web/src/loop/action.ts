@@ -1,4 +1,4 @@
-import type { Answer, Bench, Settings, Trail, Trend } from '@nailset/core';
+import type { Answer, Settings, Trail, Trend } from '@nailset/core';
 import type { Knob } from './knob';
 import type { HeldRatios } from './ratios';
 
@@ -30,5 +30,4 @@ export type WorkAction =
   | { do: 'restore'; part: string; index: number }
   | { do: 'name'; part: string; index: number; name: string }
   | { do: 'pin'; part: string; index: number }
-  | { do: 'adopt'; part: string; answer: Answer; trail: Trail }
-  | { do: 'follow'; bench: Pick<Bench, 'parts' | 'saved' | 'handedIn'> };
+  | { do: 'adopt'; part: string; answer: Answer; trail: Trail };

@@ -27,7 +27,8 @@ interface Unread {
   readonly isShown: (scope: string) => boolean;
 }
 
-const nothing: Unread = { texts: new Map(), set: () => undefined, isShown: () => true };
+const none: ReadonlyMap<string, UnreadText> = new Map();
+const nothing: Unread = { texts: none, set: () => undefined, isShown: () => true };
 const UnreadContext = createContext(nothing);
 const ScopeContext = createContext('');
 
@@ -36,30 +37,32 @@ const ScopeContext = createContext('');
  * `clear` when all fields start afresh.
  */
 export function useUnreadTexts(open: string, parts: readonly string[]) {
-  const [texts, setTexts] = useState<ReadonlyMap<string, UnreadText>>(new Map());
   const shown = useRef(open);
   useLayoutEffect(() => {
     shown.current = open;
   }, [open]);
   const present = parts.join('\n');
-  const [known, setKnown] = useState(present);
+  // One state: of two, React can put off one and keep the other, and a text would outlive its part.
+  const [{ known, texts }, setKept] = useState(() => ({ known: present, texts: none }));
   if (known !== present) {
-    setKnown(present);
     const scopes = ['', ...parts];
-    setTexts(new Map([...texts].filter(([, { scope }]) => scopes.includes(scope))));
+    setKept((old) => ({
+      known: present,
+      texts: new Map([...old.texts].filter(([, { scope }]) => scopes.includes(scope))),
+    }));
   }
   const set = useCallback((key: string, text: UnreadText | undefined) => {
-    setTexts((old) => {
-      if (!text && !old.has(key)) return old;
-      const next = new Map(old);
+    setKept((old) => {
+      if (!text && !old.texts.has(key)) return old;
+      const next = new Map(old.texts);
       if (text) next.set(key, text);
       else next.delete(key);
-      return next;
+      return { ...old, texts: next };
     });
   }, []);
   const isShown = useCallback((scope: string) => scope === '' || scope === shown.current, []);
   const value = useMemo<Unread>(() => ({ texts, set, isShown }), [texts, set, isShown]);
-  const clear = useCallback(() => setTexts(new Map()), []);
+  const clear = useCallback(() => setKept((old) => ({ ...old, texts: none })), []);
   return { value, clear };
 }
 

@@ -128,8 +128,6 @@ export function workReducer(work: Work, action: WorkAction): Work {
       const readable = areDecimals(settings) ? { ...work.readable, [part]: settings } : work.readable;
       return { ...work, readable, answers: { ...answers, [part]: answer }, trails: { ...trails, [part]: trail } };
     }
-    case 'follow':
-      return { ...workFrom(action.bench, work), chosen: work.chosen, ...(work.held ? { held: work.held } : {}) };
     case 'name':
       return withStop(work, action.part, action.index, ({ name: _old, ...stop }) =>
         action.name.trim() ? { ...stop, name: action.name.slice(0, 30) } : stop,

@@ -13,12 +13,16 @@ interface Stored {
   readonly revision: number;
 }
 
+const untold: Saving = { state: 'saved', at: null };
+
 /**
  * Keeps the sheet on the page in this browser, and on the server for someone who is signed in: a moment after the last
  * change, one save at a time, each under the sheet's own name. A sheet that was only opened is not saved.
  */
 export function useSheetSaving({ now, first, open, setTrouble, owner: person }: SheetState, isSignedIn: boolean) {
-  const [saving, setSaving] = useState<Saving>({ state: 'saved', at: null });
+  const [{ of, saving }, tell] = useState({ of: now.id, saving: untold });
+  // Another sheet says nothing of how the one before was saved.
+  if (of !== now.id) tell({ of: now.id, saving: untold });
   // The sheet that this page began with is as the server has it, or what was typed before signing in.
   const stored = useRef(
     new Map<string, Stored>([
@@ -41,7 +45,7 @@ export function useSheetSaving({ now, first, open, setTrouble, owner: person }: 
   const flush = useCallback((): Promise<void> => {
     const saveOne = async (id: string, sheet: Sheet) => {
       const { revision } = storedOf({ id, sheet });
-      const shows = (state: Saving) => latest.current.id === id && setSaving(state);
+      const shows = (state: Saving) => latest.current.id === id && tell({ of: id, saving: state });
       shows({ state: 'saving' });
       try {
         const saved = await saveSheet(id, revision, sheet);
@@ -60,7 +64,7 @@ export function useSheetSaving({ now, first, open, setTrouble, owner: person }: 
         if (isAway(error)) shows({ state: 'offline' });
         else {
           waiting.current.delete(id);
-          if (latest.current.id === id) setSaving({ state: 'refused', message });
+          if (latest.current.id === id) shows({ state: 'refused', message });
           else setTrouble(`“${sheet.title.trim() || 'Untitled sheet'}” was not saved. ${message} Undo brings it back.`);
         }
         throw error;
@@ -93,12 +97,6 @@ export function useSheetSaving({ now, first, open, setTrouble, owner: person }: 
     timer = setTimeout(send, savePause);
     return () => clearTimeout(timer);
   }, [now, isSignedIn, flush, storedOf, person]);
-  // Another sheet says nothing of how the one before was saved.
-  const [shownId, setShownId] = useState(now.id);
-  if (shownId !== now.id) {
-    setShownId(now.id);
-    setSaving({ state: 'saved', at: null });
-  }
   useSaveOnLeaving(useCallback(async () => (isSignedIn ? flush() : undefined), [isSignedIn, flush]));
 
   /** Opens one that the server has; someone else's as a copy. */
