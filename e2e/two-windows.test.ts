@@ -1,6 +1,6 @@
-import type { Page } from 'playwright-core';
+import type { Page, Request } from 'playwright-core';
 import { gain } from './hands';
-import { follow, Stage } from './harness';
+import { follow, Stage, until } from './harness';
 
 let stage: Stage;
 beforeAll(async () => {
@@ -70,6 +70,38 @@ test('a second window of the same student learns that the first changed the answ
   await page.reload();
   await page.getByRole('button', { name: 'Write it down' }).click();
   expect(await model(page).inputValue()).toBe('3/(s+3)');
+});
+
+test('a save that a reload left behind is no other window’s', async () => {
+  const page = await stage.windowOf('Kofi Lindqvist');
+  await follow(page, 'Lighthouse lamp');
+  await page.getByRole('button', { name: 'Write it down' }).click();
+  await model(page).fill('1/(s+1)');
+  await page.getByText(/^Saved/).waitFor();
+  await page.waitForTimeout(1000);
+  let late: Request | undefined;
+  let arrived = false;
+  await page.route('**/answers/**', async (route) => {
+    if (late === undefined) return void (late = route.request());
+    // It reaches the server after the page was opened again, before the next.
+    if (!arrived) await page.request.fetch(late);
+    arrived = true;
+    await route.continue();
+  });
+  await model(page).fill('2/(s+2)');
+  await until(async () => late !== undefined);
+  stage.complaintsSoFar();
+  await page.reload();
+  await page.getByRole('button', { name: 'Write it down' }).click();
+  expect(await model(page).inputValue()).toBe('2/(s+2)');
+  await model(page).fill('3/(s+3)');
+  await page.waitForTimeout(1500);
+  await page.getByText(/^Saved/).waitFor();
+  expect(await page.getByText('changed in another window').count()).toBe(0);
+  await page.reload();
+  await page.getByRole('button', { name: 'Write it down' }).click();
+  expect(await model(page).inputValue()).toBe('3/(s+3)');
+  expect(stage.complaintsSoFar()).toEqual([]);
 });
 
 test('slow saves do not overtake each other', async () => {

@@ -7,6 +7,7 @@ import { usePartAsked, usePartInAddress } from '../src/page/usePartInAddress';
 import { RemoveButton } from '../src/shared/fields';
 import { useFocusOnMore } from '../src/shared/focus';
 import { useBackCloses } from '../src/shared/useBackCloses';
+import { openPage } from '../src/work/openPage';
 
 describe('the part in the address', () => {
   const at = (address: string) => {
@@ -35,6 +36,43 @@ describe('the part in the address', () => {
   test('is opened by its address', () => {
     const page = at('/exercises/x?part=b');
     expect(page.result.current).toEqual({ asked: 'b', search: '?part=b' });
+  });
+});
+
+describe('a page that saves', () => {
+  beforeEach(() => sessionStorage.clear());
+  const opened = () => {
+    const page = new EventTarget();
+    return { ...openPage(page), leave: () => page.dispatchEvent(new Event('pagehide')), page };
+  };
+
+  test('goes on after a reload under the same name, from the same count', () => {
+    const first = opened();
+    expect([first.nextSave(), first.nextSave()]).toEqual([1, 2]);
+    first.leave();
+    const second = opened();
+    expect(second.id).toBe(first.id);
+    expect(second.nextSave()).toBe(3);
+  });
+
+  test('is another one in a copy of its tab, and where something else lies in its place', () => {
+    const first = opened();
+    first.leave();
+    const second = opened();
+    expect(opened().id).not.toBe(second.id);
+    sessionStorage.setItem('nailset page', '{"id":"x","saves":-1}');
+    expect(opened().id).toMatch(/^[\w-]{16}$/);
+  });
+
+  test('that Back brings again counts what was saved since', () => {
+    const first = opened();
+    first.nextSave();
+    first.leave();
+    const second = opened();
+    for (let k = 0; k < 5; k++) second.nextSave();
+    second.leave();
+    first.page.dispatchEvent(Object.assign(new Event('pageshow'), { persisted: true }));
+    expect(first.nextSave()).toBe(7);
   });
 });
 

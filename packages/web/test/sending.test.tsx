@@ -3,8 +3,9 @@ import type { Bench } from '@nailset/core';
 import { act, renderHook } from '@testing-library/react';
 import type { Work, WorkAction } from '../src/loop/action';
 import { saveAll } from '../src/shared/saving';
+import { openPage } from '../src/work/openPage';
 import { unsavedOf } from '../src/work/unsaved';
-import { basesOf, openPage, useSaving } from '../src/work/useSaving';
+import { basesOf, useSaving } from '../src/work/useSaving';
 import { workFrom, workReducer } from '../src/work/work';
 import { begin, pass, refusal, server, wrapper } from './fakeServer';
 

@@ -14,8 +14,9 @@ import { usePartAsked, usePartInAddress } from '../page/usePartInAddress';
 import { type Saving, SavingNote } from '../shared/saving';
 import { clockTime } from '../shared/time';
 import { useTitle } from '../shared/useTitle';
+import { thisPage } from '../work/openPage';
 import { unsavedOf } from '../work/unsaved';
-import { basesOf, type OpenPage, openPage, useSaving } from '../work/useSaving';
+import { basesOf, useSaving } from '../work/useSaving';
 import { workFrom, workReducer } from '../work/work';
 import { BenchSheet } from './BenchSheet';
 import { ChangedElsewhere } from './ChangedElsewhere';
@@ -34,7 +35,6 @@ export default function BenchPage() {
   const { exerciseId = '' } = useParams();
   const bench = useBench(exerciseId);
   const [before, setBefore] = useState<Work>();
-  const [page] = useState(openPage);
   useTitle(bench.data?.title ?? 'Bench');
   return (
     <PageOf query={bench} what="Opening the bench">
@@ -43,7 +43,6 @@ export default function BenchPage() {
           <Loaded
             key={data.versionId}
             bench={data}
-            page={page}
             before={before}
             keep={setBefore}
             reload={() => void bench.refetch()}
@@ -76,13 +75,11 @@ const Head = memo(function Head({ bench, saving }: { bench: Bench; saving: Savin
 
 function Loaded({
   bench,
-  page,
   before,
   keep,
   reload,
 }: {
   bench: Bench;
-  page: OpenPage;
   /** What was on the bench under an earlier version. */
   before: Work | undefined;
   keep: (work: Work) => void;
@@ -100,7 +97,11 @@ function Loaded({
   });
   usePartInAddress(work.open);
   const bases = kept?.bases ?? basesOf(bench);
-  const { saving, changed, settle } = useSaving(bench, work, dispatch, unsaved, { whose: personId, bases, page });
+  const { saving, changed, settle } = useSaving(bench, work, dispatch, unsaved, {
+    whose: personId,
+    bases,
+    page: thisPage,
+  });
   const handIn = useHandIn(bench.exerciseId);
   useVerdicts(bench);
   const due = useDueState(bench);

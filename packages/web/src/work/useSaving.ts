@@ -1,5 +1,4 @@
 import { type Answer, type Bench, limits, must, type Trail } from '@nailset/core';
-import { nanoid } from 'nanoid';
 import { type Dispatch, useCallback, useEffect, useRef, useState } from 'react';
 import { ApiError, isAway } from '../api/client';
 import { useSaveAnswer, useSavedAnswers } from '../api/queries';
@@ -7,24 +6,13 @@ import { sameAnswer } from '../kinds/students';
 import type { Work, WorkAction } from '../loop/action';
 import { retryAfter, savePause, type Saving, useLeaveWarning, useSaveOnLeaving } from '../shared/saving';
 import { useLatest } from '../shared/useLatest';
+import type { OpenPage } from './openPage';
 import type { Bases, Unsaved } from './unsaved';
 
 /** An answer that another window has changed since this page saw it. */
 export interface Changed {
   readonly partId: string;
   readonly theirs: { readonly answer: Answer; readonly trail: Trail; readonly revision: number };
-}
-
-/** One opened page: it follows itself, whichever version of the exercise it shows. */
-export interface OpenPage {
-  readonly id: string;
-  /** Counts its saves. */
-  nextSave(): number;
-}
-
-export function openPage(): OpenPage {
-  let saves = 0;
-  return { id: nanoid(16), nextSave: () => ++saves };
 }
 
 export interface WorkSaving {
