@@ -36,7 +36,7 @@ export async function readExercise(file: string): Promise<ExerciseDocument> {
   } catch (error) {
     throw new FileProblem(`${file} cannot be read: ${error instanceof Error ? error.message : String(error)}`);
   }
-  const validate = new Ajv({ allErrors: false }).compile<ExerciseDocument>(ExerciseDocument);
+  const validate = new Ajv({ allErrors: false, code: { optimize: false } }).compile<ExerciseDocument>(ExerciseDocument);
   if (!validate(document)) {
     const [first] = validate.errors ?? [];
     throw new FileProblem(`${file} is no exercise: ${first?.instancePath || 'the document'} ${first?.message ?? ''}.`);
