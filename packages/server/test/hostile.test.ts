@@ -62,6 +62,24 @@ test.each([
   expect((await course.instructor.post('/courses', odd)).status).toBe(200);
 });
 
+test.each([2 ** 31, 2 ** 53, 1e300, -(2 ** 40)])(
+  'a number such as %p, which no database counts to, is refused',
+  async (n) => {
+    const { exerciseId, instructor, student } = course;
+    const draft = await instructor.get<{ document: object }>(`/exercises/${exerciseId}/draft`);
+    const refused = [
+      save(student, exerciseId, 'model', right, { base: n }),
+      save(student, exerciseId, 'model', right, { count: n }),
+      instructor.put(`/exercises/${exerciseId}/draft`, { revision: n, document: draft.body.document }),
+      instructor.post(`/exercises/${exerciseId}/versions`, { revision: n }),
+      instructor.post(`/exercises/${exerciseId}/corrections`, { version: n, partIds: [], submissionIds: [] }),
+      student.put(`/sheets/abcdefgh12345678`, { revision: n, sheet: {} }),
+    ];
+    const statuses = (await Promise.all(refused)).map(({ status }) => status);
+    expect(statuses).toEqual(refused.map(() => 400));
+  },
+);
+
 test('a lecture hall behind one address opens its pages; the API keeps its limit', async () => {
   const page = new Browser(server);
   const statuses = new Set<number>();

@@ -2,7 +2,7 @@ import type { Static } from 'typebox';
 import * as Type from 'typebox';
 import { Marking } from '../course/marking.js';
 import { LateRule } from '../exercise/document.js';
-import { closed, Id, orNull, Reason, Time } from './common.js';
+import { closed, Count, Id, orNull, Reason, Time } from './common.js';
 import { Working } from './learning.js';
 import { Bench } from './messages.js';
 
@@ -113,7 +113,7 @@ export type NewExtension = Static<typeof NewExtension>;
 
 export const NewCorrection = Type.Object(
   {
-    version: Type.Integer({ minimum: 1 }),
+    version: Count({ minimum: 1 }),
     partIds: Type.Array(Type.String({ maxLength: 32 }), { maxItems: 26, description: 'Empty for every part.' }),
     submissionIds: Type.Array(Id, { maxItems: 5000, description: 'Empty for every answer.' }),
   },

@@ -7,7 +7,7 @@ import { ExerciseDocument } from '../exercise/document.js';
 import { Answer } from '../exercise/parts.js';
 import { StudentPart } from '../exercise/parts.js';
 import { FigureMeasures, Samples, ShownDiagram } from '../exercise/seen.js';
-import { closed, CommentRow, CorrectedBy, Id, orNull, Person, Time } from './common.js';
+import { closed, CommentRow, CorrectedBy, Count, Id, orNull, Person, Time } from './common.js';
 
 /** What server and web say to each other; each message once, as JSON Schema with its type. */
 
@@ -179,7 +179,7 @@ export const Draft = Type.Object(
   closed,
 );
 export type Draft = Static<typeof Draft>;
-export const DraftSave = Type.Object({ revision: Type.Integer(), document: ExerciseDocument }, closed);
+export const DraftSave = Type.Object({ revision: Count(), document: ExerciseDocument }, closed);
 export type DraftSave = Static<typeof DraftSave>;
 export const DraftSaved = Type.Object({ revision: Type.Integer(), savedAt: Time }, closed);
 export type DraftSaved = Static<typeof DraftSaved>;
@@ -199,7 +199,7 @@ export const Version = Type.Object(
 export type Version = Static<typeof Version>;
 export const Publish = Type.Object(
   {
-    revision: Type.Integer(),
+    revision: Count(),
     newNumbers: Type.Optional(
       Type.Boolean({
         description: 'Numbers are drawn anew for everyone; otherwise students keep those they have seen.',
@@ -329,9 +329,9 @@ export const AnswerSave = Type.Object(
   {
     answer: Answer,
     trail: Trail,
-    base: Type.Integer({ minimum: 0, description: 'The revision that was changed; 0 where nothing was saved.' }),
+    base: Count({ description: 'The revision that was changed; 0 where nothing was saved.' }),
     page: Type.String({ pattern: '^[A-Za-z0-9_-]{8,64}$', description: 'The open page that saves.' }),
-    count: Type.Integer({ minimum: 1, description: 'Of the saves of this page, rising: an older one is refused.' }),
+    count: Count({ minimum: 1, description: 'Of the saves of this page, rising: an older one is refused.' }),
   },
   closed,
 );

@@ -1,7 +1,7 @@
 import type { Static } from 'typebox';
 import * as Type from 'typebox';
 import type { Sheet } from '../sheet/sheet.js';
-import { closed, Id, orNull, Time } from './common.js';
+import { closed, Count, Id, orNull, Time } from './common.js';
 import { DraftSaved } from './messages.js';
 
 /** What server and web say to each other about sheets of the open bench. */
@@ -28,7 +28,7 @@ export const KeptSheet = Type.Object(
 );
 export type KeptSheet = Static<typeof KeptSheet>;
 export const SheetSave = Type.Object(
-  { revision: Type.Integer({ description: '0 for one that is not there yet.' }), sheet: Type.Object({}) },
+  { revision: Count({ description: '0 for one that is not there yet.' }), sheet: Type.Object({}) },
   closed,
 );
 export type SheetSave = Static<typeof SheetSave>;
