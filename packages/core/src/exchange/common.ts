@@ -6,7 +6,7 @@ import * as Type from 'typebox';
 export const closed = { additionalProperties: false };
 export const orNull = <T extends Type.TSchema>(of: T) => Type.Union([of, Type.Null()]);
 export const Id = Type.String({ pattern: '^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$' });
-/** What the server counts, as far as its database does. */
+/** A whole number from 0 on, no larger than the database keeps. */
 export const Count = (options: Type.TNumberOptions = {}) =>
   Type.Integer({ minimum: 0, maximum: 2 ** 31 - 1, ...options });
 export const Time = Type.String({ description: 'Date and time, ISO 8601, UTC.' });

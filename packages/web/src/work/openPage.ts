@@ -3,6 +3,7 @@ import { keepInTab, keptInTab } from '../shared/keptHere';
 
 /** One page in one tab: it follows itself, whichever exercise or version it shows. */
 export interface OpenPage {
+  /** Another one once Back has brought the page again after others. */
   readonly id: string;
   /** Counts its saves: a later one counts, whichever reaches the server first. */
   nextSave(): number;
@@ -28,20 +29,27 @@ function taken(): Left | undefined {
   return isLeft(left) ? left : undefined;
 }
 
+const fresh = (): Left => ({ id: nanoid(16), saves: 0 });
+
 /**
- * The page that this tab shows. What a reload left on its way to the server is its own, not another window’s: the page
- * goes on under the same name and from the same count.
+ * The page that this tab shows. After a reload it goes on under the same name and from the same count: a save that is
+ * still on its way is its own, not another window’s. `window` tells when it goes and comes back.
  */
-export function openPage(page: EventTarget = window): OpenPage {
-  const { id, saves: before } = taken() ?? { id: nanoid(16), saves: 0 };
-  let saves = before;
-  page.addEventListener('pagehide', () => keepInTab(key, { id, saves }));
-  // Shown again by Back, after others in the same tab.
-  page.addEventListener('pageshow', (event) => {
-    const left = (event as PageTransitionEvent).persisted ? taken() : undefined;
-    if (left?.id === id) saves = Math.max(saves, left.saves);
+export function openPage(window: EventTarget = globalThis.window): OpenPage {
+  let { id, saves } = taken() ?? fresh();
+  window.addEventListener('pagehide', () => keepInTab(key, { id, saves }));
+  window.addEventListener('pageshow', (event) => {
+    if (!(event as PageTransitionEvent).persisted) return;
+    const left = taken();
+    // Back brought it as it was. Where another saved under its name, that is newer than what it shows.
+    if (left?.id !== id || left.saves !== saves) ({ id, saves } = fresh());
   });
-  return { id, nextSave: () => ++saves };
+  return {
+    get id() {
+      return id;
+    },
+    nextSave: () => ++saves,
+  };
 }
 
 /** One for as long as the page is there. */

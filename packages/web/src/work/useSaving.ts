@@ -51,7 +51,7 @@ export function useSaving(
   work: Work,
   dispatch: Dispatch<WorkAction>,
   unsaved: Unsaved,
-  { whose, bases, page: opened }: { whose: string; bases: Bases; page: OpenPage },
+  { whose, bases, page }: { whose: string; bases: Bases; page: OpenPage },
 ): WorkSaving {
   const save = useSaveAnswer(bench.exerciseId).mutateAsync;
   const savedAnswers = useSavedAnswers(bench.exerciseId);
@@ -63,7 +63,6 @@ export function useSaving(
   const [saving, setSaving] = useState<Saving>({ state: 'saved', at: newest });
   const [changed, setChanged] = useState<readonly Changed[]>([]);
   const known = useRef<Record<string, number>>({ ...bases });
-  const { id: page } = opened;
   const sent = useRef<Sent>(
     // Work carried over from an earlier version may not have reached the server yet.
     work.changes > 0 ? { answers: {}, trails: {} } : { answers: work.answers, trails: work.trails },
@@ -83,7 +82,8 @@ export function useSaving(
       const answer = must(answers[partId]);
       const trail = trails[partId] ?? [];
       try {
-        const body = { partId, answer, trail, base: known.current[partId] ?? 0, page, count: opened.nextSave(), whose };
+        const base = known.current[partId] ?? 0;
+        const body = { partId, answer, trail, base, page: page.id, count: page.nextSave(), whose };
         const { revision, savedAt } = await save(body);
         known.current[partId] = revision;
         sent.current = {
@@ -101,7 +101,7 @@ export function useSaving(
         return null;
       }
     },
-    [save, savedAnswers, page, opened, whose, hold],
+    [save, savedAnswers, page, whose, hold],
   );
 
   const saveOnce = useCallback(async (): Promise<void> => {
@@ -121,7 +121,7 @@ export function useSaving(
       if (lost || signedOut) setTimeout(() => setTries((n) => n + 1), retryAfter);
       return;
     }
-    if (unsavedParts(bench, workRef.current, sent.current).length === 0) unsaved.forget(page);
+    if (unsavedParts(bench, workRef.current, sent.current).length === 0) unsaved.forget(page.id);
     const times = results.flatMap((result) => (result.status === 'fulfilled' && result.value ? [result.value] : []));
     const again = times.length < parts.length;
     if (changedRef.current.length > 0) setSaving({ state: 'refused', message: 'It waits for your choice.' });
@@ -138,7 +138,7 @@ export function useSaving(
   useEffect(() => {
     const parts = unsavedParts(bench, work, sent.current);
     if (parts.length === 0) return;
-    unsaved.keep({ work, bases: known.current, page });
+    unsaved.keep({ work, bases: known.current, page: page.id });
     const timer = setTimeout(() => void flush(), tries === 0 ? savePause : 0);
     return () => clearTimeout(timer);
   }, [bench, work, flush, tries, unsaved, page]);
