@@ -142,6 +142,27 @@ test('a checker that fails is tried again, and in the end the answer is left to 
   await all.end();
 });
 
+test('a connection that is lost just as a check ends keeps its person from no later check', async () => {
+  const fresh = await new Browser(front).register('Cut Off', course.joinCode);
+  const { body: first } = await post(fresh, course.exerciseId, 'model', wrong);
+  const free = await holdingVerdicts();
+  const all = worker();
+  await all.run();
+  await until('the job is taken', async () => (await front.sql(lockedJobs)).length === 1);
+  const held = await front.connection();
+  await held.query('begin; select from graphile_worker._private_jobs for update');
+  await free();
+  const ending = `from pg_stat_activity
+     where datname = current_database() and wait_event_type = 'Lock' and query ~ '^delete from .*_private_jobs'`;
+  await until('the job is about to go', async () => (await front.sql(`select ${ending}`)).length === 1);
+  await front.sql(`select pg_terminate_backend(pid) ${ending}`);
+  await held.end();
+  const { body: second } = await post(fresh, course.exerciseId, 'model', right);
+  await until('both are checked', async () => (await verdictsOf(first.id)) + (await verdictsOf(second.id)) === 2);
+  await until('the queue is empty', async () => (await waiting()).waiting === 0);
+  await all.end();
+});
+
 const lockedJobs = 'select flags from graphile_worker._private_jobs where locked_at is not null';
 const failedJobs = 'select 1 from graphile_worker._private_jobs where last_error is not null and locked_at is null';
 

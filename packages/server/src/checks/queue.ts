@@ -55,10 +55,11 @@ export class CheckQueue {
   private launch(): void {
     const events: WorkerEvents = new EventEmitter();
     events.on('worker:create', ({ worker }: { worker: Worker }) => this.alive.add(worker.workerId));
+    const end = (job: Job | null) => job && this.peopleOf(job).forEach((person) => this.people.delete(person));
     events.on('job:start', ({ job }: { job: Job }) => this.peopleOf(job).forEach((person) => this.people.add(person)));
-    events.on('job:complete', ({ job }: { job: Job }) =>
-      this.peopleOf(job).forEach((person) => this.people.delete(person)),
-    );
+    events.on('job:complete', ({ job }: { job: Job }) => end(job));
+    // The check ended, but the database did not hear of it: its person may be checked here again.
+    events.on('worker:fatalError', ({ worker }: { worker: Worker }) => end(worker.getActiveJob()));
     events.on('worker:stop', ({ worker, error }: { worker: Worker; error?: unknown }) => {
       this.alive.delete(worker.workerId);
       // It could not even say that its job was done; a new pool takes its place, and the job is given out again.
