@@ -24,3 +24,12 @@ export async function dragBy(page: Page, selector: string, dx: number, dy: numbe
   await page.mouse.move(x + dx, y + dy, { steps: 8 });
   await page.mouse.up();
 }
+
+/** Changes something that is saved by itself, and waits until the server has it. */
+export async function stored(page: Page, change: () => Promise<unknown>): Promise<void> {
+  const sent = page.waitForRequest(
+    (request) => request.method() === 'PUT' && /\/(answers|draft)\b/.test(request.url()),
+  );
+  await change();
+  if (!(await (await sent).response())?.ok()) throw new Error('What was changed was not stored.');
+}

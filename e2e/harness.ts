@@ -5,9 +5,6 @@ import { TestServer } from '../packages/server/test/harness';
 export const desk = { width: 1280, height: 800 };
 export const phone = { width: 390, height: 844 };
 
-// A machine under load may miss a click; what failed is printed, and tried once more.
-jest.retryTimes(1, { logErrorsBeforeRetry: true });
-
 /** The demo on a server and database of its own, with real browsers in front of it. */
 export class Stage {
   private readonly complaints: string[] = [];

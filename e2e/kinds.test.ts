@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core';
-import { typed } from './hands';
+import { stored, typed } from './hands';
 import { follow, Stage } from './harness';
 
 let stage: Stage;
@@ -151,12 +151,8 @@ test('a stop is named and pinned, and stays so after a reload', async () => {
     .getByRole('textbox', { name: /^Name of stop/ })
     .last()
     .press('Enter');
-  await student
-    .getByRole('checkbox', { name: /^Pin stop/ })
-    .last()
-    .check();
-  await student.waitForTimeout(1200);
-  await student.getByText(/^Saved \d\d:\d\d/).waitFor();
+  const pin = student.getByRole('checkbox', { name: /^Pin stop/ }).last();
+  await stored(student, () => pin.check());
   await student.reload();
   await part('Tune');
   expect(

@@ -32,6 +32,17 @@ async function violations(page: Page, which: keyof typeof rules = 'all'): Promis
   });
 }
 
+/** Waits until nothing fades or moves any more; the page has been drawn anew by then. */
+async function stillness(page: Page): Promise<void> {
+  await page.evaluate(async () => {
+    const frame = () => new Promise((resolve) => requestAnimationFrame(resolve));
+    const isEnding = (each: Animation) =>
+      each.playState === 'running' && each.effect?.getComputedTiming().endTime !== Infinity;
+    do for (let k = 0; k < 2; k++) await frame();
+    while (document.getAnimations().some(isEnding));
+  });
+}
+
 /** By how much the page is wider than the window, once drawings have taken its size. */
 async function overflow(page: Page): Promise<number> {
   let beyond = 0;
@@ -83,6 +94,7 @@ export function testScreens(screens: readonly Screen[], byNight: readonly string
     await page.waitForTimeout(900);
     // An address that was on its way meanwhile.
     await page.locator('h1').first().waitFor({ state: 'attached' });
+    await stillness(page);
   }
 
   beforeEach(() => void stage.complaintsSoFar());
@@ -95,8 +107,7 @@ export function testScreens(screens: readonly Screen[], byNight: readonly string
     expect(await page.title()).toMatch(/Nailset/);
     if (byNight.includes(name)) {
       await page.emulateMedia({ colorScheme: 'dark' });
-      // Colours that fade into each other.
-      await page.waitForTimeout(400);
+      await stillness(page);
       expect(await violations(page, 'colours')).toEqual([]);
       await page.emulateMedia({ colorScheme: 'light' });
     }
@@ -104,7 +115,7 @@ export function testScreens(screens: readonly Screen[], byNight: readonly string
     await page.setViewportSize(zoomed);
     expect(await overflow(page)).toBe(0);
     await page.setViewportSize(narrow);
-    await page.waitForTimeout(300);
+    await stillness(page);
     expect(await overflow(page)).toBe(0);
     expect(await violations(page, 'shapes')).toEqual([]);
     const allowed = name === 'someone else’s exercise' ? /404/ : /^$/;

@@ -1,6 +1,6 @@
 import type { Page } from 'playwright-core';
-import { typed } from './hands';
-import { follow, phone, Stage } from './harness';
+import { gain, number, stored, typed } from './hands';
+import { follow, phone, Stage, until } from './harness';
 
 let stage: Stage;
 beforeAll(async () => {
@@ -9,7 +9,6 @@ beforeAll(async () => {
 afterAll(() => stage.close());
 afterEach(() => expect(stage.complaintsSoFar()).toEqual([]));
 
-const gain = (page: Page, name: string) => page.getByRole('textbox', { name: `${name}, typed` });
 const rail = (page: Page, nail: string) => page.locator(`[data-nail=${nail}]`);
 const curve = (page: Page) => page.locator('[data-curve=now]').getAttribute('d');
 
@@ -49,9 +48,8 @@ describe('the bench', () => {
     const rung = page.getByRole('button', { name: 'Ki up by 0.5' });
     await rung.hover();
     await page.mouse.down();
-    await page.waitForTimeout(900);
+    await until(async () => (await number(page, 'Ki')) >= 1.5);
     await page.mouse.up();
-    expect(Number(await gain(page, 'Ki').inputValue())).toBeGreaterThanOrEqual(1.5);
   });
 
   test('a gain that is no number keeps the last curve and cannot be handed in', async () => {
@@ -87,10 +85,7 @@ describe('the bench', () => {
   });
 
   test('is there again after a reload', async () => {
-    await gain(page, 'Kd').fill('2.75');
-    await page.getByText(/^Saved \d\d:\d\d/).waitFor();
-    await page.waitForTimeout(900);
-    await page.getByText(/^Saved \d\d:\d\d/).waitFor();
+    await stored(page, () => gain(page, 'Kd').fill('2.75'));
     await page.reload();
     await page.getByRole('button', { name: 'Bring it back' }).click();
     expect(await gain(page, 'Kd').inputValue()).toBe('2.75');
@@ -154,13 +149,13 @@ describe('a transfer function and predictions', () => {
     expect(await page.getByText(/damping ratio 0\.\d+, natural frequency/).count()).toBe(1);
   });
 
-  test('ten megabytes of brackets pasted do not harm', async () => {
+  test('a megabyte of brackets pasted does no harm', async () => {
     await typed(page).evaluate((element: HTMLInputElement) => {
-      Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!.call(element, '('.repeat(10_000_000));
+      Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!.call(element, '('.repeat(1_000_000));
       element.dispatchEvent(new Event('input', { bubbles: true }));
     });
     await page
-      .getByText(/10,000,000 characters long; at most 2000 are read/)
+      .getByText(/1,000,000 characters long; at most 2000 are read/)
       .first()
       .waitFor();
     expect(await page.getByRole('button', { name: 'Hand in' }).isDisabled()).toBe(true);

@@ -1,5 +1,5 @@
 import type { Page, Request } from 'playwright-core';
-import { gain } from './hands';
+import { gain, stored } from './hands';
 import { follow, Stage, until } from './harness';
 
 let stage: Stage;
@@ -55,18 +55,14 @@ test('a second window of the same student learns that the first changed the answ
   const tab = await anotherTab(page);
   await tab.goto(page.url());
   for (const one of [page, tab]) await one.getByRole('button', { name: 'Write it down' }).click();
-  await model(page).fill('1/(s+1)');
-  await page.getByText(/^Saved/).waitFor();
-  await page.waitForTimeout(1000);
+  await stored(page, () => model(page).fill('1/(s+1)'));
   await model(tab).fill('2/(s+2)');
   const told = tab.getByText('“Write it down” changed in another window.');
   await told.waitFor();
   expect(await model(tab).inputValue()).toBe('2/(s+2)');
   await tab.getByRole('button', { name: 'Show that answer' }).click();
   expect(await model(tab).inputValue()).toBe('1/(s+1)');
-  await model(tab).fill('3/(s+3)');
-  await tab.getByText(/^Saved/).waitFor();
-  await tab.waitForTimeout(1000);
+  await stored(tab, () => model(tab).fill('3/(s+3)'));
   await page.reload();
   await page.getByRole('button', { name: 'Write it down' }).click();
   expect(await model(page).inputValue()).toBe('3/(s+3)');
@@ -76,9 +72,7 @@ test('a save that a reload left behind is no other window’s', async () => {
   const page = await stage.windowOf('Kofi Lindqvist');
   await follow(page, 'Lighthouse lamp');
   await page.getByRole('button', { name: 'Write it down' }).click();
-  await model(page).fill('1/(s+1)');
-  await page.getByText(/^Saved/).waitFor();
-  await page.waitForTimeout(1000);
+  await stored(page, () => model(page).fill('1/(s+1)'));
   let late: Request | undefined;
   let arrived = false;
   await page.route('**/answers/**', async (route) => {
@@ -94,9 +88,7 @@ test('a save that a reload left behind is no other window’s', async () => {
   await page.reload();
   await page.getByRole('button', { name: 'Write it down' }).click();
   expect(await model(page).inputValue()).toBe('2/(s+2)');
-  await model(page).fill('3/(s+3)');
-  await page.waitForTimeout(1500);
-  await page.getByText(/^Saved/).waitFor();
+  await stored(page, () => model(page).fill('3/(s+3)'));
   expect(await page.getByText('changed in another window').count()).toBe(0);
   await page.reload();
   await page.getByRole('button', { name: 'Write it down' }).click();
@@ -115,11 +107,10 @@ test('slow saves do not overtake each other', async () => {
     await new Promise((resolve) => setTimeout(resolve, wait));
     await route.continue();
   });
+  const late = page.waitForRequest('**/answers/**');
   await gain(page, 'Kp').fill('21');
-  await page.waitForTimeout(1000);
-  await gain(page, 'Kp').fill('22');
-  await page.waitForTimeout(5000);
-  await page.getByText(/^Saved/).waitFor();
+  await late;
+  await stored(page, () => gain(page, 'Kp').fill('22'));
   await page.reload();
   await page.getByRole('button', { name: 'Bring it back' }).click();
   expect(await gain(page, 'Kp').inputValue()).toBe('22');
@@ -176,7 +167,7 @@ describe('the builder', () => {
 
   test('keeps the preview’s gains and trail when the exercise changes', async () => {
     await gain(page, 'Kp').fill('7.25');
-    await page.waitForTimeout(1100);
+    await page.getByRole('row', { name: /7\.25/ }).waitFor();
     await page.getByLabel('Time shown').fill('9');
     await page.getByLabel('Kp, coarse rung').fill('4');
     await page.getByRole('button', { name: 'Kp up by 4' }).waitFor();
@@ -207,8 +198,7 @@ describe('the builder', () => {
     await page.getByText(/no whole date yet; still due/).waitFor();
     await page.reload();
     expect(await page.getByLabel('Due day').inputValue()).toBe(before);
-    await page.getByLabel('Due', { exact: true }).selectOption('none');
-    await page.waitForTimeout(500);
+    await stored(page, () => page.getByLabel('Due', { exact: true }).selectOption('none'));
     await page.reload();
     expect(await page.getByLabel('Due', { exact: true }).inputValue()).toBe('none');
   });
