@@ -27,9 +27,7 @@ export async function dragBy(page: Page, selector: string, dx: number, dy: numbe
 
 /** Changes something that is saved by itself, and waits until the server has it. */
 export async function stored(page: Page, change: () => Promise<unknown>): Promise<void> {
-  const sent = page.waitForRequest(
-    (request) => request.method() === 'PUT' && /\/(answers|draft)\b/.test(request.url()),
-  );
+  const sent = page.waitForRequest((request) => /^(PUT|PATCH)$/.test(request.method()));
   await change();
   if (!(await (await sent).response())?.ok()) throw new Error('What was changed was not stored.');
 }

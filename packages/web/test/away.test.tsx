@@ -74,6 +74,30 @@ describe('while the database is away for a moment', () => {
     expect(client.getQueryData<Bench>(['bench', 'e', 1])!.handedIn).toEqual([{ id: 'a', checked: true }]);
   });
 
+  test('many verdicts are waited for on two connections, and all come', async () => {
+    const done = new Set<string>();
+    let [open, most] = [0, 0];
+    server.answer = async (path) => {
+      open += 1;
+      most = Math.max(most, open);
+      await new Promise((resolve) => setTimeout(resolve, 500));
+      open -= 1;
+      const id = path.split('/').at(-1)!;
+      done.add(id);
+      return { status: 200, body: { id, checked: true } };
+    };
+    const client = queries();
+    const handedIn = ['a', 'b', 'c', 'd', 'e', 'f', 'g'].map((id) => ({ id, checked: false }));
+    const queryKey = ['bench', 'e', 1];
+    const known = () => client.getQueryData<Bench>(queryKey)!;
+    client.setQueryData(queryKey, { ...beingChecked, handedIn });
+    renderHook(() => useVerdicts(useQuery({ queryKey, queryFn: known, staleTime: Infinity }).data!), {
+      wrapper: within(client),
+    });
+    await pass(10_000);
+    expect([most, [...done].sort()]).toEqual([2, ['a', 'b', 'c', 'd', 'e', 'f', 'g']]);
+  });
+
   test.each([401, 404, 409])('who is answered %i asks no more for a verdict', async (status) => {
     server.answer = () => refusal(status, 'refused');
     renderHook(() => useVerdicts(beingChecked), { wrapper: within(queries()) });

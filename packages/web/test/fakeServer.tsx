@@ -4,7 +4,7 @@ import { type ReactNode, useState } from 'react';
 import { letGo } from '../src/api/page';
 import { answered } from './page';
 
-type Reply = { status: number; body: unknown } | 'lost';
+type Reply = { status: number; body: unknown; text?: () => Promise<string> } | 'lost';
 
 /** The server as `fetch` sees it: what the page sent, and what it is answered. */
 export const server = {
@@ -35,7 +35,7 @@ export function begin(): void {
     });
     const reply = await server.answer(path);
     if (reply === 'lost') throw new TypeError('Failed to fetch');
-    return answered(reply.status, reply.body, server.date);
+    return answered(reply.status, reply.body, server.date, reply.text);
   }) as unknown as typeof fetch;
 }
 

@@ -28,11 +28,16 @@ export function pointAt(
   fireEvent(target, new MouseEvent(type, { bubbles: true, clientX: x, clientY: y }));
 }
 
-/** An answer of the server as `fetch` gives it. */
-export const answered = (status: number, body: unknown, date: string | null = null) => ({
+/** An answer of the server as `fetch` gives it; `text` where that is not the body as JSON. */
+export const answered = (
+  status: number,
+  body: unknown,
+  date: string | null = null,
+  text = async () => (body === null ? '' : JSON.stringify(body)),
+) => ({
   ok: status < 400,
   status,
   headers: { get: (name: string) => (name === 'date' ? date : null) },
-  json: async () => body,
+  text,
   clone: () => ({ json: async () => body }),
 });

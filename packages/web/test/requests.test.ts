@@ -1,5 +1,5 @@
 /** @jest-environment jsdom */
-import { type ApiError, askSession, isOffline, rememberToken, request } from '../src/api/client';
+import { type ApiError, askSession, examining, isOffline, rememberToken, request } from '../src/api/client';
 import { letGo, pageOwner } from '../src/api/page';
 import { serverNow } from '../src/api/serverClock';
 import { begin, refusal, server } from './fakeServer';
@@ -39,8 +39,46 @@ describe('requests', () => {
       message: expect.stringContaining('Try again') as string,
     });
     server.answer = () => 'lost';
-    const lost = await request('GET', '/x').catch((error: ApiError) => error);
-    expect(isOffline(lost)).toBe(true);
+    expect(isOffline(await failing('GET', '/x'))).toBe(true);
+  });
+
+  const failing = (method: string, path: string) =>
+    request(method, path).then(
+      () => undefined,
+      (error: ApiError) => error,
+    );
+  const ok = { status: 200, body: {} };
+
+  test('an answer that is cut off is none', async () => {
+    server.answer = () => ({ ...ok, text: () => Promise.reject(new TypeError('network error')) });
+    expect(isOffline(await failing('GET', '/exercises/x/bench'))).toBe(true);
+  });
+
+  test('the page of a network that wants a sign-in first is no answer of ours', async () => {
+    server.answer = () => ({ ...ok, text: async () => '<html><h1>Welcome to the harbour’s network</h1></html>' });
+    const error = await failing('GET', '/exercises/x/bench');
+    expect(isOffline(error)).toBe(true);
+    expect(error!.message).toMatch(/did not come from Nailset.*sign-in/);
+    server.answer = () => ({ ...ok, text: async () => '' });
+    expect(await request('PUT', '/x', {})).toBeNull();
+  });
+
+  test('what is never answered is given up after a minute, and examining an exercise after ten', async () => {
+    jest.useFakeTimers();
+    try {
+      server.answer = () => new Promise(() => undefined);
+      const ended: string[] = [];
+      void failing('PUT', '/x').then((error) => ended.push(`save: ${error!.code}`));
+      void request('POST', '/y', {}, { patience: examining }).catch((error: ApiError) => ended.push(error.code));
+      await jest.advanceTimersByTimeAsync(59_000);
+      expect(ended).toEqual([]);
+      await jest.advanceTimersByTimeAsync(2_000);
+      expect(ended).toEqual(['save: offline']);
+      await jest.advanceTimersByTimeAsync(600_000);
+      expect(ended).toEqual(['save: offline', 'offline']);
+    } finally {
+      jest.useRealTimers();
+    }
   });
 });
 

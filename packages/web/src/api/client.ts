@@ -54,7 +54,14 @@ export async function askSession(): Promise<Session | undefined> {
 interface Sending {
   readonly whose?: string | undefined;
   readonly again?: boolean;
+  /** In ms: what is not answered by then is taken for lost. */
+  readonly patience?: number;
 }
+
+/** In ms: much longer than anything takes that a page waits for. */
+const patient = 60_000;
+/** In ms, for what waits until exercises of others are examined. */
+export const examining = 600_000;
 
 /**
  * Sends a request to the server and gives back its answer. It says whose page sends it, so that nothing is recorded for
@@ -62,21 +69,24 @@ interface Sending {
  * @throws ApiError
  */
 export async function request<T>(method: string, path: string, body?: unknown, sending: Sending = {}): Promise<T> {
-  const { whose = pageOwner().person?.id, again = false } = sending;
-  let heard: { readonly response: Response; readonly at: number };
+  const { whose = pageOwner().person?.id, again = false, patience = patient } = sending;
+  let heard: { readonly response: Response; readonly at: number; readonly text: string };
   try {
     if (method !== 'GET') forgetBegun();
-    heard = (await takeBegun(path, whose)) ?? (await send(method, path, body, whose));
+    heard = await within(patience, async (signal) => {
+      const answer = (await takeBegun(path, whose)) ?? (await send(method, path, body, whose, signal));
+      return { ...answer, text: await answer.response.text() };
+    });
   } catch {
-    throw new ApiError(
-      0,
-      'offline',
-      'No connection to Nailset. What you typed is kept; check the network and try again.',
-    );
+    throw lost('No connection to Nailset. What you typed is kept; check the network and try again.');
   }
-  const { response, at } = heard;
+  const { response, at, text } = heard;
+  const answer = parsed(text);
+  if (response.ok && answer === undefined)
+    throw lost(
+      'The answer did not come from Nailset. Does this network ask for a sign-in of its own? What you typed is kept.',
+    );
   hearServerTime(response.headers.get('date'), at);
-  const answer: unknown = await response.json().catch(() => null);
   if (response.ok) return answer as T;
   const { error } = (answer ?? {}) as Partial<ErrorMessage>;
   if (error?.code === 'wrongToken' && !again && (await askSession())) {
@@ -93,9 +103,39 @@ export async function request<T>(method: string, path: string, body?: unknown, s
   );
 }
 
-async function send(method: string, path: string, body: unknown, whose: string | undefined) {
+const lost = (message: string) => new ApiError(0, 'offline', message);
+
+/** What a body says; null where it is empty, undefined where it is not JSON. */
+function parsed(text: string): unknown {
+  if (text === '') return null;
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+}
+
+/** Does something that takes at most this long, in ms. @throws Error when it took longer. */
+async function within<T>(milliseconds: number, work: (signal: AbortSignal) => Promise<T>): Promise<T> {
+  const late = new AbortController();
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const over = new Promise<never>((_, reject) => {
+    timer = setTimeout(() => {
+      late.abort();
+      reject(new Error('No answer in time.'));
+    }, milliseconds);
+  });
+  try {
+    return await Promise.race([work(late.signal), over]);
+  } finally {
+    clearTimeout(timer);
+  }
+}
+
+async function send(method: string, path: string, body: unknown, whose: string | undefined, signal: AbortSignal) {
   const response = await fetch(`/api${path}`, {
     method,
+    signal,
     headers: {
       ...(body === undefined ? {} : { 'content-type': 'application/json' }),
       ...(method === 'GET' ? {} : { 'x-csrf-token': csrfToken }),
