@@ -8,7 +8,7 @@ import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { parseArgs } from 'node:util';
 import pg from 'pg';
-import { build, home } from '../launcher/install.mjs';
+import { home, install } from '../launcher/install.mjs';
 import { freePort, PrivatePostgres, serverRole } from '../launcher/postgres.mjs';
 
 const { values } = parseArgs({
@@ -22,7 +22,7 @@ const every = 1000 * Number(values.every);
 
 const folder = mkdtempSync('/tmp/nailset-soak-');
 chmodSync(folder, 0o755);
-await build();
+await install();
 const postgres = new PrivatePostgres(folder);
 await postgres.create();
 await postgres.start();

@@ -1,4 +1,5 @@
 import type { Page } from 'playwright-core';
+import { stored } from './hands';
 import { openSheet, Stage, until } from './harness';
 
 /** Bench sheets that are kept, shared and projected, and plots that are looked at closely. */
@@ -32,15 +33,13 @@ test('what was typed before signing in is taken over, saved, found again and rem
   await page.getByRole('button', { name: 'Account of Ilse Okafor' }).waitFor();
   await page.goto('/open');
   await saved(page);
-  await field(page, 'G').fill('8/(s + 8)');
-  await saved(page);
+  await stored(page, () => field(page, 'G').fill('8/(s + 8)'));
   // Elsewhere, in a browser that has nothing of it.
   const other = await opened(await stage.windowOf('Ilse Okafor'));
   await openSheet(other, 'Buoy');
   await until(async () => (await other.locator('[data-text]').first().inputValue()) === '8/(s + 8)');
   // Both go on from there: the second is told, and keeps what it has as a copy.
-  await field(other, 'G').fill('9/(s + 9)');
-  await saved(other);
+  await stored(other, () => field(other, 'G').fill('9/(s + 9)'));
   await field(page, 'G').fill('10/(s + 10)');
   await page.getByText(/changed in another window/).waitFor();
   await page.getByRole('button', { name: 'Go on with a copy' }).click();

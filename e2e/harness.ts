@@ -41,7 +41,7 @@ export class Stage {
   async window(viewport = desk): Promise<Page> {
     const context = await this.browser.newContext({ viewport, baseURL: this.server.url, locale: 'en-GB' });
     const page = await context.newPage();
-    page.setDefaultTimeout(30_000);
+    page.setDefaultTimeout(60_000);
     page.on('console', (message) => {
       if (message.type() === 'error' || message.type() === 'warning') this.complaints.push(message.text());
     });
@@ -80,9 +80,9 @@ export async function openSheet(page: Page, title: string): Promise<void> {
   await page.getByRole('menuitem', { name: title }).click();
 }
 
-/** Waits until something holds. @throws Error after half a minute. */
+/** Waits until something holds. @throws Error after a minute. */
 export async function until(holds: () => Promise<boolean>): Promise<void> {
-  for (let k = 0; k < 300; k++) {
+  for (let k = 0; k < 600; k++) {
     if (await holds()) return;
     await new Promise((resolve) => setTimeout(resolve, 100));
   }

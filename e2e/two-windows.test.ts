@@ -11,7 +11,7 @@ afterAll(() => stage.close());
 /** Another tab of the same browser. */
 async function anotherTab(page: Page): Promise<Page> {
   const tab = await page.context().newPage();
-  tab.setDefaultTimeout(15_000);
+  tab.setDefaultTimeout(60_000);
   return tab;
 }
 

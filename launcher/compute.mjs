@@ -2,7 +2,7 @@ import { readdirSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { createInterface } from 'node:readline';
 import { parseArgs } from 'node:util';
-import { build, home, installModules } from './install.mjs';
+import { home, install } from './install.mjs';
 import { Trouble } from './say.mjs';
 
 const help = `./nailset compute    answers questions about systems, one a line, for scripts and notebooks
@@ -67,8 +67,7 @@ export async function prepare() {
   const write = process.stdout.write.bind(process.stdout);
   process.stdout.write = /** @type {typeof process.stdout.write} */ (process.stderr.write.bind(process.stderr));
   try {
-    await installModules();
-    await build();
+    await install();
   } catch (error) {
     throw error instanceof Error ? new Trouble(`Nailset could not be built: ${error.message}`) : error;
   } finally {

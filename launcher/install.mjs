@@ -21,6 +21,17 @@ export function postgresPrograms() {
   return newest && path.join(root, newest, 'bin');
 }
 
+/**
+ * Installs what is missing of Debian, one after the other, while packages of npm come and the product is built.
+ * @param {(() => Promise<void>)[]} fromDebian
+ */
+export async function install(...fromDebian) {
+  const inTurn = async () => {
+    for (const each of fromDebian) await each();
+  };
+  await Promise.all([inTurn(), installModules().then(build)]);
+}
+
 /** Installs PostgreSQL's server from Debian when it is missing. */
 export async function installPostgres() {
   if (postgresPrograms()) return;
@@ -57,6 +68,9 @@ export async function installNginx() {
   await step('Installing nginx', () => installPackages(['nginx-light']));
 }
 
+/** Debian's lists are asked for once. @type {Promise<void> | undefined} */
+let listed;
+
 /** @param {string[]} names */
 async function installPackages(names) {
   const isRoot = process.getuid?.() === 0;
@@ -67,12 +81,13 @@ async function installPackages(names) {
   }
   const [program, first] = isRoot ? ['apt-get', []] : ['sudo', ['-n', 'apt-get']];
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-  await run(program, [...first, 'update', '-qq'], { env });
+  listed ??= run(program, [...first, 'update', '-qq'], { env });
+  await listed;
   await run(program, [...first, 'install', '-y', '-qq', '--no-install-recommends', ...names], { env });
 }
 
 /** Installs the npm packages that the lock file names, when it changed. */
-export async function installModules() {
+async function installModules() {
   const stamp = path.join(home, 'node_modules/.nailset-installed');
   const wanted = createHash('sha256')
     .update(readFileSync(path.join(home, 'package-lock.json')))
@@ -85,7 +100,7 @@ export async function installModules() {
 }
 
 /** Builds core, server and interface, when their sources changed. */
-export async function build() {
+async function build() {
   const stamp = path.join(home, 'node_modules/.nailset-built');
   const wanted = hashOfSources();
   const built = [

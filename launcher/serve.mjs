@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
-import { build, home, installModules, nodeOptions } from './install.mjs';
+import { home, install, nodeOptions } from './install.mjs';
 import { Trouble } from './say.mjs';
 
 const help = `./nailset serve   one more server on a database that several share; ./nailset work   runs checks only.
@@ -29,8 +29,7 @@ export async function serve(program, args) {
   if (!process.env['DATABASE_URL']) {
     throw new Trouble('DATABASE_URL is not set; it says which PostgreSQL database the servers share.');
   }
-  await installModules();
-  await build();
+  await install();
   const child = spawn(
     process.execPath,
     [...nodeOptions, path.join(home, 'packages/server/dist/run', `${program}.js`)],

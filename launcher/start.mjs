@@ -3,7 +3,7 @@ import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
-import { build, home, installModules, installPostgres, nodeOptions } from './install.mjs';
+import { home, install, installPostgres, nodeOptions } from './install.mjs';
 import { isFree, PrivatePostgres, serverRole } from './postgres.mjs';
 import { step, Trouble } from './say.mjs';
 
@@ -58,9 +58,7 @@ async function run({ port, host, data, demo }, note) {
 
   console.log('Nailset');
   const given = process.env['DATABASE_URL'];
-  if (!given) await installPostgres();
-  await installModules();
-  await build();
+  await install(...(given ? [] : [installPostgres]));
   const postgres = given ? undefined : new PrivatePostgres(data, { onRestart: (line) => console.log(`\n${line}`) });
   const stopping = new AbortController();
   const interrupted = new Promise((resolve) => {

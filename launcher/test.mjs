@@ -1,11 +1,10 @@
 import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import {
-  build,
   chromiumPath,
   home,
+  install,
   installChromium,
-  installModules,
   installNginx,
   installPdfReader,
   installPostgres,
@@ -23,12 +22,7 @@ const fewFiles = 3;
  * @returns {Promise<number>}
  */
 export async function test(args) {
-  await installPostgres();
-  await installChromium();
-  await installNginx();
-  await installPdfReader();
-  await installModules();
-  await build();
+  await install(installPostgres, installChromium, installNginx, installPdfReader);
 
   let passed = 0;
   let failed = 0;
