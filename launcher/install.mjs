@@ -26,10 +26,14 @@ export function postgresPrograms() {
  * @param {(() => Promise<void>)[]} fromDebian
  */
 export async function install(...fromDebian) {
-  const inTurn = async () => {
+  const debian = (async () => {
     for (const each of fromDebian) await each();
-  };
-  await Promise.all([inTurn(), installModules().then(build)]);
+  })();
+  // Who may not install is told at once, and before anything is begun.
+  await Promise.race([debian, new Promise(setImmediate)]);
+  // Nothing is left under way behind an error.
+  const ends = await Promise.allSettled([debian, installModules().then(build)]);
+  for (const end of ends) if (end.status === 'rejected') throw end.reason;
 }
 
 /** Installs PostgreSQL's server from Debian when it is missing. */
