@@ -4,7 +4,7 @@ let stage: Stage;
 
 beforeAll(async () => {
   stage = await Stage.open();
-}, 60_000);
+});
 afterAll(() => stage.close());
 
 test('a forgotten password: staff make a link, its owner sets a new one, and other browsers are signed out', async () => {

@@ -56,7 +56,7 @@ test('from a file of a registry to a student who is in', async () => {
     .click();
   await own.getByRole('heading', { name: 'Harbour machinery' }).waitFor();
   expect(stage.complaintsSoFar()).toEqual([]);
-}, 120_000);
+});
 
 test('a correction is looked at, applied with a reason, and told to the student', async () => {
   const { browser, exercises } = await signedIn();
@@ -106,7 +106,7 @@ test('dates for one student are theirs alone', async () => {
   const student = await stage.windowOf('Kofi Lindqvist');
   await student.getByText(/yours: Harbour exam that week\./).waitFor();
   expect(stage.complaintsSoFar()).toEqual([]);
-}, 120_000);
+});
 
 test('marks are weighed, exported, and what went out is kept', async () => {
   const page = await stage.windowOf(instructor);
@@ -122,7 +122,7 @@ test('marks are weighed, exported, and what went out is kept', async () => {
     .getByText(/marks\.csv/)
     .waitFor();
   expect(stage.complaintsSoFar()).toEqual([]);
-}, 60_000);
+});
 
 test.each(['A4', 'Letter'])(
   'an exercise on %s: sheets with room for answers, numbers and a key, no broken lines',
@@ -167,7 +167,7 @@ test('each student’s own numbers, by name and with a code; the class sheet pri
   const sheet = (await printed(page)).text;
   for (const name of ['Anouk Rahman', 'Wim Karlsson', 'Tove Baptiste']) expect(sheet).toContain(name);
   expect(sheet).not.toMatch(/Find a student|everyone\n/);
-}, 120_000);
+});
 
 test('answers from elsewhere are handed in for the students', async () => {
   const { exercises } = await signedIn();
@@ -182,4 +182,4 @@ test('answers from elsewhere are handed in for the students', async () => {
   await page.getByRole('button', { name: 'Hand in 2' }).click();
   await page.getByText(/2 answers are handed in/).waitFor();
   expect(stage.complaintsSoFar()).toEqual([]);
-}, 60_000);
+});

@@ -164,7 +164,7 @@ test('a server that an earlier release left behind is ended too', async () => {
   expect(await ended).toBe('SIGTERM');
   run.child.kill('SIGTERM');
   await run.ended;
-}, 60_000);
+});
 
 test('a port that browsers refuse is refused at once', () => {
   expect(() => execFileSync(launcher, ['start', '--port', '4190', '--data', data], { stdio: 'pipe' })).toThrow(

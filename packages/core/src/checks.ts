@@ -35,7 +35,7 @@ export { type Finding, examine } from './proof/examine.js';
 export { sampleOf } from './proof/sample.js';
 export { type GainMap, gainMapAt } from './proof/gainMap.js';
 export { type Search, searchSettings } from './proof/search.js';
-export { type Proof, prove, provedDraws } from './proof/proof.js';
+export { type Proof, prove } from './proof/proof.js';
 export { type Dates, type Extension, datesFor, isVisible, weeksLater } from './course/dates.js';
 export {
   type KnownPerson,

@@ -226,11 +226,23 @@ describe('the proof before publishing', () => {
     nails: tune.nails.slice(0, 2),
   };
 
+  const fixed = (each: ExerciseDocument['parameters'][number]) => {
+    const value = new Map([
+      ['K', 2],
+      ['zeta', 0.3],
+    ]).get(each.symbol);
+    return value === undefined ? each : { ...each, draw: { kind: 'fixed' as const, value } };
+  };
+  const twoOfThem = exercise.parameters.map((each) =>
+    each.symbol === 'K' ? { ...each, draw: { kind: 'list' as const, values: [1.5, 2] } } : fixed(each),
+  );
+
   test('gains that it shows hold every nail for their student', () => {
     const document = { ...exercise, parts: [two] };
     const { proof, shares } = finish(document);
     expect(shares).toEqual([...shares].sort((a, b) => a - b));
-    expect(proof.draws).toHaveLength(10);
+    // Ten students, two of whom have the numbers of others.
+    expect(proof.draws).toHaveLength(8);
     for (const { values, settings } of proof.draws) {
       expect(checkAnswer(two, modelOf(document, values), { kind: 'gains', gains: settings! }).met).toBe(true);
     }
@@ -248,9 +260,19 @@ describe('the proof before publishing', () => {
         { id: 'over', quantity: 'overshootPercent', relation: 'atMost', limit: 50, points: 1 },
       ],
     };
-    const { proof } = finish({ ...exercise, parts: [impossible] });
-    expect(proof.draws.every(({ settings }) => settings === null)).toBe(true);
+    const { proof } = finish({ ...exercise, parts: [impossible], parameters: twoOfThem });
+    expect(proof.draws.map(({ values, settings }) => [values['K'], settings]).sort()).toEqual([
+      ['1.5', null],
+      ['2', null],
+    ]);
     expect(proof.search!.conflicts).toEqual([['slow', 'fast']]);
+  });
+
+  test('what is the same for everyone is proved once', () => {
+    const parameters = exercise.parameters.map(fixed);
+    const { proof } = finish({ ...exercise, parts: [two], parameters });
+    expect([proof.draws.length, proof.search!.draws.length]).toEqual([1, 1]);
+    expect(proof.draws[0]!.values).toMatchObject({ K: '2', zeta: '0.3', a: '1.2' });
   });
 
   test('a rule that would mislead is warned of', () => {

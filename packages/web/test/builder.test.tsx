@@ -95,6 +95,9 @@ describe('given', () => {
     expect(screen.getByText('a is 1')).toBeTruthy();
     fireEvent.change(numbers, { target: { value: '1' } });
     expect(screen.getByText('a is 2')).toBeTruthy();
+    // Where all have the same, there is nobody to choose.
+    fireEvent.change(screen.getByLabelText('a, kind of draw'), { target: { value: 'fixed' } });
+    expect(screen.queryByLabelText('Numbers of')).toBeNull();
   });
 });
 

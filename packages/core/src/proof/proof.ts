@@ -42,14 +42,17 @@ export interface Proof {
   readonly warnings: readonly string[];
 }
 
-export const provedDraws = 10;
+const students = 10;
 
 /**
- * Proves one part of a document that has no findings, for ten imagined students. Yields the share that is done.
+ * Proves one part of a document that has no findings, for the numbers of ten imagined students; the same numbers are
+ * proved once. Yields the share that is done.
  * @throws Problem when the document cannot be worked out after all.
  */
 export function* prove(document: ExerciseDocument, part: Part): Generator<number, Proof> {
-  const models = Array.from({ length: provedDraws }, (_, k) => modelOf(document, drawValues(document, `sample ${k}`)));
+  const drawn = Array.from({ length: students }, (_, k) => drawValues(document, `sample ${k}`));
+  const different = new Map(drawn.map((values) => [JSON.stringify(values), values])).values();
+  const models = Array.from(different, (values) => modelOf(document, values));
   const searched = searchOf(part);
   const search = searched && (yield* searchSettings(searched, models));
   const right = search?.draws[0]?.settings ?? undefined;

@@ -12,6 +12,7 @@ import {
   type StudentPart,
 } from '@nailset/core';
 import { checkAnswer, curveMeasures, revealedCurves, sampleOf, verdictAsShown } from '@nailset/core/checks';
+import isEqual from 'fast-deep-equal';
 import { useEffect, useMemo, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { BenchSheet } from '../bench/BenchSheet';
@@ -29,13 +30,14 @@ export function StudentPreview({ document, open }: { document: ExerciseDocument;
   const [draw, setDraw] = useState(2);
   const [full, setFull] = useState(false);
   const [placeOfLink, setPlaceOfLink] = useState<HTMLElement | null>(null);
-  const draws = useMemo(() => orElse(undefined, () => sampleOf(document, drawsShown)), [document]);
-  const values = draws?.[draw] ?? draws?.[0];
+  const draws = useMemo(() => orElse([], () => sampleOf(document, drawsShown)), [document]);
+  const values = draws[draw] ?? draws[0];
   const bench = useMemo(
     () => (values ? orElse(undefined, () => previewOf(document, values)) : undefined),
     [document, values],
   );
-  const imagined = draws ? draws.length - drawsShown : 0;
+  const imagined = draws.length - drawsShown;
+  const isDrawn = draws.some((each) => !isEqual(each, draws[0]));
   return (
     <section
       aria-label="Student’s view"
@@ -45,7 +47,7 @@ export function StudentPreview({ document, open }: { document: ExerciseDocument;
     >
       <h2 className="sr-only">Student’s view</h2>
       <div className="flex flex-wrap items-center gap-3 border-b border-rule px-5 py-2 text-[13px] text-slate">
-        {draws && (
+        {isDrawn && (
           <label className="mr-auto flex max-w-full items-center gap-2">
             Numbers of
             <select
@@ -61,7 +63,7 @@ export function StudentPreview({ document, open }: { document: ExerciseDocument;
             </select>
           </label>
         )}
-        <span ref={setPlaceOfLink} />
+        <span ref={setPlaceOfLink} className={isDrawn ? '' : 'mr-auto'} />
         <button type="button" className="link" onClick={() => setFull(!full)}>
           {full ? 'Back to the builder' : 'Take the student’s place'}
         </button>

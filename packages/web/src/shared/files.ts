@@ -6,7 +6,8 @@ export function download(blob: Blob, name: string): void {
   link.href = URL.createObjectURL(blob);
   link.download = name;
   link.click();
-  URL.revokeObjectURL(link.href);
+  // Some browsers begin to read it only after this.
+  setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
 }
 
 /** Works with the light colours, whichever the page has: what is taken away is looked at on paper. */

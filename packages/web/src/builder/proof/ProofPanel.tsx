@@ -1,5 +1,5 @@
 import { type ExerciseDocument, inPoints, must, nailLabel, nailsIn, nameToLatex, type Part } from '@nailset/core';
-import { type Proof, provedDraws } from '@nailset/core/checks';
+import type { Proof } from '@nailset/core/checks';
 import { useMemo, useState } from 'react';
 import type { PlotCurve } from '../../plot/curves';
 import { frameFor } from '../../plot/frame';
@@ -10,7 +10,7 @@ import { Button } from '../../shared/Button';
 import { Formula } from '../../shared/Formula';
 import { useProof } from './useProof';
 
-/** What an instructor knows before publishing: ten students, whether it can be solved, usual wrong answers. */
+/** What an instructor knows before publishing: the numbers of ten students, whether it can be solved, usual wrong answers. */
 export function ProofPanel({
   document,
   open,
@@ -78,9 +78,7 @@ function Solvable({ search, part }: { search: NonNullable<Proof['search']>; part
     <section aria-label="Can it be solved" className="grid gap-3 @min-[560px]:grid-cols-2">
       <div>
         <h3 className="caption mb-1">Can it be solved</h3>
-        <p className={all ? 'text-moss' : 'text-brick'}>
-          {all ? `Yes, for all ${provedDraws} students.` : `For ${solved} of ${provedDraws} students.`}
-        </p>
+        <p className={all ? 'text-moss' : 'text-brick'}>{solvedWords(solved, search.draws.length)}</p>
         {search.conflicts.length > 0 && (
           <div className="mt-2 text-[13px]">
             <p>Within the allowed gains nothing was found that holds these together:</p>
@@ -100,21 +98,28 @@ function Solvable({ search, part }: { search: NonNullable<Proof['search']>; part
   );
 }
 
-/** The students who have a conflict, where not all have it. */
+function solvedWords(solved: number, of: number): string {
+  if (of === 1) return solved ? 'Yes.' : 'No.';
+  return solved === of ? `Yes, for all ${of} draws.` : `For ${solved} of ${of} draws.`;
+}
+
+/** The draws that have a conflict, where not all have it. */
 function whose({ draws }: NonNullable<Proof['search']>, set: readonly string[]): string {
   const ids = draws.flatMap(({ conflicts }, k) =>
     conflicts.some((other) => other.join() === set.join()) ? [String(k + 1)] : [],
   );
   if (ids.length === draws.length) return '';
-  return `, for ${ids.length === 1 ? 'student' : 'students'} ${ids.join(', ')}`;
+  return `, for ${ids.length === 1 ? 'draw' : 'draws'} ${ids.join(', ')}`;
 }
 
 function Draws({ proof, part }: { proof: Proof; part: Part }) {
   const symbols = Object.keys(must(proof.draws[0]).values);
   const searched = proof.search !== null;
   return (
-    <section aria-label="Ten draws" className="overflow-x-auto">
-      <h3 className="caption mb-1">Ten draws</h3>
+    <section aria-label="Draws" className="overflow-x-auto">
+      <h3 className="caption mb-1">
+        {proof.draws.length === 1 ? 'The same numbers for everyone' : `${proof.draws.length} draws`}
+      </h3>
       <table className="w-full text-right text-[13px] whitespace-nowrap">
         <thead className="text-note text-slate">
           <tr className="border-b border-rule">
@@ -172,7 +177,7 @@ function Curves({ proof }: { proof: Proof }) {
                 id: `draw-${k}`,
                 curve: curveFrom(curve),
                 look: k === 0 ? 'now' : 'held',
-                ...(k === 0 ? { label: 'first' } : {}),
+                ...(k === 0 && proof.draws.length > 1 ? { label: 'first' } : {}),
               },
             ]
           : [],
@@ -192,11 +197,11 @@ function Curves({ proof }: { proof: Proof }) {
   if (curves.length === 0) return null;
   return (
     <ResponsePlot
-      title="Responses of the ten"
+      title={curves.length === 1 ? 'Response' : `Responses to ${curves.length} draws`}
       frame={frame}
       onFit={() => setFrame(fitted)}
       curves={curves}
-      summary={`Responses that go with the expected answers of ${curves.length} students.`}
+      summary={`Responses that go with the expected answers to ${curves.length} draws.`}
       className="h-[190px]"
     />
   );
@@ -206,7 +211,7 @@ function Wrong({ proof }: { proof: Proof }) {
   if (proof.wrong.length === 0) return null;
   return (
     <section aria-label="Usual wrong answers">
-      <h3 className="caption mb-1">Usual wrong answers, first student</h3>
+      <h3 className="caption mb-1">Usual wrong answers, first draw</h3>
       <ul className="grid gap-2 text-[13px]">
         {proof.wrong.map(({ slip, answer, told, points }, k) => (
           <li key={k} className="border-t border-grid pt-1.5">
