@@ -54,14 +54,10 @@ export async function askSession(): Promise<Session | undefined> {
 interface Sending {
   readonly whose?: string | undefined;
   readonly again?: boolean;
-  /** In ms: what is not answered by then is taken for lost. */
-  readonly patience?: number;
 }
 
-/** In ms: much longer than anything takes that a page waits for. */
-const patient = 60_000;
-/** In ms, for what waits until exercises of others are examined. */
-export const examining = 600_000;
+/** In ms: what is not answered by then is taken for lost. The server gives up as late. */
+const patience = 60_000;
 
 /**
  * Sends a request to the server and gives back its answer. It says whose page sends it, so that nothing is recorded for
@@ -69,7 +65,7 @@ export const examining = 600_000;
  * @throws ApiError
  */
 export async function request<T>(method: string, path: string, body?: unknown, sending: Sending = {}): Promise<T> {
-  const { whose = pageOwner().person?.id, again = false, patience = patient } = sending;
+  const { whose = pageOwner().person?.id, again = false } = sending;
   let heard: { readonly response: Response; readonly at: number; readonly text: string };
   try {
     if (method !== 'GET') forgetBegun();

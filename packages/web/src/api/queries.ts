@@ -28,7 +28,7 @@ import {
 import { queryOptions, useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
 import { pendingSaves } from '../shared/saving';
-import { askAgain, askSession, examining, isAway, isOffline, request } from './client';
+import { askAgain, askSession, isAway, isOffline, request } from './client';
 import { letGo } from './page';
 
 /** Every question to the server and every change, one hook each. */
@@ -168,7 +168,7 @@ export const useSaveDraft = (exerciseId: string) =>
 export const usePublish = (exerciseId: string) =>
   useChange(
     (body: { revision: number; newNumbers: boolean }) =>
-      request<{ version: number }>('POST', `/exercises/${exerciseId}/versions`, body, { patience: examining }),
+      request<{ version: number }>('POST', `/exercises/${exerciseId}/versions`, body),
     ['shelf'],
     ['class', exerciseId],
   );
@@ -177,8 +177,7 @@ export const usePublish = (exerciseId: string) =>
 export const usePublishing = (exerciseId: string, revision: number | undefined) =>
   useQuery({
     queryKey: ['publishing', exerciseId, revision],
-    queryFn: () =>
-      request<Publishing>('GET', `/exercises/${exerciseId}/publishing`, undefined, { patience: examining }),
+    queryFn: () => request<Publishing>('GET', `/exercises/${exerciseId}/publishing`),
     enabled: revision !== undefined,
     staleTime: 0,
   });
