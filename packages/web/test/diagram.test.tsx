@@ -7,10 +7,11 @@ import {
   readBlocks,
   textOfBlocks,
 } from '@nailset/core/diagrams';
-import { render, screen, waitFor, within } from '@testing-library/react';
+import { act, render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import fc from 'fast-check';
 import { useState } from 'react';
+import { flushSync } from 'react-dom';
 import { DiagramView } from '../src/diagram/DiagramView';
 import { KnownDrawings, knownDrawings } from '../src/diagram/knownDrawings';
 import { PathPanel } from '../src/diagram/PathPanel';
@@ -196,6 +197,23 @@ describe('the workshop', () => {
     expect(typed().value).toBe('e = r - y\ny = K*e');
     await userEvent.click(screen.getByRole('button', { name: 'Redo' }));
     expect(now.text).toBe('y = A*B*r');
+  });
+
+  test('a change to a picture that letters have overtaken is not made, and says so', async () => {
+    render(<Workshop start={start} />);
+    await userEvent.click(await screen.findByRole('button', { name: 'Block G: takes e, gives y' }));
+    await userEvent.click(screen.getByRole('button', { name: /^Set factor/ }));
+    await userEvent.type(screen.getByRole('textbox', { name: 'Factor' }), '2');
+    // In one turn, as a page does that is busy: the picture still stands for what was there before.
+    const settable = Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value')!;
+    act(() => {
+      settable.set!.call(typed(), 'e = r - y\ny = F*G*e');
+      typed().dispatchEvent(new InputEvent('input', { bubbles: true }));
+      flushSync(() => screen.getByRole('button', { name: 'Do it' }).click());
+    });
+    expect(screen.getByRole('alert').textContent).toMatch(/equations changed meanwhile/);
+    expect(typed().value).toBe('e = r - y\ny = F*G*e');
+    expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'Factor' }).value).toBe('G2');
   });
 
   test('a mistake in the text is said with its place; the picture stays', async () => {

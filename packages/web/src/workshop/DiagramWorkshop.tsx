@@ -102,13 +102,14 @@ function useWorkshop(equations: Equations, onChange: (equations: Equations) => v
     dispatch({ do: 'change', to: next, typing });
     if (next.trim()) startTransition(() => keep(next));
   };
-  const change = (next: BlockDiagram) => {
+  const change = (next: BlockDiagram): boolean => {
     // Made on a picture of what was there before the last letters: these count.
-    if (drawn !== text) return;
+    if (drawn !== text) return false;
     const changed = textOfBlocks(next);
     dispatch({ do: 'change', to: changed });
     keep(changed);
     setPicked([]);
+    return true;
   };
   const step = (way: 'undo' | 'redo') => {
     const next = way === 'undo' ? history.past.at(-1) : history.future[0];

@@ -13,7 +13,8 @@ export function GestureBar({
   gestures: readonly Gesture[];
   /** What is chosen, in words. */
   chosen: string;
-  onChange: (diagram: BlockDiagram) => void;
+  /** False where it came too late. */
+  onChange: (diagram: BlockDiagram) => boolean;
 }) {
   const [open, setOpen] = useState<string>();
   const [problem, setProblem] = useState('');
@@ -21,7 +22,8 @@ export function GestureBar({
 
   const make = (gesture: Gesture, values: readonly string[]) => {
     try {
-      onChange(gesture.run(values));
+      if (!onChange(gesture.run(values)))
+        return setProblem('The equations changed meanwhile. Look at the drawing, and do it again.');
       setOpen(undefined);
       setProblem('');
     } catch (error) {
