@@ -1,8 +1,14 @@
 /** Something a person can do something about; shown without a stack. */
 export class Trouble extends Error {}
 
-/** Steps that are under way; only one alone keeps its line. */
-let underWay = 0;
+/** Whether the last line is of a step that is under way, and may be written over. */
+let isOpen = false;
+
+/** @param {string} line what came of a step */
+function close(line) {
+  process.stdout.write(`${isOpen ? '\r\x1b[K' : ''}${line}\n`);
+  isOpen = false;
+}
 
 /**
  * Shows a step while it runs, then what came of it and how long it took.
@@ -14,17 +20,15 @@ let underWay = 0;
 export async function step(what, work) {
   const started = Date.now();
   const live = process.stdout.isTTY;
-  process.stdout.write(`${live && underWay > 0 ? '\n' : ''}  … ${what}${live ? '' : '\n'}`);
-  underWay += 1;
+  process.stdout.write(`${isOpen ? '\n' : ''}  … ${what}${live ? '' : '\n'}`);
+  isOpen = live;
   try {
     const result = await work();
     const seconds = ((Date.now() - started) / 1000).toFixed(1);
-    process.stdout.write(`${live ? '\r\x1b[K' : ''}  ✓ ${what}  ${seconds} s\n`);
+    close(`  ✓ ${what}  ${seconds} s`);
     return result;
   } catch (error) {
-    process.stdout.write(`${live ? '\r\x1b[K' : ''}  ✗ ${what}\n`);
+    close(`  ✗ ${what}`);
     throw error;
-  } finally {
-    underWay -= 1;
   }
 }
