@@ -1,7 +1,8 @@
 import type { ClassSheet, GainsPart } from '@nailset/core';
-import { useEffect, useState } from 'react';
+import { useMemo } from 'react';
 import { Loading } from '../page/states';
 import { GainMapPlot } from '../plot/GainMapPlot';
+import { notWorkedOut, useWorker } from '../shared/useWorker';
 import type { GainMapMessage, GainMapRequest } from './gainMap.worker';
 import { firstNameOf, type PartAnswer } from './summary';
 
@@ -42,17 +43,18 @@ export function ClassGainMap({
   );
 }
 
-/** The map, worked out in a worker of its own; undefined until it is there. */
-function useGainMap(part: GainsPart, { systems, series }: ClassSheet, chosen: PartAnswer | undefined) {
-  const [state, setState] = useState<{ of: PartAnswer; map: GainMapMessage }>();
-  useEffect(() => {
+const start = () => new Worker(new URL('./gainMap.worker.ts', import.meta.url), { type: 'module' });
+
+/** The map, worked out in a worker of its own, or why there is none; undefined until it is there. */
+function useGainMap(
+  part: GainsPart,
+  { systems, series }: ClassSheet,
+  chosen: PartAnswer | undefined,
+): GainMapMessage | undefined {
+  const asked = useMemo<GainMapRequest | undefined>(() => {
     if (chosen?.answer.kind !== 'gains') return undefined;
-    const worker = new Worker(new URL('./gainMap.worker.ts', import.meta.url), { type: 'module' });
-    worker.onmessage = ({ data }: MessageEvent<GainMapMessage>) => setState({ of: chosen, map: data });
-    const { values, answer } = chosen;
-    const request: GainMapRequest = { part, given: { systems, series }, values, settings: answer.gains };
-    worker.postMessage(request);
-    return () => worker.terminate();
+    return { part, given: { systems, series }, values: chosen.values, settings: chosen.answer.gains };
   }, [part, systems, series, chosen]);
-  return state?.of === chosen ? state?.map : undefined;
+  const last = useWorker<GainMapRequest, GainMapMessage>(start, asked);
+  return last && last.of === asked ? (last.answer ?? { problem: notWorkedOut }) : undefined;
 }

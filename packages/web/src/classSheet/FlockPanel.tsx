@@ -15,6 +15,7 @@ import { type Frame, frameFor } from '../plot/frame';
 import { type Limit, limitsOf, nailsOnPlot } from '../plot/limits';
 import { ResponsePlot } from '../plot/ResponsePlot';
 import { curveFrom } from '../plot/samples';
+import { notWorkedOut } from '../shared/useWorker';
 import { firstNameOf, type PartAnswer } from './summary';
 import { type Flock, useFlock } from './useFlock';
 
@@ -22,6 +23,7 @@ import { type Flock, useFlock } from './useFlock';
 export function FlockPanel({ part, answers, sheet, ...rest }: FlockProps & { part: Part }) {
   const flock = useFlock(part, sheet, answers);
   if (!flock) return <Loading what="Drawing everyone’s responses" />;
+  if (flock === 'broken') return <p className="text-brick">{notWorkedOut}</p>;
   return <FlockPlot flock={flock} {...{ answers, sheet }} {...rest} />;
 }
 

@@ -1,6 +1,8 @@
-import { must, type Part } from '@nailset/core';
-import { useEffect, useRef, useState } from 'react';
+import type { Part } from '@nailset/core';
+import { useMemo } from 'react';
+import { useWorker } from '../shared/useWorker';
 import type { FlockCurve, FlockEntry, Given } from './flock';
+import type { FlockMessage, FlockRequest } from './flock.worker';
 
 export interface Flock {
   readonly part: Part;
@@ -8,25 +10,18 @@ export interface Flock {
   readonly curves: readonly FlockCurve[];
 }
 
-/** Everyone's responses to a part, computed in a worker; undefined until they are there. */
-export function useFlock(part: Part | undefined, given: Given, entries: readonly FlockEntry[]): Flock | undefined {
+const start = () => new Worker(new URL('./flock.worker.ts', import.meta.url), { type: 'module' });
+
+/**
+ * Everyone's responses to a part, computed in a worker; undefined until they are there, and those from before until
+ * there are newer ones. `broken` where none can come.
+ */
+export function useFlock(part: Part, given: Given, entries: readonly FlockEntry[]): Flock | 'broken' | undefined {
   const { systems, series } = given;
-  const [flock, setFlock] = useState<Flock>();
-  const worker = useRef<Worker>(undefined);
-  const asked = useRef(0);
-  useEffect(() => {
-    worker.current = new Worker(new URL('./flock.worker.ts', import.meta.url), { type: 'module' });
-    return () => worker.current?.terminate();
-  }, []);
-  useEffect(() => {
-    if (!part) return;
-    const id = ++asked.current;
-    must(worker.current).onmessage = ({
-      data,
-    }: MessageEvent<{ id: number; horizon: number; curves: FlockCurve[] }>) => {
-      if (data.id === id) setFlock({ part, horizon: data.horizon, curves: data.curves });
-    };
-    must(worker.current).postMessage({ id, part, given: { systems, series }, entries });
-  }, [part, systems, series, entries]);
-  return flock?.part.id === part?.id ? flock : undefined;
+  const asked = useMemo(() => ({ part, given: { systems, series }, entries }), [part, systems, series, entries]);
+  const last = useWorker<FlockRequest, FlockMessage>(start, asked);
+  return useMemo(() => {
+    if (last?.of.part.id !== part.id) return undefined;
+    return last.answer ? { part: last.of.part, ...last.answer } : 'broken';
+  }, [last, part.id]);
 }

@@ -1,4 +1,4 @@
-import { type DrawValues, type ExerciseDocument, modelOf, must, type WorkingStep } from '@nailset/core';
+import { type DrawValues, type ExerciseDocument, modelOf, must, orElse, type WorkingStep } from '@nailset/core';
 import { workingOf } from '@nailset/core/workings';
 
 /** A question to the worker: the way to the answer of one part. */
@@ -10,6 +10,6 @@ export interface WorkingRequest {
 
 self.onmessage = ({ data: { document, partId, values } }: MessageEvent<WorkingRequest>) => {
   const part = must(document.parts.find(({ id }) => id === partId));
-  const steps: readonly WorkingStep[] = workingOf(part, modelOf(document, values));
+  const steps: readonly WorkingStep[] = orElse([], () => workingOf(part, modelOf(document, values)));
   self.postMessage(steps);
 };
