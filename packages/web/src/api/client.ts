@@ -1,4 +1,5 @@
 import type { ErrorMessage, Session } from '@nailset/core';
+import { jsonIn } from '../shared/json';
 import { forgetBegun, takeBegun } from './begun';
 import { follows, pageOwner } from './page';
 import { hearServerTime } from './serverClock';
@@ -77,7 +78,7 @@ export async function request<T>(method: string, path: string, body?: unknown, s
     throw lost('No connection to Nailset. What you typed is kept; check the network and try again.');
   }
   const { response, at, text } = heard;
-  const answer = parsed(text);
+  const answer = text === '' ? null : jsonIn(text);
   if (response.ok && answer === undefined)
     throw lost(
       'The answer did not come from Nailset. Does this network ask for a sign-in of its own? What you typed is kept.',
@@ -100,16 +101,6 @@ export async function request<T>(method: string, path: string, body?: unknown, s
 }
 
 const lost = (message: string) => new ApiError(0, 'offline', message);
-
-/** What a body says; null where it is empty, undefined where it is not JSON. */
-function parsed(text: string): unknown {
-  if (text === '') return null;
-  try {
-    return JSON.parse(text);
-  } catch {
-    return undefined;
-  }
-}
 
 /** Does something that takes at most this long, in ms. @throws Error when it took longer. */
 async function within<T>(milliseconds: number, work: (signal: AbortSignal) => Promise<T>): Promise<T> {

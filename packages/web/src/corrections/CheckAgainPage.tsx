@@ -5,7 +5,7 @@ import { useBeginCorrection, useCorrections } from '../api/course';
 import { useClassSheet, useMemberships, useVersions } from '../api/queries';
 import { Header } from '../page/Header';
 import { PageOf } from '../page/PageOf';
-import { Empty, FormError, Loading } from '../page/states';
+import { Empty, ErrorNote, FormError, Loading } from '../page/states';
 import { Button } from '../shared/Button';
 import { dayAndTime } from '../shared/time';
 import { useTitle } from '../shared/useTitle';
@@ -64,6 +64,7 @@ function Corrections({
         <h1 className="mb-3 font-serif text-[22px]">Check again</h1>
         {mayChange && <Begin {...{ exerciseId, parts }} onBegun={setChosen} />}
         {corrections.isPending && <Loading what="Looking up" />}
+        {corrections.error && <ErrorNote error={corrections.error} retry={() => void corrections.refetch()} />}
         {corrections.data && corrections.data.length > 0 && (
           <ul aria-label="Earlier" className="mt-5 border-t border-rule">
             {corrections.data.map((correction) => (
@@ -87,9 +88,11 @@ function Corrections({
       {open ? (
         <CorrectionView key={open} {...{ exerciseId, parts, mayChange }} id={open} />
       ) : (
-        <Empty title="Nothing is being checked again.">
-          Publish the corrected exercise first. What checking finds counts only when you say so.
-        </Empty>
+        corrections.data && (
+          <Empty title="Nothing is being checked again.">
+            Publish the corrected exercise first. What checking finds counts only when you say so.
+          </Empty>
+        )
       )}
     </main>
   );
@@ -113,6 +116,8 @@ function Begin({
   const [version, setVersion] = useState<number>();
   const [partId, setPartId] = useState('');
   const newest = versions.data?.[0]?.number;
+  if (versions.error && !versions.data)
+    return <ErrorNote error={versions.error} retry={() => void versions.refetch()} />;
   if (newest === undefined) return null;
   const against = version ?? newest;
   return (

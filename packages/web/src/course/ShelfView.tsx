@@ -6,6 +6,7 @@ import { CourseNav } from '../page/CourseNav';
 import { Header } from '../page/Header';
 import { Empty, ErrorNote, Loading } from '../page/states';
 import { Button } from '../shared/Button';
+import { jsonIn } from '../shared/json';
 import { dayAndTime } from '../shared/time';
 import { useTitle } from '../shared/useTitle';
 
@@ -24,10 +25,8 @@ export function ShelfView({ courseId, role }: { courseId: string; role: Role }) 
   const addFrom = async (file: File) => {
     setRefused(null);
     create.reset();
-    let read: unknown;
-    try {
-      read = JSON.parse(await file.text());
-    } catch {
+    const read = jsonIn(await file.text());
+    if (read === undefined) {
       return setRefused(new Error(`“${file.name}” is not an exercise file: its text is not JSON.`));
     }
     const { upgraded } = await import('@nailset/core/checks');

@@ -1,7 +1,7 @@
 import type { ExportFile, ExportKind } from '@nailset/core';
 import { useState } from 'react';
 import { useExport, useExportAgain, useExports } from '../api/course';
-import { FormError, Loading } from '../page/states';
+import { ErrorNote, FormError, Loading } from '../page/states';
 import { Button } from '../shared/Button';
 import { DialogFrame } from '../shared/DialogFrame';
 import { download } from '../shared/files';
@@ -56,7 +56,8 @@ function Earlier({ courseId }: { courseId: string }) {
   const earlier = useExports(courseId);
   const again = useExportAgain(courseId);
   if (earlier.isPending) return <Loading what="Looking up exports" />;
-  if (!earlier.data || earlier.data.length === 0) return null;
+  if (!earlier.data) return <ErrorNote error={earlier.error} retry={() => void earlier.refetch()} />;
+  if (earlier.data.length === 0) return null;
   return (
     <section aria-label="Exported before" className="border-t border-rule pt-3">
       <h3 className="caption mb-1">Exported before</h3>

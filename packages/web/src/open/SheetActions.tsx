@@ -6,6 +6,7 @@ import { useMemberships, useSession } from '../api/queries';
 import { askSheet, useRemoveSheet, useShareSheet, useSheets } from '../api/sheets';
 import { Button } from '../shared/Button';
 import { download } from '../shared/files';
+import { jsonIn } from '../shared/json';
 import { linkOf } from '../shared/sheetLink';
 import { examples } from './sheet/examples';
 import type { SheetControls } from './sheet/useSheet';
@@ -93,7 +94,7 @@ function OpenMenu({ controls: { id, open, setTrouble }, saving, isSignedIn }: Me
   const file = useRef<HTMLInputElement>(null);
   const take = async (chosen: File) => {
     const text = await chosen.text();
-    const taken = orProblem(() => sheetFrom(parsed(text)));
+    const taken = orProblem(() => sheetFrom(jsonIn(text)));
     if (taken instanceof Problem) setTrouble(`“${chosen.name}” was not opened. ${taken.message}`);
     else open(taken);
   };
@@ -168,9 +169,9 @@ function ShareMenu({ controls: { id, sheetNow }, saving, isSignedIn }: MenuProps
   const [isOpen, setOpen] = useState(false);
   const [told, setTold] = useState('');
   const teaching = useMemberships().filter(({ role }) => role === 'instructor');
-  const { data = [] } = useSheets(isOpen && isSignedIn && teaching.length > 0);
+  const { data, error } = useSheets(isOpen && isSignedIn && teaching.length > 0);
   const share = useShareSheet();
-  const courseNow = data.find((row) => row.id === id)?.courseId ?? null;
+  const courseNow = data?.find((row) => row.id === id)?.courseId ?? null;
   const copyLink = async () => {
     const link = await linkOf(sheetNow());
     await navigator.clipboard.writeText(link).then(
@@ -207,11 +208,13 @@ function ShareMenu({ controls: { id, sheetNow }, saving, isSignedIn }: MenuProps
         </DropdownMenu.Item>
         {teaching.length > 0 && (
           <Group title="With a course">
+            {error && <p className="px-3 py-1 text-note text-brick">{error.message}</p>}
             {teaching.map(({ courseId, course }) => (
               <DropdownMenu.CheckboxItem
                 key={courseId}
                 className={itemLook}
-                disabled={!saving.isKept}
+                // Not before it is known with whom it is shared.
+                disabled={!saving.isKept || !data}
                 checked={courseNow === courseId}
                 onCheckedChange={(to) =>
                   void share.mutateAsync({ id, courseId: to ? courseId : null }).then(
@@ -230,15 +233,6 @@ function ShareMenu({ controls: { id, sheetNow }, saving, isSignedIn }: MenuProps
     </>
   );
 }
-
-/** A text of a file as JSON; undefined for one that is none. */
-const parsed = (text: string): unknown => {
-  try {
-    return JSON.parse(text) as unknown;
-  } catch {
-    return undefined;
-  }
-};
 
 const ExerciseDialog = lazy(() => import('./ExerciseDialog'));
 

@@ -103,6 +103,7 @@ function Exercises({
   onChosen: (chosen: string[]) => void;
 }) {
   const shelf = useShelf(courseId);
+  if (shelf.error && !shelf.data) return <ErrorNote error={shelf.error} retry={() => void shelf.refetch()} />;
   const rows = shelf.data?.exercises.filter(({ version, archived }) => version !== null && !archived) ?? [];
   return (
     <fieldset className="mx-auto mt-4 grid w-full max-w-4xl gap-x-6 px-5 sm:grid-cols-2">

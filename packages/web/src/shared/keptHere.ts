@@ -1,3 +1,5 @@
+import { jsonIn } from './json';
+
 /** Work that is kept in this browser until it has reached the server. A browser without storage keeps nothing. */
 
 const prefix = 'nailset unsaved';
@@ -18,8 +20,7 @@ export const keepInTab = (key: string, value: unknown): void =>
 
 export const keptInTab = (key: string): unknown => parsed(orNothing(() => sessionStorage.getItem(key)));
 
-const parsed = (text: string | null | undefined): unknown =>
-  text ? orNothing(() => JSON.parse(text) as unknown) : undefined;
+const parsed = (text: string | null | undefined): unknown => (text ? jsonIn(text) : undefined);
 
 const keys = (personId: string): string[] =>
   orNothing(() => Object.keys(localStorage).filter((key) => key.startsWith(`${prefix} ${personId} `))) ?? [];
