@@ -24,7 +24,7 @@ export function visit(at: string, route: string, view: ReactElement, role: Role,
   };
   server.answer = (path) => {
     const method = server.sent.at(-1)?.method ?? 'GET';
-    if (path.endsWith('/session')) return { status: 200, body: session };
+    if (path.endsWith('/session') && method === 'GET') return { status: 200, body: session };
     const found = Object.entries(answers).find(([ask]) => {
       const [verb, end] = ask.includes(' ') ? ask.split(' ') : ['GET', ask];
       return verb === method && path.endsWith(end!);

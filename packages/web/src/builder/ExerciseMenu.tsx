@@ -24,8 +24,19 @@ export function ExerciseMenu({
   const copy = useCopy(draft.id);
   const change = useChangeExercise(draft.id);
   const navigate = useNavigate();
+  const [refused, setRefused] = useState('');
+  /** Goes on where something worked, and says what did not. */
+  const whenDone = <T,>(work: Promise<T>, goOn: (result: T) => unknown, not: string) => {
+    setRefused('');
+    void work.then(goOn, (error: Error) => setRefused(`${not} ${error.message}`));
+  };
   return (
     <>
+      {refused && (
+        <span role="alert" className="text-brick">
+          {refused}
+        </span>
+      )}
       <DropdownMenu.Root modal={false}>
         <DropdownMenu.Trigger className="link">More</DropdownMenu.Trigger>
         <DropdownMenu.Portal>
@@ -65,14 +76,20 @@ export function ExerciseMenu({
               <>
                 <DropdownMenu.Item
                   className={item}
-                  onSelect={() => void copy.mutateAsync().then(({ id }) => navigate(`/exercises/${id}/build`))}
+                  onSelect={() =>
+                    whenDone(copy.mutateAsync(), ({ id }) => navigate(`/exercises/${id}/build`), 'Not duplicated.')
+                  }
                 >
                   Duplicate
                 </DropdownMenu.Item>
                 <DropdownMenu.Item
                   className={item}
                   onSelect={() =>
-                    void change.mutateAsync({ archived: true }).then(() => navigate(`/courses/${draft.courseId}`))
+                    whenDone(
+                      change.mutateAsync({ archived: true }),
+                      () => navigate(`/courses/${draft.courseId}`),
+                      'Not archived.',
+                    )
                   }
                 >
                   Archive

@@ -143,6 +143,7 @@ function Review({ handed: { id, review, looked } }: { handed: Handed }) {
           Looked at
         </Button>
       )}
+      {look.error && <FormError error={look.error} />}
     </div>
   );
 }

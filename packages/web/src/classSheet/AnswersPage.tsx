@@ -342,17 +342,20 @@ function CheckThese({
   const begin = useBeginCorrection(exerciseId);
   const navigate = useNavigate();
   return (
-    <Button
-      className="py-1"
-      disabled={begin.isPending}
-      onClick={() =>
-        begin.mutate(
-          { version, partIds: [], submissionIds: picked.map(({ submissionId }) => submissionId) },
-          { onSuccess: () => void navigate(`/exercises/${exerciseId}/again`) },
-        )
-      }
-    >
-      Check again
-    </Button>
+    <>
+      <Button
+        className="py-1"
+        disabled={begin.isPending}
+        onClick={() =>
+          begin.mutate(
+            { version, partIds: [], submissionIds: picked.map(({ submissionId }) => submissionId) },
+            { onSuccess: () => void navigate(`/exercises/${exerciseId}/again`) },
+          )
+        }
+      >
+        Check again
+      </Button>
+      {begin.error && <FormError error={begin.error} />}
+    </>
   );
 }

@@ -110,6 +110,7 @@ function CourseActions({ courseId, course, archived }: { courseId: string; cours
           <Button className="py-1">Archive …</Button>
         </AskFirst>
       )}
+      {change.error && <FormError error={change.error} />}
     </>
   );
 }

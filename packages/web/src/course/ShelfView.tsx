@@ -4,7 +4,7 @@ import { Link, useNavigate } from 'react-router';
 import { useChangeExercise, useNewExercise, useShelf } from '../api/queries';
 import { CourseNav } from '../page/CourseNav';
 import { Header } from '../page/Header';
-import { Empty, ErrorNote, Loading } from '../page/states';
+import { Empty, ErrorNote, FormError, Loading } from '../page/states';
 import { Button } from '../shared/Button';
 import { jsonIn } from '../shared/json';
 import { dayAndTime } from '../shared/time';
@@ -181,6 +181,7 @@ function ArchivedRow({ row, mayRestore }: { row: ShelfRow; mayRestore: boolean }
           Back on the shelf
         </Button>
       )}
+      {change.error && <FormError error={change.error} />}
     </li>
   );
 }

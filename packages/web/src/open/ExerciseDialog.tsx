@@ -26,8 +26,10 @@ export default function ExerciseDialog({
   const navigate = useNavigate();
   const make = async () => {
     const parts = offers.filter(({ words }) => wanted.includes(words));
-    const { id } = await create.mutateAsync(exerciseOf(sheet, read, chosen, parts));
-    await navigate(`/exercises/${id}/build`);
+    await create.mutateAsync(exerciseOf(sheet, read, chosen, parts)).then(
+      ({ id }) => navigate(`/exercises/${id}/build`),
+      () => undefined,
+    );
   };
   return (
     <DialogFrame

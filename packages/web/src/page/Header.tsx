@@ -1,5 +1,5 @@
 import { DropdownMenu } from 'radix-ui';
-import { Fragment, type ReactNode } from 'react';
+import { Fragment, type ReactNode, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useMemberships, useSession, useSignOut } from '../api/queries';
 import { Mark } from '../shared/Mark';
@@ -45,7 +45,7 @@ export function Header({ crumbs = [], children }: { crumbs?: { text: string; to?
       <div className="flex flex-wrap items-center gap-x-5 gap-y-1 text-[13px] text-slate max-sm:order-last max-sm:basis-full">
         {children}
       </div>
-      <div className="max-sm:ml-auto">
+      <div className="flex items-center gap-3 max-sm:ml-auto">
         <AccountMenu />
       </div>
     </header>
@@ -60,10 +60,14 @@ function AccountMenu() {
   const memberships = useMemberships();
   const signOut = useSignOut();
   const navigate = useNavigate();
+  const [told, setTold] = useState('');
   const leave = async () => {
+    setTold('Signing out …');
     await saveAll();
-    await signOut.mutateAsync();
-    await navigate('/');
+    await signOut.mutateAsync().then(
+      () => navigate('/'),
+      (error: Error) => setTold(`You are still signed in. ${error.message}`),
+    );
   };
   const person = session.data?.person;
   if (!person) return null;
@@ -75,6 +79,11 @@ function AccountMenu() {
     .toUpperCase();
   return (
     <DropdownMenu.Root modal={false}>
+      {told && (
+        <span role="alert" className="text-[13px]">
+          {told}
+        </span>
+      )}
       <DropdownMenu.Trigger className="grid size-7 place-items-center rounded-full bg-wash text-[11px] font-semibold text-petrol">
         <span aria-hidden="true">{initials}</span>
         <span className="sr-only">Account of {person.name}</span>
