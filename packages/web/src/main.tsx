@@ -5,6 +5,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { ApiError, askAgain } from './api/client';
 import { App, opened } from './App';
+import { Unforeseen } from './page/Unforeseen';
 
 import '@fontsource/ibm-plex-sans/latin-400.css';
 import '@fontsource/ibm-plex-sans/latin-500.css';
@@ -37,6 +38,7 @@ void opened(queries).then(() =>
     <StrictMode>
       <QueryClientProvider client={queries}>
         <App />
+        <Unforeseen />
       </QueryClientProvider>
     </StrictMode>,
   ),

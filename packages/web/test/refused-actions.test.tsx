@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
 import type { ClassSheet, Draft, Handed, PartAnswers, Shelf } from '@nailset/core';
-import { screen } from '@testing-library/react';
+import { act, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactElement } from 'react';
 import { ExerciseMenu } from '../src/builder/ExerciseMenu';
@@ -9,6 +9,8 @@ import { AnswersPage } from '../src/classSheet/AnswersPage';
 import { LogPage } from '../src/course/LogPage';
 import { ShelfView } from '../src/course/ShelfView';
 import { Header } from '../src/page/Header';
+import { Unforeseen } from '../src/page/Unforeseen';
+import { copyText } from '../src/shared/copyText';
 import { watchSizes } from './page';
 import { type Answers, visit } from './visit';
 
@@ -88,4 +90,45 @@ test('answers that are not checked again', async () => {
   await userEvent.click(await screen.findByLabelText('Choose Cato Lund, try 1'));
   await press('Check again');
   await screen.findByText('It is unavailable.');
+});
+
+describe('what nothing else tells', () => {
+  const failed = (type: string, what: object) =>
+    act(() => void window.dispatchEvent(Object.assign(new Event(type), what)));
+  const told = () => screen.queryByRole('alert')?.textContent;
+
+  test('is told at the foot of the page, until it is closed', async () => {
+    render(<Unforeseen />);
+    failed('unhandledrejection', { reason: new Error('no such column') });
+    expect(told()).toMatch(/^That did not work: no such column/);
+    await press('Close');
+    expect(told()).toBeUndefined();
+    failed('error', { error: new TypeError('x is not a function') });
+    expect(told()).toMatch(/x is not a function/);
+  });
+
+  test('a piece that is missing after a new release is no riddle', () => {
+    render(<Unforeseen />);
+    const reason = new TypeError('Failed to fetch dynamically imported module: /assets/savePlot-1.js');
+    failed('unhandledrejection', { reason });
+    expect(told()).toMatch(/^A piece of this page could not be loaded\. .* load the page again\./);
+  });
+
+  test('what browsers only remark is not told', () => {
+    render(<Unforeseen />);
+    failed('error', { error: undefined, message: 'ResizeObserver loop completed' });
+    expect(told()).toBeUndefined();
+  });
+});
+
+test('what the browser does not let a page copy is shown to be copied', async () => {
+  const shown: string[] = [];
+  window.prompt = (_, text) => (shown.push(text ?? ''), null);
+  // Without HTTPS there is no clipboard at all.
+  Object.defineProperty(navigator, 'clipboard', { configurable: true, value: undefined });
+  expect([await copyText('a link'), shown]).toEqual([false, ['a link']]);
+  const taken: string[] = [];
+  const clipboard = { writeText: async (text: string) => void taken.push(text) };
+  Object.defineProperty(navigator, 'clipboard', { configurable: true, value: clipboard });
+  expect([await copyText('a link'), taken, shown.length]).toEqual([true, ['a link'], 1]);
 });

@@ -20,6 +20,8 @@ function start(): Layouter {
   const broken = new Promise<never>((_, reject) => {
     worker.addEventListener('error', () => reject(new Error('the layout did not run.')));
   });
+  // It may break off before anything is laid out; whoever asks then is told.
+  broken.catch(() => undefined);
   return { elk: new Elk({ workerFactory: () => worker }), broken };
 }
 

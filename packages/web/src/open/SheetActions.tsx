@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import { useMemberships, useSession } from '../api/queries';
 import { askSheet, useRemoveSheet, useShareSheet, useSheets } from '../api/sheets';
 import { Button } from '../shared/Button';
+import { copyText } from '../shared/copyText';
 import { download } from '../shared/files';
 import { jsonIn } from '../shared/json';
 import { linkOf } from '../shared/sheetLink';
@@ -173,12 +174,7 @@ function ShareMenu({ controls: { id, sheetNow }, saving, isSignedIn }: MenuProps
   const share = useShareSheet();
   const courseNow = data?.find((row) => row.id === id)?.courseId ?? null;
   const copyLink = async () => {
-    const link = await linkOf(sheetNow());
-    await navigator.clipboard.writeText(link).then(
-      () => setTold('Link copied'),
-      // Where the browser does not let the page copy, people can.
-      () => void window.prompt('Copy this link:', link),
-    );
+    if (await copyText(await linkOf(sheetNow()))) setTold('Link copied');
   };
   return (
     <>

@@ -9,6 +9,7 @@ import { PageOf } from '../page/PageOf';
 import { ErrorNote } from '../page/states';
 import { AskFirst } from '../shared/AskFirst';
 import { Button } from '../shared/Button';
+import { copyText } from '../shared/copyText';
 import { isFoundIn } from '../shared/found';
 import { LongTable } from '../shared/LongTable';
 import { useTitle } from '../shared/useTitle';
@@ -249,7 +250,7 @@ function Gone({
 function Invitation({ code }: { code: string }) {
   const [copied, setCopied] = useState(false);
   const address = `${location.origin}/join?code=${code}`;
-  const copy = () => void navigator.clipboard.writeText(address).then(() => setCopied(true));
+  const copy = () => void copyText(address).then(setCopied);
   return (
     <p className="my-3 flex flex-wrap items-center gap-3 text-slate">
       Students join at <span className="font-mono text-[13px] break-all text-ink">{address}</span>

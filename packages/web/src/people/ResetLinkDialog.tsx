@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { useResetLink } from '../api/account';
 import { FormError } from '../page/states';
 import { Button } from '../shared/Button';
+import { copyText } from '../shared/copyText';
 import { dayAndTime } from '../shared/time';
 
 /** A link for someone who forgot the password, to be handed over by who made it. */
@@ -42,10 +43,7 @@ export function ResetLinkDialog({ courseId, person }: { courseId: string; person
               <Button>{link ? 'Close' : 'Cancel'}</Button>
             </Dialog.Close>
             {link ? (
-              <Button
-                look="strong"
-                onClick={() => void navigator.clipboard.writeText(link).then(() => setCopied(true))}
-              >
+              <Button look="strong" onClick={() => void copyText(link).then(setCopied)}>
                 {copied ? 'Copied' : 'Copy'}
               </Button>
             ) : (

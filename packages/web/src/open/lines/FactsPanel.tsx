@@ -17,6 +17,7 @@ import {
 } from '@nailset/core';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { useTimeUnit } from '../../plot/timeUnit';
+import { copyText } from '../../shared/copyText';
 import { Formula } from '../../shared/Formula';
 import { conversions } from '../sheet/convert';
 import type { Drawn } from '../sheet/drawn';
@@ -190,10 +191,7 @@ function Written({
         katex.renderToString(latex, { output: 'mathml', displayMode: true }).replace(/^<span[^>]*>|<\/span>$/g, ''),
       text: () => must(conversions['gain, zeros and poles']?.(facts)[0])[1],
     }[as as (typeof copyForms)[number]]();
-    await navigator.clipboard.writeText(text).then(
-      () => setSaid({ words: 'Copied' }),
-      () => setSaid({ words: 'The browser does not let the page copy.', isBad: true }),
-    );
+    if (await copyText(text)) setSaid({ words: 'Copied' });
   };
   const convert = (to: string) => {
     const written = orProblem(() => must(conversions[to])(facts));
