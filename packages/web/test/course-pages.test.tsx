@@ -1,7 +1,7 @@
 /** @jest-environment jsdom */
 import type { CorrectionPreview, Marks, Recheck, RosterPlan } from '@nailset/core';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { render, screen, within } from '@testing-library/react';
+import { render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { MemoryRouter, Route, Routes } from 'react-router';
@@ -25,7 +25,9 @@ function show(view: ReactNode): void {
   globalThis.fetch = (async (path: string, { method = 'GET', body }: RequestInit) => {
     const ask = `${method} ${path.replace('/api', '')}`;
     sent.push({ ask, body: body ? JSON.parse(body as string) : undefined });
-    return answered(200, replies[ask] ?? {});
+    const reply = replies[ask] ?? {};
+    if (reply instanceof Error) return answered(422, { error: { code: 'badRequest', message: reply.message } });
+    return answered(200, reply);
   }) as unknown as typeof fetch;
   render(
     <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
@@ -66,6 +68,26 @@ describe('a list of names', () => {
     expect(await screen.findByText(/new-password#secret/)).toBeTruthy();
     const uploads = sent.filter((each) => each.ask === ask).map(({ body }) => body as { apply: boolean });
     expect(uploads.map(({ apply }) => apply)).toEqual([false, true]);
+  });
+
+  test('is there to be mended: what was pasted stays, and the same file can be chosen again', async () => {
+    const ask = 'POST /courses/c1/people/lists';
+    replies = { [ask]: plan };
+    show(<ListDialog courseId="c1" />);
+    await userEvent.click(screen.getByRole('button', { name: /Add from a list/ }));
+    await userEvent.type(screen.getByLabelText('Paste the list'), 'sailor2@harbour');
+    await userEvent.click(screen.getByRole('button', { name: 'Look at it' }));
+    await userEvent.click(await screen.findByRole('button', { name: 'Another list' }));
+    expect(screen.getByLabelText<HTMLTextAreaElement>('Paste the list').value).toBe('sailor2@harbour');
+    // What cannot be read at all is refused, and the dialog stays where it is.
+    replies = { [ask]: new Error('There is nothing in it.') };
+    const file = Object.assign(new File([], 'class.csv'), { arrayBuffer: async () => new ArrayBuffer(0) });
+    const looks = () => sent.filter((each) => each.ask === ask).length;
+    for (const k of [2, 3]) {
+      await userEvent.upload(screen.getByLabelText(/or choose files/), file);
+      await waitFor(() => expect(looks()).toBe(k));
+      expect(await screen.findByText('There is nothing in it.')).toBeTruthy();
+    }
   });
 
   test.each([

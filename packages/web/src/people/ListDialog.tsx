@@ -13,11 +13,14 @@ import { LinkList } from './LinksDialog';
 export function ListDialog({ courseId }: { courseId: string }) {
   const [open, setOpen] = useState(false);
   const [files, setFiles] = useState<RosterUpload['files']>([]);
+  // Stays while it is looked at, to be mended.
+  const [text, setText] = useState('');
   const plan = usePlanRoster(courseId);
   const take = useTakeRoster(courseId);
   const close = (isOpen: boolean) => {
     setOpen(isOpen);
     setFiles([]);
+    setText('');
     plan.reset();
     take.reset();
   };
@@ -39,7 +42,7 @@ export function ListDialog({ courseId }: { courseId: string }) {
       ) : plan.data ? (
         <Plan plan={plan.data} />
       ) : (
-        <Source busy={plan.isPending} onFiles={look} />
+        <Source busy={plan.isPending} text={text} onText={setText} onFiles={look} />
       )}
       <FormError error={take.error ?? plan.error} />
       <DialogFoot leave={take.data ? 'Close' : 'Cancel'}>
@@ -81,10 +84,21 @@ function descriptionOf(plan: RosterPlan | undefined, taken: RosterPlan | undefin
     .join(' · ');
 }
 
-function Source({ busy, onFiles }: { busy: boolean; onFiles: (files: RosterUpload['files']) => void }) {
-  const [text, setText] = useState('');
-  const read = async (chosen: readonly File[]) =>
+function Source({
+  busy,
+  text,
+  onText,
+  onFiles,
+}: {
+  busy: boolean;
+  text: string;
+  onText: (text: string) => void;
+  onFiles: (files: RosterUpload['files']) => void;
+}) {
+  const read = async (chosen: readonly File[]) => {
+    if (chosen.length === 0) return;
     onFiles(await Promise.all(chosen.map(async (file) => ({ name: file.name, text: await readText(file) }))));
+  };
   return (
     <div
       onDragOver={(event) => event.preventDefault()}
@@ -101,7 +115,7 @@ function Source({ busy, onFiles }: { busy: boolean; onFiles: (files: RosterUploa
             className="input font-mono text-[13px]"
             value={text}
             placeholder={'ilse.okafor@harbour.example; Ilse Okafor; 4411; Monday'}
-            onChange={(event) => setText(event.target.value)}
+            onChange={(event) => onText(event.target.value)}
           />
         )}
       </Field>
@@ -113,7 +127,12 @@ function Source({ busy, onFiles }: { busy: boolean; onFiles: (files: RosterUploa
             multiple
             accept=".csv,.txt,.tsv,text/csv,text/plain"
             className="sr-only"
-            onChange={(event) => void read([...(event.target.files ?? [])])}
+            onChange={({ target }) => {
+              const chosen = [...(target.files ?? [])];
+              // So that the same one can be chosen again once it is mended.
+              target.value = '';
+              void read(chosen);
+            }}
           />
         </label>
         <Button
