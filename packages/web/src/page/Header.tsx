@@ -45,7 +45,7 @@ export function Header({ crumbs = [], children }: { crumbs?: { text: string; to?
       <div className="flex flex-wrap items-center gap-x-5 gap-y-1 text-[13px] text-slate max-sm:order-last max-sm:basis-full">
         {children}
       </div>
-      <div className="flex items-center gap-3 max-sm:ml-auto">
+      <div className="ml-auto flex items-center gap-3">
         <AccountMenu />
       </div>
     </header>
@@ -80,7 +80,7 @@ function AccountMenu() {
   return (
     <DropdownMenu.Root modal={false}>
       {told && (
-        <span role="alert" className="text-[13px]">
+        <span role="alert" className={`text-[13px] ${signOut.error ? 'text-brick' : 'text-slate'}`}>
           {told}
         </span>
       )}

@@ -28,7 +28,7 @@ export function Unforeseen() {
   return (
     <div
       role="alert"
-      className="fixed inset-x-4 bottom-4 z-50 mx-auto flex max-w-lg items-start justify-between gap-4 rounded-[3px] border border-brick bg-sheet px-4 py-2.5 print:hidden"
+      className="fixed inset-x-4 bottom-[66px] z-50 mx-auto flex max-w-lg items-start justify-between gap-4 rounded-[3px] border border-brick bg-sheet px-4 py-2.5 print:hidden"
     >
       <span>{said}</span>
       <button type="button" className="link shrink-0" onClick={() => setSaid('')}>
