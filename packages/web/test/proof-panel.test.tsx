@@ -61,6 +61,9 @@ describe('the proof', () => {
     expect(screen.getByText(/Rise time, 10–90 %/).textContent).toBe(
       'Rise time, 10–90 % with Settling, 2 %, for draws 1, 2',
     );
+    // The table has the same numbers.
+    const heads = within(screen.getByRole('region', { name: 'Draws' })).getAllByRole('rowheader');
+    expect(heads.map((head) => head.textContent)).toEqual(draws.map((_, k) => String(k + 1)));
   });
 
   test('says it once where everyone has the same numbers', async () => {

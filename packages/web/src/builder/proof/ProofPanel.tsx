@@ -115,6 +115,8 @@ function whose({ draws }: NonNullable<Proof['search']>, set: readonly string[]):
 function Draws({ proof, part }: { proof: Proof; part: Part }) {
   const symbols = Object.keys(must(proof.draws[0]).values);
   const searched = proof.search !== null;
+  // What is said of some draws names them by their numbers.
+  const numbered = searched && proof.draws.length > 1;
   return (
     <section aria-label="Draws" className="overflow-x-auto">
       <h3 className="caption mb-1">
@@ -123,6 +125,11 @@ function Draws({ proof, part }: { proof: Proof; part: Part }) {
       <table className="w-full text-right text-[13px] whitespace-nowrap">
         <thead className="text-note text-slate">
           <tr className="border-b border-rule">
+            {numbered && (
+              <th scope="col" className="py-1 pr-2 text-left font-normal">
+                draw
+              </th>
+            )}
             {symbols.map((symbol) => (
               <th key={symbol} scope="col" className="px-2 py-1 font-normal">
                 <span className="sr-only">{symbol}</span>
@@ -139,6 +146,11 @@ function Draws({ proof, part }: { proof: Proof; part: Part }) {
         <tbody>
           {proof.draws.map(({ values, expected, settings }, k) => (
             <tr key={k} className="border-b border-grid">
+              {numbered && (
+                <th scope="row" className="py-1 pr-2 text-left font-normal text-slate">
+                  {k + 1}
+                </th>
+              )}
               {symbols.map((symbol) => (
                 <td key={symbol} className="px-2 py-1">
                   {values[symbol]}
