@@ -107,10 +107,14 @@ test('slow saves do not overtake each other', async () => {
     await new Promise((resolve) => setTimeout(resolve, wait));
     await route.continue();
   });
-  const late = page.waitForRequest('**/answers/**');
+  const begun = page.waitForRequest('**/answers/**');
   await gain(page, 'Kp').fill('21');
-  await late;
+  const late = await begun;
+  let arrived = false;
+  void late.response().then(() => (arrived = true));
   await stored(page, () => gain(page, 'Kp').fill('22'));
+  expect(arrived).toBe(true);
+  expect((await late.response())!.ok()).toBe(true);
   await page.reload();
   await page.getByRole('button', { name: 'Bring it back' }).click();
   expect(await gain(page, 'Kp').inputValue()).toBe('22');

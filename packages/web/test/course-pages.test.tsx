@@ -51,13 +51,17 @@ describe('a list of names', () => {
     links: [],
   };
 
+  const lookAt = async (text: string) => {
+    show(<ListDialog courseId="c1" />);
+    await userEvent.click(screen.getByRole('button', { name: /Add from a list/ }));
+    await userEvent.type(screen.getByLabelText('Paste the list'), text);
+    await userEvent.click(screen.getByRole('button', { name: 'Look at it' }));
+  };
+
   test('is looked at, and only then taken in; new people’s links are shown', async () => {
     const ask = 'POST /courses/c1/people/lists';
     replies = { [ask]: plan };
-    show(<ListDialog courseId="c1" />);
-    await userEvent.click(screen.getByRole('button', { name: /Add from a list/ }));
-    await userEvent.type(screen.getByLabelText('Paste the list'), 'sailor2@harbour.example');
-    await userEvent.click(screen.getByRole('button', { name: 'Look at it' }));
+    await lookAt('sailor2@harbour.example');
     expect(await screen.findByText('1 new · 1 as they are · 1 not readable')).toBeTruthy();
     expect(
       within(screen.getByRole('list', { name: 'Not readable' })).getByText(/Line 4: There is no e-mail/),
@@ -73,10 +77,7 @@ describe('a list of names', () => {
   test('is there to be mended: what was pasted stays, and the same file can be chosen again', async () => {
     const ask = 'POST /courses/c1/people/lists';
     replies = { [ask]: plan };
-    show(<ListDialog courseId="c1" />);
-    await userEvent.click(screen.getByRole('button', { name: /Add from a list/ }));
-    await userEvent.type(screen.getByLabelText('Paste the list'), 'sailor2@harbour');
-    await userEvent.click(screen.getByRole('button', { name: 'Look at it' }));
+    await lookAt('sailor2@harbour');
     await userEvent.click(await screen.findByRole('button', { name: 'Another list' }));
     expect(screen.getByLabelText<HTMLTextAreaElement>('Paste the list').value).toBe('sailor2@harbour');
     // What cannot be read at all is refused, and the dialog stays where it is.

@@ -128,6 +128,10 @@ test('what the browser does not let a page copy is shown to be copied', async ()
   Object.defineProperty(navigator, 'clipboard', { configurable: true, value: undefined });
   expect([await copyText('a link'), shown]).toEqual([false, ['a link']]);
   const taken: string[] = [];
+  // There the older way is tried first; jsdom has none.
+  document.execCommand = () => taken.push((document.activeElement as HTMLTextAreaElement).value) > 0;
+  expect([await copyText('older'), taken.splice(0), shown.length]).toEqual([true, ['older'], 1]);
+  expect(document.querySelector('textarea')).toBeNull();
   const clipboard = { writeText: async (text: string) => void taken.push(text) };
   Object.defineProperty(navigator, 'clipboard', { configurable: true, value: clipboard });
   expect([await copyText('a link'), taken, shown.length]).toEqual([true, ['a link'], 1]);

@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { useRouteError } from 'react-router';
 import { pageOwner } from '../api/page';
 import { Button } from '../shared/Button';
@@ -12,7 +12,6 @@ export function Broken() {
   const [whose] = useState(() => pageOwner().person?.id ?? '');
   const [work] = useState(() => unsavedText(whose));
   const [copied, setCopied] = useState(false);
-  const text = useRef<HTMLTextAreaElement>(null);
   return (
     <>
       {/* No more than this: what a menu needs may be what cannot be loaded. */}
@@ -31,18 +30,12 @@ export function Broken() {
         {work && (
           <>
             <p className="mt-5 mb-2">Work in this browser that has not reached the server:</p>
-            <textarea
-              ref={text}
-              readOnly
-              aria-label="Unsaved work"
-              className="input h-32 font-mono text-note"
-              value={work}
-            />
+            <textarea readOnly aria-label="Unsaved work" className="input h-32 font-mono text-note" value={work} />
           </>
         )}
         <div className="mt-3 flex flex-wrap gap-3">
           {work && (
-            <Button onClick={() => void copyText(work, () => text.current?.select()).then(setCopied)}>
+            <Button onClick={() => void copyText(work).then(setCopied)}>
               {copied ? 'Copied' : 'Copy the work out'}
             </Button>
           )}
